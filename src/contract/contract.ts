@@ -1,0 +1,70 @@
+import { mixed, object, type AnyObject, type InferType, type Schema } from 'yup';
+
+/** An endpoint as both sides know it: the server checks by it, the client is typed by it, the OpenAPI document is made from it. */
+export interface Contract<Params extends Schema = Schema, Query extends Schema = Schema, Body extends Schema = Schema, Answer extends Schema = Schema> {
+  readonly method: 'GET' | 'POST' | 'PATCH' | 'DELETE';
+  /** With parameters in braces, as in OpenAPI. */
+  readonly path: `/api/${string}`;
+  readonly summary: string;
+  readonly params: Params;
+  readonly query: Query;
+  /** `bytes`: the raw request body is a file. */
+  readonly bodyKind: 'json' | 'bytes' | 'none';
+  readonly body: Body;
+  /** Media type of what is answered. */
+  readonly answerType: 'application/json' | 'image/*' | 'text/event-stream';
+  readonly answer: Answer;
+  readonly status: 200 | 201 | 204;
+}
+
+const nothing = object({}).noUnknown();
+const anything = mixed();
+type Nothing = typeof nothing;
+type Anything = typeof anything;
+
+interface ContractInput<Params, Query, Body, Answer> {
+  readonly method: Contract['method'];
+  readonly path: Contract['path'];
+  readonly summary: string;
+  readonly params?: Params;
+  readonly query?: Query;
+  readonly body?: Body | 'bytes';
+  readonly answer?: Answer | 'picture' | 'events';
+  readonly status?: Contract['status'];
+}
+
+/** A contract with what is not said filled in: no parameters, no body, an empty answer. */
+export function contract<Params extends Schema = Nothing, Query extends Schema = Nothing, Body extends Schema = Anything, Answer extends Schema = Anything>(
+  input: ContractInput<Params, Query, Body, Answer>,
+): Contract<Params, Query, Body, Answer> {
+  const { body, answer } = input;
+  return {
+    method: input.method,
+    path: input.path,
+    summary: input.summary,
+    params: input.params ?? (nothing as unknown as Params),
+    query: input.query ?? (nothing as unknown as Query),
+    bodyKind: body === undefined ? 'none' : body === 'bytes' ? 'bytes' : 'json',
+    body: body === undefined || body === 'bytes' ? (anything as unknown as Body) : body,
+    answerType: answer === 'picture' ? 'image/*' : answer === 'events' ? 'text/event-stream' : 'application/json',
+    answer: answer === undefined || answer === 'picture' || answer === 'events' ? (anything as unknown as Answer) : answer,
+    status: input.status ?? (answer === undefined ? 204 : 200),
+  };
+}
+
+export type ParamsOf<Each> = Each extends Contract<infer Params, Schema, Schema, Schema> ? InferType<Params> : never;
+export type QueryOf<Each> = Each extends Contract<Schema, infer Query, Schema, Schema> ? InferType<Query> : never;
+export type BodyOf<Each> = Each extends Contract<Schema, Schema, infer Body, Schema> ? InferType<Body> : never;
+export type AnswerOf<Each> = Each extends Contract<Schema, Schema, Schema, infer Answer> ? InferType<Answer> : never;
+
+/** A document that has its own reader in core; here it is only said to be an object. */
+export function documentOf<Value extends object>(description: string): Schema<Value> {
+  return mixed<Value & AnyObject>((value): value is Value & AnyObject => typeof value === 'object' && value !== null)
+    .required()
+    .meta({ description }) as unknown as Schema<Value>;
+}
+
+/** The fill of an address's braces, e.g. `/api/brands/{brand}` with `{ brand: 'gullwick' }`. */
+export function fillPath(path: string, params: Readonly<Record<string, unknown>>): string {
+  return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name])));
+}

@@ -1,0 +1,55 @@
+import { contrastOfLuminances, relativeLuminance } from '../colour/contrast.ts';
+import { luminanceBehind, type CropWindow } from '../crop/crop-window.ts';
+import type { PictureFacts } from '../crop/picture-facts.ts';
+import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
+
+/** Something already painted: a flat colour or a part of a picture. */
+export type Layer =
+  | { readonly kind: 'flat'; readonly box: Box; readonly luminance: number }
+  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow };
+
+export interface LuminanceRange {
+  readonly least: number;
+  readonly most: number;
+}
+
+/** The layers of a cut so far, asked what lies behind a region. */
+export class Backdrop {
+  readonly #layers: Layer[] = [];
+
+  add(layer: Layer): void {
+    this.#layers.push(layer);
+  }
+
+  addFlat(box: Box, colour: string): void {
+    this.add({ kind: 'flat', box, luminance: relativeLuminance(colour) });
+  }
+
+  /** Luminances that show in a region: from the top layer down to the first that covers it whole. */
+  behind(region: Box): LuminanceRange {
+    let [least, most] = [1, 0];
+    for (const layer of [...this.#layers].reverse()) {
+      const common = intersectBoxes(layer.box, region);
+      if (!common) continue;
+      const seen = layer.kind === 'flat' ? { least: layer.luminance, most: layer.luminance } : luminanceBehind(layer.facts, layer.window, layer.box, common);
+      [least, most] = [Math.min(least, seen.least), Math.max(most, seen.most)];
+      if (boxContains(layer.box, region, 1)) break;
+    }
+    return least <= most ? { least, most } : { least: 0, most: 1 };
+  }
+}
+
+/** The worst contrast of a colour against a range of luminances. */
+export function worstContrast(colour: string, behind: LuminanceRange): number {
+  const own = relativeLuminance(colour);
+  if (own >= behind.least && own <= behind.most) return 1;
+  return Math.min(contrastOfLuminances(own, behind.least), contrastOfLuminances(own, behind.most));
+}
+
+/** The wanted colour if it stands out enough, else whichever candidate stands out most. */
+export function chooseInk(wanted: string, candidates: readonly string[], behind: LuminanceRange, needed: number): { colour: string; ratio: number } {
+  const rated = [wanted, ...candidates].map((colour) => ({ colour, ratio: worstContrast(colour, behind) }));
+  const first = rated[0] ?? { colour: wanted, ratio: 1 };
+  if (first.ratio >= needed) return first;
+  return rated.reduce((best, each) => (each.ratio > best.ratio ? each : best));
+}

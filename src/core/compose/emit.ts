@@ -1,0 +1,245 @@
+import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
+import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST } from '../colour/contrast.ts';
+import { cropWindow } from '../crop/crop-window.ts';
+import { intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
+import type { SceneGlyph, SceneNode } from '../scene/scene.ts';
+import type { Edge, Field, MotifPart, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import { placeLine } from '../text/visual-line.ts';
+import type { Typesetter } from '../text/typesetter.ts';
+import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import type { Bound } from './bind.ts';
+import type { CutFrame } from './cut-frame.ts';
+import type { FitOutcome } from './fit.ts';
+import type { LaidOut } from './layout.ts';
+import { tailMotif } from './motif.ts';
+import type { CutFinding, PlacedText } from './report.ts';
+import { linesIn, textHeightPx, type SetText } from './set-text.ts';
+
+export interface EmitInput {
+  readonly book: BrandBook;
+  readonly scheme: ResolvedScheme;
+  readonly frame: CutFrame;
+  readonly bound: Bound;
+  readonly texts: ReadonlyMap<TextPart, SetText>;
+  readonly fitted: FitOutcome;
+  readonly typesetter: Typesetter;
+}
+
+export interface Emitted {
+  readonly nodes: readonly SceneNode[];
+  readonly placed: readonly PlacedText[];
+  readonly findings: readonly CutFinding[];
+}
+
+/** Large text at 1080 pixels wide: from 66 px, or 52 px in a bold weight (WCAG's 24 px and 18.66 px on a phone). */
+const LARGE_PX_AT_1080 = 66;
+const GHOST_ALPHA = 0.42;
+const MAIN_COLOUR_WEIGHT = 0.3;
+/** Pictures shown larger than this many times their own pixels look soft. */
+const SOFT_ENLARGEMENT = 1.25;
+const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
+
+/** Crop, contrast and emission: turns a layout into scene nodes, part by part in painting order. */
+export function emit(input: EmitInput): Emitted {
+  const emitter = new Emitter(input);
+  emitter.walk(input.fitted.laidOut);
+  return { nodes: emitter.nodes, placed: emitter.placed, findings: emitter.findings };
+}
+
+class Emitter {
+  readonly nodes: SceneNode[] = [];
+  readonly placed: PlacedText[] = [];
+  readonly findings: CutFinding[] = [];
+  readonly #backdrop = new Backdrop();
+
+  readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
+
+  constructor(readonly input: EmitInput) {
+    this.#inkBoxes = new Map(textBoxes(input));
+  }
+
+  walk(laidOut: LaidOut): void {
+    const { part, box } = laidOut;
+    switch (part.part) {
+      case 'stack':
+        if (part.field) this.#field(part.field, box);
+        // Pictures go under their neighbours' slanted edges, so they are painted before them.
+        for (const child of laidOut.children) if (child.part.part === 'picture') this.walk(child);
+        for (const child of laidOut.children) if (child.part.part !== 'picture') this.walk(child);
+        break;
+      case 'text':
+        this.#text(part, box);
+        break;
+      case 'picture':
+        this.#picture(part, box);
+        break;
+      case 'mark':
+        this.#mark(box);
+        break;
+      case 'rule':
+        this.#fill(rectPath(box), this.input.scheme[part.ink], box);
+        break;
+      case 'sign':
+        this.#sign(part, box);
+        break;
+      case 'motif':
+        this.#motif(part, box);
+        break;
+    }
+  }
+
+  #fill(path: string, colour: string, box: Box): void {
+    this.nodes.push({ kind: 'fill', path, colour, alpha: 1 });
+    this.#backdrop.addFlat(box, colour);
+  }
+
+  #field(field: Field, box: Box): void {
+    const slantPx = (field.slant?.slantM ?? 0) * this.input.frame.marginPx;
+    const solid = snapBoxOutward(box);
+    const path = field.slant && slantPx > 0 ? slantedPath(solid, field.slant.edge, slantPx) : rectPath(solid);
+    this.#fill(path, this.input.scheme[field.ink], solid);
+  }
+
+  #picture(part: PicturePart, visible: Box): void {
+    const { marginPx, size } = this.input.frame;
+    const under = (edge: Edge): number => (part.underM?.[edge] ?? 0) * marginPx;
+    const box = clampToCut(
+      snapBoxOutward({
+        xPx: visible.xPx - under('left'),
+        yPx: visible.yPx - under('top'),
+        widthPx: visible.widthPx + under('left') + under('right'),
+        heightPx: visible.heightPx + under('top') + under('bottom'),
+      }),
+      size,
+    );
+    const picture = this.input.bound.pictures[part.slot];
+    if (!picture) {
+      this.#fill(rectPath(box), this.input.scheme.surface, box);
+      return;
+    }
+    const window = cropWindow(picture, box, visible);
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
+    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window });
+    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
+    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
+  }
+
+  #text(part: TextPart, box: Box): void {
+    const text = this.input.texts.get(part);
+    const sizePx = this.input.fitted.sizes.get(part);
+    if (!text || sizePx === undefined) return;
+    const lines = linesIn(text, sizePx, box.widthPx);
+    const inkBox = this.#inkBoxes.get(part) ?? box;
+    const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
+    const needed = at1080 >= LARGE_PX_AT_1080 ? LEAST_LARGE_CONTRAST : LEAST_TEXT_CONTRAST;
+    const { scheme } = this.input;
+    const ink = chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], this.#backdrop.behind(inkBox), needed);
+    if (ink.ratio < needed && !text.ghost) this.findings.push({ kind: 'low-contrast', slot: part.slot, ratio: ink.ratio, needed });
+    if (text.shaped.missing.length > 0 && !text.ghost) this.findings.push({ kind: 'missing-glyphs', slot: part.slot, characters: text.shaped.missing });
+
+    const glyphs: SceneGlyph[] = [];
+    lines.forEach((line, index) => {
+      const baselinePx = box.yPx + sizePx * (text.heights.capEm + index * text.role.leading);
+      // Tracking behind the last glyph of a line is not part of what is seen.
+      const widthPx = (line.widthEm - text.role.trackingEm) * sizePx;
+      let startPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
+      const placed = placeLine(text.shaped, line);
+      const second = placed[1];
+      if (part.hanging && index === 0 && second && part.align === 'start' && HANGING_PUNCTUATION.test(text.shaped.text)) {
+        startPx = Math.max(this.input.frame.safe.leftPx, startPx - second.xEm * sizePx);
+      }
+      for (const glyph of placed) glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
+    });
+    this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
+    this.placed.push({ slot: part.slot, box: inkBox });
+  }
+
+  #mark(box: Box): void {
+    const mark = chooseMark(this.input.book, this.#backdrop, box);
+    const scale = box.heightPx / mark.viewBox.height;
+    this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale, paths: mark.paths });
+  }
+
+  #sign(part: SignPart, box: Box): void {
+    const fontKey = this.input.book.type.display.font;
+    const ink = this.input.typesetter.inkOfFirstGlyph(part.text, fontKey);
+    const sizePx = box.heightPx / Math.max(ink.heightEm, 1e-3);
+    const xPx = box.xPx - ink.leftEm * sizePx;
+    const yPx = box.yPx + box.heightPx + ink.bottomEm * sizePx;
+    const colour = this.input.scheme[part.ink];
+    this.nodes.push({ kind: 'glyphs', sizePx, colour, alpha: 1, glyphs: [{ fontKey, id: ink.glyphId, xPx, yPx }] });
+    this.#backdrop.addFlat({ ...box, widthPx: ink.widthEm * sizePx }, colour);
+  }
+
+  /** An ornament never runs over words: where they need its room, it stays away. */
+  #motif(part: MotifPart, box: Box): void {
+    const shapes = tailMotif(box, this.input.frame.marginPx, part.seed);
+    const inkBoxes = [...this.#inkBoxes.values()];
+    if (shapes.some((shape) => shape.boxes.some((each) => inkBoxes.some((inkBox) => intersectBoxes(each, inkBox))))) return;
+    for (const shape of shapes) {
+      this.nodes.push({ kind: 'fill', path: shape.path, colour: this.input.scheme[shape.ink], alpha: 1 });
+      for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
+    }
+  }
+}
+
+/** The box of the ink of every text: as wide as its widest line, from the capitals to the last descenders. */
+function* textBoxes({ fitted, texts }: Pick<EmitInput, 'fitted' | 'texts'>, laidOut: LaidOut = fitted.laidOut): Generator<[TextPart, Box]> {
+  const { part, box } = laidOut;
+  if (part.part === 'text') {
+    const text = texts.get(part);
+    const sizePx = fitted.sizes.get(part);
+    if (text && sizePx !== undefined) {
+      const lines = linesIn(text, sizePx, box.widthPx);
+      const widthPx = Math.max(0, ...lines.map((line) => (line.widthEm - text.role.trackingEm) * sizePx));
+      const xPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
+      yield [part, { xPx, yPx: box.yPx, widthPx, heightPx: textHeightPx(text, sizePx, lines.length) }];
+    }
+  }
+  for (const child of laidOut.children) yield* textBoxes({ fitted, texts }, child);
+}
+
+/**
+ * The mark that stands out most from what really lies behind it. Its weakest colour decides, as a panel that melts into
+ * the ground changes the mark; its main colour settles what is close.
+ */
+function chooseMark(book: BrandBook, backdrop: Backdrop, box: Box): BrandMark {
+  const behind = backdrop.behind(box);
+  const rate = (mark: BrandMark): number => {
+    const ratios = mark.paths.map((path) => worstContrast(path.fill, behind));
+    return Math.min(...ratios) + MAIN_COLOUR_WEIGHT * (ratios[0] ?? 1);
+  };
+  return book.marks.reduce((best, mark) => (rate(mark) > rate(best) ? mark : best));
+}
+
+function lineOffset(align: TextPart['align'], baseLevel: number, freePx: number): number {
+  if (align === 'centre') return freePx / 2;
+  return (align === 'end') !== (baseLevel % 2 === 1) ? freePx : 0;
+}
+
+function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
+  return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;
+}
+
+/** A box whose one edge rises from left to right (or leans to the right) by `slantPx` beyond the box. */
+function slantedPath({ xPx, yPx, widthPx, heightPx }: Box, edge: Edge, slantPx: number): string {
+  const [right, bottom] = [xPx + widthPx, yPx + heightPx];
+  const corners: Record<Edge, readonly (readonly [number, number])[]> = {
+    top: [[xPx, yPx], [right, yPx - slantPx], [right, bottom], [xPx, bottom]],
+    bottom: [[xPx, yPx], [right, yPx], [right, bottom], [xPx, bottom + slantPx]],
+    right: [[xPx, yPx], [right + slantPx, yPx], [right, bottom], [xPx, bottom]],
+    left: [[xPx, yPx], [right, yPx], [right, bottom], [xPx - slantPx, bottom]],
+  };
+  return `M${corners[edge].map(([x, y]) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
+}
+
+function clampToCut(box: Box, size: { widthPx: number; heightPx: number }): Box {
+  const xPx = Math.max(0, box.xPx);
+  const yPx = Math.max(0, box.yPx);
+  return {
+    xPx,
+    yPx,
+    widthPx: Math.max(1, Math.min(size.widthPx, box.xPx + box.widthPx) - xPx),
+    heightPx: Math.max(1, Math.min(size.heightPx, box.yPx + box.heightPx) - yPx),
+  };
+}

@@ -1,0 +1,68 @@
+import type { TextPart } from '../template/template.ts';
+import type { LaidOut, LayoutSolver } from './layout.ts';
+import type { SetText } from './set-text.ts';
+
+/** Sizes that were found and the layout they give. */
+export interface FitOutcome {
+  readonly sizes: ReadonlyMap<TextPart, number>;
+  readonly laidOut: LaidOut;
+  readonly overflow: 'word-too-wide' | 'too-tall' | null;
+}
+
+/** Steps between the largest and the smallest size; each is a few percent, finer than one can see. */
+const STEPS = 24;
+/** Sizes are given back in this order once all fits. */
+const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
+
+/**
+ * Finds type sizes at which everything fits: first the smallest common step down from the largest sizes, then, role by
+ * role from the leading one, as much back as there is room for. At the smallest sizes an overflow is part of the result.
+ */
+export function fit(solver: LayoutSolver): FitOutcome {
+  const texts = [...solver.input.texts.values()];
+  const steps = new Map(texts.map((text) => [text.part, 0]));
+  const attempt = (): FitOutcome => {
+    const sizes = new Map(texts.map((text) => [text.part, sizeAtStep(text, steps.get(text.part) ?? 0)]));
+    const laidOut = solver.solve(sizes);
+    return { sizes, laidOut, overflow: solver.findOverflow(laidOut) };
+  };
+  const setAll = (step: number): void => texts.forEach((text) => steps.set(text.part, step));
+
+  const largest = attempt();
+  if (!largest.overflow) return largest;
+  const common = smallestFitting(0, STEPS, (step) => {
+    setAll(step);
+    return !attempt().overflow;
+  });
+  setAll(common ?? STEPS);
+  if (common === null) return attempt();
+
+  for (const role of ROLE_ORDER) {
+    const ofRole = texts.filter((text) => text.part.role === role);
+    if (ofRole.length === 0) continue;
+    const set = (step: number): void => ofRole.forEach((text) => steps.set(text.part, step));
+    const raised = smallestFitting(0, common, (step) => {
+      set(step);
+      return !attempt().overflow;
+    });
+    set(raised ?? common);
+  }
+  return attempt();
+}
+
+/** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */
+function sizeAtStep(text: SetText, step: number): number {
+  return text.maxPx * (text.minPx / text.maxPx) ** (step / STEPS);
+}
+
+/** The smallest step in (from, to] that fits, by bisection; null when even the last does not. */
+function smallestFitting(from: number, to: number, fits: (step: number) => boolean): number | null {
+  if (!fits(to)) return null;
+  let [low, high] = [from, to];
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (fits(middle)) high = middle;
+    else low = middle;
+  }
+  return high;
+}

@@ -1,0 +1,218 @@
+import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
+import type { Box } from '../geometry/box.ts';
+import type { Edge, Part, StackPart, TextPart } from '../template/template.ts';
+import type { CutFrame } from './cut-frame.ts';
+import { lineCountIn, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
+
+/** A part with its place in the cut. */
+export interface LaidOut {
+  readonly part: Part;
+  readonly box: Box;
+  readonly children: readonly LaidOut[];
+}
+
+/** What layout has to know beside the tree itself. */
+export interface LayoutInput {
+  readonly root: StackPart;
+  readonly frame: CutFrame;
+  readonly texts: ReadonlyMap<TextPart, SetText>;
+  /** Picture slots that are filled or shown as a waiting place. */
+  readonly hasPicture: (slot: string) => boolean;
+  /** Width divided by height of the mark that will stand in a mark part. */
+  readonly markAspect: number;
+}
+
+/** Rounding of the solver: boxes may stand out this far without counting as overflow. */
+const SLACK_PX = 0.75;
+
+/**
+ * Lays one arrangement out by flexbox, again and again with other type sizes. Free it after use: its nodes live outside
+ * the JavaScript heap.
+ */
+export class LayoutSolver {
+  readonly #root: Built;
+  /** Nodes point at their config as long as they live. */
+  readonly #config: YogaConfig;
+  readonly #sizes = new Map<TextPart, number>();
+  readonly #textNodes = new Map<TextPart, YogaNode>();
+
+  constructor(
+    readonly input: LayoutInput,
+    yoga: Yoga,
+  ) {
+    this.#config = yoga.Config.create();
+    this.#config.setPointScaleFactor(0);
+    this.#root = this.#build(input.root, yoga, this.#config);
+    this.#root.node.setWidth(input.frame.size.widthPx);
+    this.#root.node.setHeight(input.frame.size.heightPx);
+  }
+
+  free(): void {
+    this.#root.node.freeRecursive();
+    this.#config.free();
+  }
+
+  /** Lays out with these type sizes, in pixels. */
+  solve(sizes: ReadonlyMap<TextPart, number>): LaidOut {
+    for (const [part, sizePx] of sizes) {
+      if (this.#sizes.get(part) === sizePx) continue;
+      this.#sizes.set(part, sizePx);
+      this.#textNodes.get(part)?.markDirty();
+    }
+    this.#root.node.calculateLayout(undefined, undefined);
+    return collect(this.#root, 0, 0);
+  }
+
+  /** The first text that does not fit into a layout, and how; null when all is well. */
+  findOverflow(laidOut: LaidOut): 'word-too-wide' | 'too-tall' | null {
+    for (const [part, text] of this.input.texts) {
+      const box = findBox(laidOut, part);
+      const sizePx = this.#sizes.get(part) ?? text.minPx;
+      if (box && widestWordPx(text, sizePx) > box.widthPx + SLACK_PX) return 'word-too-wide';
+    }
+    return isContained(laidOut, this.input.frame) ? null : 'too-tall';
+  }
+
+  #build(part: Part, yoga: Yoga, config: YogaConfig): Built {
+    const node = yoga.Node.create(config);
+    const { marginPx } = this.input.frame;
+    this.#place(node, part, yoga);
+    const children: Built[] = [];
+    switch (part.part) {
+      case 'stack': {
+        node.setFlexDirection(part.direction === 'row' ? yoga.FLEX_DIRECTION_ROW : yoga.FLEX_DIRECTION_COLUMN);
+        node.setGap(yoga.GUTTER_ALL, (part.gapM ?? 0) * marginPx);
+        node.setJustifyContent({ start: yoga.JUSTIFY_FLEX_START, centre: yoga.JUSTIFY_CENTER, end: yoga.JUSTIFY_FLEX_END, between: yoga.JUSTIFY_SPACE_BETWEEN }[part.justify ?? 'start']);
+        node.setAlignItems({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END, stretch: yoga.ALIGN_STRETCH }[part.align ?? 'stretch']);
+        const padding = stackPadding(part, this.input.frame);
+        for (const edge of EDGES) node.setPadding(yogaEdge(yoga, edge), padding[edge]);
+        for (const child of part.children) {
+          if (!this.#isShown(child)) continue;
+          const built = this.#build(child, yoga, config);
+          node.insertChild(built.node, children.length);
+          children.push(built);
+        }
+        break;
+      }
+      case 'text': {
+        const text = this.input.texts.get(part);
+        if (text) node.setMeasureFunc((widthPx) => this.#measure(part, text, widthPx));
+        this.#textNodes.set(part, node);
+        break;
+      }
+      case 'mark':
+        node.setHeight(part.heightM * marginPx);
+        node.setWidth(part.heightM * marginPx * this.input.markAspect);
+        break;
+      case 'rule':
+        node.setWidth(part.lengthM * marginPx);
+        node.setHeight(part.thicknessM * marginPx);
+        break;
+      case 'sign':
+        node.setHeight(part.heightM * marginPx);
+        break;
+      case 'picture':
+      case 'motif':
+        break;
+    }
+    return { part, node, children };
+  }
+
+  #isShown(part: Part): boolean {
+    if (part.part === 'text') return this.input.texts.has(part);
+    if (part.part === 'picture') return this.input.hasPicture(part.slot);
+    return true;
+  }
+
+  #place(node: YogaNode, part: Part, yoga: Yoga): void {
+    node.setFlexShrink(part.part === 'picture' ? 1 : 0);
+    if (part.grow !== undefined) node.setFlexGrow(part.grow);
+    if (part.share !== undefined) node.setFlexBasis(part.share === 0 ? 0 : `${part.share * 100}%`);
+    if (part.grow !== undefined && part.share === 0) node.setFlexShrink(1);
+    if (part.leastShare !== undefined) {
+      const { heightPx, widthPx } = this.input.frame.size;
+      if (isInRow(this.input.root, part)) node.setMinWidth(part.leastShare * widthPx);
+      else node.setMinHeight(part.leastShare * heightPx);
+    }
+    if (part.alignSelf) node.setAlignSelf({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END }[part.alignSelf]);
+    if (part.over) {
+      node.setPositionType(yoga.POSITION_TYPE_ABSOLUTE);
+      for (const edge of EDGES) {
+        const distanceM = part.over[edge];
+        if (distanceM === undefined) continue;
+        const safePx = part.part === 'mark' || part.part === 'stack' ? safeInset(this.input.frame, edge) : -Infinity;
+        node.setPosition(yogaEdge(yoga, edge), Math.max(distanceM * this.input.frame.marginPx, safePx));
+      }
+    }
+  }
+
+  #measure(part: TextPart, text: SetText, widthPx: number): { width: number; height: number } {
+    const sizePx = this.#sizes.get(part) ?? text.maxPx;
+    return { width: Number.isFinite(widthPx) ? widthPx : 0, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, widthPx)) };
+  }
+}
+
+type YogaConfig = ReturnType<Yoga['Config']['create']>;
+
+interface Built {
+  readonly part: Part;
+  readonly node: YogaNode;
+  readonly children: readonly Built[];
+}
+
+const EDGES: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
+
+function yogaEdge(yoga: Yoga, edge: Edge) {
+  return { top: yoga.EDGE_TOP, right: yoga.EDGE_RIGHT, bottom: yoga.EDGE_BOTTOM, left: yoga.EDGE_LEFT }[edge];
+}
+
+function safeInset({ safe }: CutFrame, edge: Edge): number {
+  return { top: safe.topPx, right: safe.rightPx, bottom: safe.bottomPx, left: safe.leftPx }[edge];
+}
+
+/** Inner distances of a stack in pixels: its padding, widened on edges of the cut to the safe zone. */
+function stackPadding(part: StackPart, frame: CutFrame): Record<Edge, number> {
+  const at = (edge: Edge): number => Math.max((part.padM?.[edge] ?? 0) * frame.marginPx, part.safe?.includes(edge) ? safeInset(frame, edge) : 0);
+  return { top: at('top'), right: at('right'), bottom: at('bottom'), left: at('left') };
+}
+
+function isInRow(stack: StackPart, part: Part): boolean {
+  if (stack.children.includes(part)) return stack.direction === 'row';
+  return stack.children.some((child) => child.part === 'stack' && isInRow(child, part));
+}
+
+function collect(built: Built, originX: number, originY: number): LaidOut {
+  const xPx = originX + built.node.getComputedLeft();
+  const yPx = originY + built.node.getComputedTop();
+  return {
+    part: built.part,
+    box: { xPx, yPx, widthPx: built.node.getComputedWidth(), heightPx: built.node.getComputedHeight() },
+    children: built.children.map((child) => collect(child, xPx, yPx)),
+  };
+}
+
+function findBox(laidOut: LaidOut, part: Part): Box | null {
+  if (laidOut.part === part) return laidOut.box;
+  for (const child of laidOut.children) {
+    const found = findBox(child, part);
+    if (found) return found;
+  }
+  return null;
+}
+
+/** True when every part that stands in a row or column lies inside what its stack leaves free. */
+function isContained(laidOut: LaidOut, frame: CutFrame): boolean {
+  if (laidOut.part.part !== 'stack') return true;
+  const padding = stackPadding(laidOut.part, frame);
+  const { xPx, yPx, widthPx, heightPx } = laidOut.box;
+  return laidOut.children.every((child) => {
+    if (child.part.over) return isContained(child, frame);
+    return (
+      child.box.xPx >= xPx + padding.left - SLACK_PX &&
+      child.box.yPx >= yPx + padding.top - SLACK_PX &&
+      child.box.xPx + child.box.widthPx <= xPx + widthPx - padding.right + SLACK_PX &&
+      child.box.yPx + child.box.heightPx <= yPx + heightPx - padding.bottom + SLACK_PX &&
+      isContained(child, frame)
+    );
+  });
+}

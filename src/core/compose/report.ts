@@ -1,0 +1,26 @@
+/** How one text came out in one cut. */
+export type TextFit =
+  | { readonly kind: 'fits'; readonly slot: string; readonly sizePx: number; readonly lines: number }
+  /** `overBy` is the number of characters by which the text is too long at the smallest allowed size. */
+  | { readonly kind: 'overflows'; readonly slot: string; readonly sizePx: number; readonly lines: number; readonly overBy: number; readonly reason: 'word-too-wide' | 'too-tall' };
+
+/** Something a person should know about a cut. */
+export type CutFinding =
+  | { readonly kind: 'empty-slot'; readonly slot: string }
+  | { readonly kind: 'missing-glyphs'; readonly slot: string; readonly characters: readonly string[] }
+  | { readonly kind: 'low-contrast'; readonly slot: string; readonly ratio: number; readonly needed: number }
+  | { readonly kind: 'low-resolution'; readonly slot: string; readonly pictureId: string; readonly enlargedBy: number };
+
+/** Where a text ended up, for checks and for the large view. */
+export interface PlacedText {
+  readonly slot: string;
+  readonly box: { readonly xPx: number; readonly yPx: number; readonly widthPx: number; readonly heightPx: number };
+}
+
+/** What the engine decided for a cut and what it could not reach. */
+export interface CutReport {
+  readonly arrangement: string;
+  readonly texts: readonly TextFit[];
+  readonly placed: readonly PlacedText[];
+  readonly findings: readonly CutFinding[];
+}

@@ -1,0 +1,114 @@
+import type { Box } from '../geometry/box.ts';
+import type { FocalPoint, PictureFacts } from './picture-facts.ts';
+
+/** A picture as layout knows it. */
+export interface Picture {
+  readonly id: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly facts: PictureFacts;
+  /** The focal point in force: the proposal, or where a person moved it. */
+  readonly focal: FocalPoint;
+  readonly focalBy: 'proposal' | 'person';
+}
+
+/** The part of a picture that is shown, as shares of its width and height. */
+export interface CropWindow {
+  readonly x: number;
+  readonly y: number;
+  readonly width: number;
+  readonly height: number;
+}
+
+const CANDIDATES = 48;
+/** Nearness of the focal point to the middle of what is seen, against saliency kept; a person's choice weighs more. */
+const FOCAL_WEIGHT = { proposal: 0.9, person: 2.5 } as const;
+/** The focal point stays at least this far (as a share) inside the visible part. */
+const FOCAL_MARGIN = 0.12;
+
+/**
+ * The largest window of a picture that covers a box, moved so that the focal point lies well inside the part of the box
+ * that stays visible and as little saliency as possible is cut off.
+ * @param box where the picture is painted
+ * @param visible the part of the box that nothing covers
+ */
+export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow {
+  const boxAspect = box.widthPx / box.heightPx;
+  const pictureAspect = picture.widthPx / picture.heightPx;
+  const width = Math.min(1, boxAspect / pictureAspect);
+  const height = Math.min(1, pictureAspect / boxAspect);
+  const seen = {
+    x: (visible.xPx - box.xPx) / box.widthPx,
+    y: (visible.yPx - box.yPx) / box.heightPx,
+    width: visible.widthPx / box.widthPx,
+    height: visible.heightPx / box.heightPx,
+  };
+  let best: CropWindow = { x: (1 - width) / 2, y: (1 - height) / 2, width, height };
+  let bestScore = -Infinity;
+  for (let step = 0; step <= CANDIDATES; step += 1) {
+    const share = step / CANDIDATES;
+    const candidate = { x: (1 - width) * share, y: (1 - height) * share, width, height };
+    const part = { x: candidate.x + seen.x * width, y: candidate.y + seen.y * height, width: seen.width * width, height: seen.height * height };
+    const score = saliencyKept(picture.facts, part) + FOCAL_WEIGHT[picture.focalBy] * focalPlace(picture.focal, part);
+    if (score > bestScore) [best, bestScore] = [candidate, score];
+  }
+  return best;
+}
+
+/** Share of a picture's saliency inside a window, in [0, 1]. */
+function saliencyKept(facts: PictureFacts, part: CropWindow): number {
+  let [kept, all] = [0, 1e-9];
+  facts.saliency.forEach((value, index) => {
+    const strength = value ** 2;
+    all += strength;
+    if (isInside(cellCentre(facts, index), part, 0)) kept += strength;
+  });
+  return kept / all;
+}
+
+/** 1 with the focal point in the middle of a window, falling to -3 where it is cut off. */
+function focalPlace(focal: FocalPoint, part: CropWindow): number {
+  if (!isInside(focal, part, 0)) return -3;
+  const offX = Math.abs((focal.x - part.x) / part.width - 0.5);
+  const offY = Math.abs((focal.y - part.y) / part.height - 0.5);
+  return 1 - 2 * Math.max(offX, offY) - (isInside(focal, part, FOCAL_MARGIN) ? 0 : 1);
+}
+
+function cellCentre(facts: PictureFacts, index: number): FocalPoint {
+  return { x: ((index % facts.columns) + 0.5) / facts.columns, y: (Math.floor(index / facts.columns) + 0.5) / facts.rows };
+}
+
+function isInside(point: FocalPoint, part: CropWindow, margin: number): boolean {
+  return (
+    point.x >= part.x + margin * part.width &&
+    point.x <= part.x + part.width * (1 - margin) &&
+    point.y >= part.y + margin * part.height &&
+    point.y <= part.y + part.height * (1 - margin)
+  );
+}
+
+/** Least, mean and greatest relative luminance, in [0, 1], of what a picture shows in a region of the box it is painted in. */
+export function luminanceBehind(facts: PictureFacts, window: CropWindow, box: Box, region: Box): { least: number; mean: number; most: number } {
+  const part = {
+    x: window.x + ((region.xPx - box.xPx) / box.widthPx) * window.width,
+    y: window.y + ((region.yPx - box.yPx) / box.heightPx) * window.height,
+    width: (region.widthPx / box.widthPx) * window.width,
+    height: (region.heightPx / box.heightPx) * window.height,
+  };
+  const clampTo = (value: number, most: number): number => Math.min(most, Math.max(0, value));
+  const firstColumn = clampTo(Math.floor(part.x * facts.columns), facts.columns - 1);
+  const lastColumn = clampTo(Math.ceil((part.x + part.width) * facts.columns) - 1, facts.columns - 1);
+  const firstRow = clampTo(Math.floor(part.y * facts.rows), facts.rows - 1);
+  const lastRow = clampTo(Math.ceil((part.y + part.height) * facts.rows) - 1, facts.rows - 1);
+  let [least, most, sum, count] = [1, 0, 0, 0];
+  for (let row = firstRow; row <= lastRow; row += 1) {
+    for (let column = firstColumn; column <= lastColumn; column += 1) {
+      const index = row * facts.columns + column;
+      least = Math.min(least, (facts.leastLuminance[index] ?? 0) / 255);
+      most = Math.max(most, (facts.mostLuminance[index] ?? 0) / 255);
+      sum += (facts.meanLuminance[index] ?? 0) / 255;
+      count += 1;
+    }
+  }
+  return { least, most, mean: sum / Math.max(1, count) };
+}

@@ -1,0 +1,61 @@
+/** An upright rectangle in pixels; the origin is the upper left corner of the cut. */
+export interface Box {
+  readonly xPx: number;
+  readonly yPx: number;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** A width and a height in pixels. */
+export interface Size {
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** Distances from the four edges of a box, in pixels. */
+export interface Insets {
+  readonly topPx: number;
+  readonly rightPx: number;
+  readonly bottomPx: number;
+  readonly leftPx: number;
+}
+
+export function insetBox(box: Box, insets: Insets): Box {
+  return {
+    xPx: box.xPx + insets.leftPx,
+    yPx: box.yPx + insets.topPx,
+    widthPx: Math.max(0, box.widthPx - insets.leftPx - insets.rightPx),
+    heightPx: Math.max(0, box.heightPx - insets.topPx - insets.bottomPx),
+  };
+}
+
+/** The common part of two boxes, or null where they do not meet. */
+export function intersectBoxes(a: Box, b: Box): Box | null {
+  const xPx = Math.max(a.xPx, b.xPx);
+  const yPx = Math.max(a.yPx, b.yPx);
+  const widthPx = Math.min(a.xPx + a.widthPx, b.xPx + b.widthPx) - xPx;
+  const heightPx = Math.min(a.yPx + a.heightPx, b.yPx + b.heightPx) - yPx;
+  return widthPx > 0 && heightPx > 0 ? { xPx, yPx, widthPx, heightPx } : null;
+}
+
+/** True when `inner` lies in `outer`, give or take `tolerancePx` on each side. */
+export function boxContains(outer: Box, inner: Box, tolerancePx = 0): boolean {
+  return (
+    inner.xPx >= outer.xPx - tolerancePx &&
+    inner.yPx >= outer.yPx - tolerancePx &&
+    inner.xPx + inner.widthPx <= outer.xPx + outer.widthPx + tolerancePx &&
+    inner.yPx + inner.heightPx <= outer.yPx + outer.heightPx + tolerancePx
+  );
+}
+
+/** The box grown outward (to whole pixels), so that rasters neither lose nor blur an edge. */
+export function snapBoxOutward(box: Box): Box {
+  const xPx = Math.floor(box.xPx + 1e-6);
+  const yPx = Math.floor(box.yPx + 1e-6);
+  return {
+    xPx,
+    yPx,
+    widthPx: Math.ceil(box.xPx + box.widthPx - 1e-6) - xPx,
+    heightPx: Math.ceil(box.yPx + box.heightPx - 1e-6) - yPx,
+  };
+}

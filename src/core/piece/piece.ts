@@ -1,0 +1,104 @@
+import { array, lazy, number, object, string, type InferType } from 'yup';
+
+const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
+const id = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id').required();
+const words = (max: number) => string().max(max);
+
+/** Longest text of a slot and of a caption that a piece keeps, whatever the networks allow. */
+export const LONGEST_SLOT_TEXT = 5_000;
+export const LONGEST_CAPTION = 100_000;
+
+const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(LONGEST_SLOT_TEXT).defined() }).noUnknown();
+const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).required(), mediaId: id() }).noUnknown();
+
+export type SlotValue = InferType<typeof textValue> | InferType<typeof pictureValue>;
+
+/** An object whose keys are free and whose values all follow one schema. */
+const recordOf = <Value>(value: () => import('yup').Schema<Value>) =>
+  lazy((given: unknown) =>
+    object(Object.fromEntries(Object.keys(typeof given === 'object' && given !== null ? given : {}).map((each) => [each, value()]))).required(),
+  );
+
+const slotValue = () =>
+  lazy((given: unknown) => (typeof given === 'object' && given !== null && 'kind' in given && given.kind === 'picture' ? pictureValue : textValue));
+
+const frameSchema = object({ id: id(), slots: recordOf(slotValue as never) as never }).noUnknown();
+
+/** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
+const ownWords = () => object({ caption: words(LONGEST_CAPTION), altText: words(LONGEST_SLOT_TEXT) }).noUnknown();
+
+/**
+ * One idea made visual, as it is kept: its template, its ordered frames (a graphic has one), the cuts it is made for and
+ * its words.
+ */
+export const pieceSchema = object({
+  version: number().oneOf([1]).required(),
+  kind: string().oneOf(['graphic']).required(),
+  title: string().max(120).defined(),
+  template: object({ key: key() }).required(),
+  frames: array(frameSchema).min(1).max(1).required(),
+  cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
+  words: object({
+    shared: object({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).noUnknown().required(),
+    own: recordOf(ownWords as never) as never,
+  }).noUnknown().required(),
+}).noUnknown();
+
+export interface Frame {
+  readonly id: string;
+  readonly slots: Readonly<Record<string, SlotValue>>;
+}
+
+export interface CutRef {
+  readonly channelId: string;
+  readonly placement: string;
+}
+
+export interface SharedWords {
+  readonly caption: string;
+  readonly altText: string;
+}
+
+export interface Piece {
+  readonly version: 1;
+  readonly kind: 'graphic';
+  readonly title: string;
+  readonly template: { readonly key: string };
+  readonly frames: readonly [Frame];
+  readonly cuts: readonly CutRef[];
+  readonly words: {
+    readonly shared: SharedWords;
+    readonly own: Readonly<Record<string, Partial<SharedWords>>>;
+  };
+}
+
+/**
+ * A piece from JSON.
+ * @throws yup ValidationError naming the place of the first fault
+ */
+export function readPiece(json: unknown): Piece {
+  return pieceSchema.validateSync(json, { strict: true }) as unknown as Piece;
+}
+
+/** The text of a slot, empty when the slot is empty or holds something else. */
+export function slotText(frame: Frame, slot: string): string {
+  const value = frame.slots[slot];
+  return value?.kind === 'text' ? value.text : '';
+}
+
+/** The pictures that a piece shows, each once, in order of first use. */
+export function mediaOfPiece(piece: Piece): readonly string[] {
+  const ids = piece.frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));
+  return [...new Set(ids)];
+}
+
+/** A cut's key within its piece, fit for file names and maps. */
+export function cutKey(cut: CutRef): string {
+  return `${cut.channelId}.${cut.placement}`;
+}
+
+/** What the pieces list and file names call a piece: its title, else its first words. */
+export function pieceName(piece: Piece): string {
+  const headline = slotText(piece.frames[0], 'headline').trim();
+  return piece.title.trim() || (headline.length > 60 ? `${headline.slice(0, 57)}…` : headline) || 'Untitled piece';
+}

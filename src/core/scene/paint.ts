@@ -1,0 +1,87 @@
+import { pictureRaster, type ArtworkNode, type GlyphsNode, type PictureNode, type Scene } from './scene.ts';
+
+/** What the painter uses of a 2D canvas; the browser's and the server's both have it. */
+export interface PaintContext<Path, Bitmap> {
+  fillStyle: unknown;
+  globalAlpha: number;
+  save(): void;
+  restore(): void;
+  setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
+  fill(path: Path): void;
+  fillRect(x: number, y: number, width: number, height: number): void;
+  drawImage(bitmap: Bitmap, x: number, y: number): void;
+}
+
+/** What a scene needs from outside: outlines as paths, and pictures already scaled to the pixels they fill. */
+export interface PaintAssets<Path, Bitmap> {
+  path(data: string): Path;
+  glyph(fontKey: string, glyphId: number): { readonly path: Path; readonly unitsPerEm: number };
+  /** The bitmap of a picture node at this scale, or null while it is on its way. */
+  picture(node: PictureNode, scale: number): Bitmap | null;
+}
+
+/** Colour shown where a picture is still on its way. */
+const PENDING_PICTURE = '#8a8c90';
+
+/**
+ * Paints a scene. The only painter: preview and export both end here.
+ * @param scale pixels of the canvas a pixel of the cut
+ */
+export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: Scene, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+  context.save();
+  for (const node of scene.nodes) {
+    context.setTransform(scale, 0, 0, scale, 0, 0);
+    switch (node.kind) {
+      case 'fill':
+        context.globalAlpha = node.alpha;
+        context.fillStyle = node.colour;
+        context.fill(assets.path(node.path));
+        break;
+      case 'picture':
+        paintPicture(context, node, scale, assets);
+        break;
+      case 'glyphs':
+        paintGlyphs(context, node, scale, assets);
+        break;
+      case 'artwork':
+        paintArtwork(context, node, scale, assets);
+        break;
+    }
+  }
+  context.restore();
+}
+
+function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: PictureNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+  const raster = pictureRaster(node, scale);
+  const bitmap = assets.picture(node, scale);
+  context.globalAlpha = 1;
+  context.setTransform(1, 0, 0, 1, 0, 0);
+  if (bitmap !== null) {
+    // One to one: how a canvas smooths a scaled picture differs between browsers and servers.
+    context.drawImage(bitmap, raster.xPx, raster.yPx);
+    return;
+  }
+  context.fillStyle = PENDING_PICTURE;
+  context.fillRect(raster.xPx, raster.yPx, raster.widthPx, raster.heightPx);
+}
+
+function paintGlyphs<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: GlyphsNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+  context.globalAlpha = node.alpha;
+  context.fillStyle = node.colour;
+  for (const glyph of node.glyphs) {
+    const { path, unitsPerEm } = assets.glyph(glyph.fontKey, glyph.id);
+    const unit = (node.sizePx / unitsPerEm) * scale;
+    context.setTransform(unit, 0, 0, -unit, glyph.xPx * scale, glyph.yPx * scale);
+    context.fill(path);
+  }
+}
+
+function paintArtwork<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: ArtworkNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+  context.globalAlpha = 1;
+  const unit = node.scale * scale;
+  context.setTransform(unit, 0, 0, unit, node.xPx * scale, node.yPx * scale);
+  for (const each of node.paths) {
+    context.fillStyle = each.fill;
+    context.fill(assets.path(each.d));
+  }
+}

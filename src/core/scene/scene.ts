@@ -1,0 +1,65 @@
+import type { CropWindow } from '../crop/crop-window.ts';
+import type { Box, Size } from '../geometry/box.ts';
+
+/** A closed outline as SVG path data in pixels of the cut. */
+export type PathData = string;
+
+export interface FillNode {
+  readonly kind: 'fill';
+  readonly path: PathData;
+  readonly colour: string;
+  readonly alpha: number;
+}
+
+/** A picture painted into a box of whole pixels, showing the window of it. */
+export interface PictureNode {
+  readonly kind: 'picture';
+  readonly pictureId: string;
+  readonly box: Box;
+  readonly window: CropWindow;
+}
+
+/** A glyph outline of a typeface; the point is its origin on the baseline. */
+export interface SceneGlyph {
+  readonly fontKey: string;
+  readonly id: number;
+  readonly xPx: number;
+  readonly yPx: number;
+}
+
+export interface GlyphsNode {
+  readonly kind: 'glyphs';
+  readonly sizePx: number;
+  readonly colour: string;
+  readonly alpha: number;
+  readonly glyphs: readonly SceneGlyph[];
+}
+
+/** Vector artwork in its own coordinates, moved and scaled to its place. */
+export interface ArtworkNode {
+  readonly kind: 'artwork';
+  readonly xPx: number;
+  readonly yPx: number;
+  readonly scale: number;
+  readonly paths: readonly { readonly d: PathData; readonly fill: string }[];
+}
+
+export type SceneNode = FillNode | PictureNode | GlyphsNode | ArtworkNode;
+
+/** A cut with nothing left to decide: nodes in painting order, in pixels of the export size. */
+export interface Scene {
+  readonly size: Size;
+  readonly nodes: readonly SceneNode[];
+}
+
+/** The pixels, rounded outward from nothing, that a picture node fills when the scene is painted at `scale`. */
+export function pictureRaster(node: PictureNode, scale: number): { xPx: number; yPx: number; widthPx: number; heightPx: number } {
+  const xPx = Math.round(node.box.xPx * scale);
+  const yPx = Math.round(node.box.yPx * scale);
+  return {
+    xPx,
+    yPx,
+    widthPx: Math.max(1, Math.round((node.box.xPx + node.box.widthPx) * scale) - xPx),
+    heightPx: Math.max(1, Math.round((node.box.yPx + node.box.heightPx) * scale) - yPx),
+  };
+}

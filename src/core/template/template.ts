@@ -1,0 +1,221 @@
+import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
+
+const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
+
+/**
+ * The template language. Lengths are in `m`, the margin of the cut: 6% of its short side. A template names what a piece
+ * has to be told (slots) and lays the same slots out in several arrangements, each for a range of shapes.
+ */
+
+/** Which colour of the scheme a part takes. */
+export type InkName = 'ground' | 'surface' | 'ink' | 'accent';
+const inkName = () => string<InkName>().oneOf(['ground', 'surface', 'ink', 'accent']);
+
+export type Edge = 'top' | 'right' | 'bottom' | 'left';
+const edges = () => array(string<Edge>().oneOf(['top', 'right', 'bottom', 'left']).required());
+
+/** A coloured field behind a stack; a slant cuts one of its edges and grows over the neighbour by `slantM`. */
+export interface Field {
+  readonly ink: InkName;
+  readonly slant?: { readonly edge: Edge; readonly slantM: number } | undefined;
+}
+
+interface Placed {
+  /** Share of room left over that the part takes, as in CSS flex-grow. */
+  readonly grow?: number | undefined;
+  /** Size along the parent's direction before growing, in [0, 1] of the parent. */
+  readonly share?: number | undefined;
+  /** Least size along the parent's direction, in [0, 1] of the parent. */
+  readonly leastShare?: number | undefined;
+  /** Own alignment across the parent's direction. */
+  readonly alignSelf?: 'start' | 'centre' | 'end' | undefined;
+  /** Laid over its parent at these distances from its edges (in m) instead of standing in the row of its siblings. */
+  readonly over?: Partial<Record<Edge, number>> | undefined;
+}
+
+export interface StackPart extends Placed {
+  readonly part: 'stack';
+  readonly direction: 'column' | 'row';
+  readonly gapM?: number | undefined;
+  readonly padM?: Partial<Record<Edge, number>> | undefined;
+  /** Edges of this stack that lie on edges of the cut and keep their content inside the safe zone. */
+  readonly safe?: readonly Edge[] | undefined;
+  readonly justify?: 'start' | 'centre' | 'end' | 'between' | undefined;
+  readonly align?: 'start' | 'centre' | 'end' | 'stretch' | undefined;
+  readonly field?: Field | undefined;
+  readonly children: readonly Part[];
+}
+
+export interface TextPart extends Placed {
+  readonly part: 'text';
+  readonly slot: string;
+  readonly role: 'display' | 'heading' | 'text' | 'label';
+  readonly align: 'start' | 'centre' | 'end';
+  readonly ink: InkName;
+  /** Largest and smallest type size, in m. The reading floor of the shape may raise the smallest. */
+  readonly sizeM: { readonly max: number; readonly min: number };
+  /** Opening punctuation hangs outside the left edge of the text. */
+  readonly hanging?: boolean | undefined;
+}
+
+export interface PicturePart extends Placed {
+  readonly part: 'picture';
+  readonly slot: string;
+  /** How far the picture goes on under its neighbour at an edge (below a slant), in m. */
+  readonly underM?: Partial<Record<Edge, number>> | undefined;
+}
+
+export interface MarkPart extends Placed {
+  readonly part: 'mark';
+  readonly heightM: number;
+}
+
+export interface RulePart extends Placed {
+  readonly part: 'rule';
+  readonly lengthM: number;
+  readonly thicknessM: number;
+  readonly ink: InkName;
+}
+
+/** A sign from the display typeface used as ornament, measured by the height of its ink. */
+export interface SignPart extends Placed {
+  readonly part: 'sign';
+  readonly text: string;
+  readonly heightM: number;
+  readonly ink: InkName;
+}
+
+/** A seeded ornament in the scheme's colours. */
+export interface MotifPart extends Placed {
+  readonly part: 'motif';
+  readonly generator: 'tail';
+  readonly seed: number;
+}
+
+export type Part = StackPart | TextPart | PicturePart | MarkPart | RulePart | SignPart | MotifPart;
+
+const perEdge = () =>
+  object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
+
+const placed = {
+  grow: number().min(0).max(10),
+  share: number().min(0).max(1),
+  leastShare: number().min(0).max(1),
+  alignSelf: string().oneOf(['start', 'centre', 'end']),
+  over: perEdge(),
+};
+
+const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
+  stack: () =>
+    object({
+      ...placed,
+      part: string().required(),
+      direction: string().oneOf(['column', 'row']).required(),
+      gapM: number().min(0).max(20),
+      padM: perEdge(),
+      safe: edges(),
+      justify: string().oneOf(['start', 'centre', 'end', 'between']),
+      align: string().oneOf(['start', 'centre', 'end', 'stretch']),
+      field: object({
+        ink: inkName().required(),
+        slant: object({ edge: string().oneOf(['top', 'right', 'bottom', 'left']).required(), slantM: number().min(0).max(10).required() }).noUnknown().default(undefined),
+      }).noUnknown().default(undefined),
+      children: array(partSchema()).max(24).required(),
+    }).noUnknown(),
+  text: () =>
+    object({
+      ...placed,
+      part: string().required(),
+      slot: key(),
+      role: string().oneOf(['display', 'heading', 'text', 'label']).required(),
+      align: string().oneOf(['start', 'centre', 'end']).required(),
+      ink: inkName().required(),
+      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
+      hanging: boolean(),
+    }).noUnknown(),
+  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge() }).noUnknown(),
+  mark: () => object({ ...placed, part: string().required(), heightM: number().min(0.3).max(12).required() }).noUnknown(),
+  rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0.1).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
+  sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: number().min(0.5).max(30).required(), ink: inkName().required() }).noUnknown(),
+  motif: () => object({ ...placed, part: string().required(), generator: string().oneOf(['tail']).required(), seed: number().integer().min(0).required() }).noUnknown(),
+};
+
+function partSchema(): Schema {
+  return lazy((value: unknown) => {
+    const kind = typeof value === 'object' && value !== null && 'part' in value ? String(value.part) : '';
+    const make = Object.hasOwn(partSchemas, kind) ? partSchemas[kind as Part['part']] : null;
+    return make ? make() : object({ part: string().oneOf(Object.keys(partSchemas), `There is no part called '${kind}'`).required() });
+  }) as unknown as Schema;
+}
+
+/** What a piece has to be told: the hint says what belongs there, the sample shows it. */
+const slotSchema = object({
+  key: key(),
+  kind: string().oneOf(['text', 'picture']).required(),
+  label: string().required().max(40),
+  hint: string().required().max(120),
+  required: boolean().required(),
+  /** Characters beyond which the form warns; the fit of each cut decides. */
+  softLimit: number().integer().positive(),
+}).noUnknown();
+
+const arrangementSchema = object({
+  key: key(),
+  name: string().required().max(40),
+  /** Width divided by height of the shapes it is made for; from is included, to is not. */
+  aspect: object({ from: number().min(0).required(), to: number().positive().required() }).required(),
+  root: partSchema() as unknown as Schema<StackPart>,
+}).noUnknown();
+
+export const templateSchema = object({
+  version: number().oneOf([1]).required(),
+  key: key(),
+  name: string().required().max(40),
+  purpose: string().required().max(60),
+  kind: string().oneOf(['graphic']).required(),
+  scheme: key(),
+  slots: array(slotSchema).min(1).max(24).required(),
+  arrangements: array(arrangementSchema).min(2).max(12).required(),
+}).noUnknown();
+
+export type Slot = InferType<typeof slotSchema>;
+export interface Arrangement {
+  readonly key: string;
+  readonly name: string;
+  readonly aspect: { readonly from: number; readonly to: number };
+  readonly root: StackPart;
+}
+export interface Template {
+  readonly version: 1;
+  readonly key: string;
+  readonly name: string;
+  readonly purpose: string;
+  readonly kind: 'graphic';
+  readonly scheme: string;
+  readonly slots: readonly Slot[];
+  readonly arrangements: readonly Arrangement[];
+}
+
+/**
+ * A template from JSON, with every part checked and every slot that a part names declared.
+ * @throws yup ValidationError naming the place of the first fault
+ * @throws RangeError when a part names a slot that is not declared
+ */
+export function readTemplate(json: unknown): Template {
+  const template = templateSchema.validateSync(json, { strict: true }) as unknown as Template;
+  const declared = new Set(template.slots.map((slot) => slot.key));
+  for (const arrangement of template.arrangements) {
+    for (const part of walkParts(arrangement.root)) {
+      if ((part.part === 'text' || part.part === 'picture') && !declared.has(part.slot)) {
+        throw new RangeError(`Template '${template.key}', arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
+      }
+    }
+  }
+  return template;
+}
+
+/** Every part of a tree, parents first. */
+export function* walkParts(part: Part): Generator<Part> {
+  yield part;
+  if (part.part === 'stack') for (const child of part.children) yield* walkParts(child);
+}

@@ -1,0 +1,180 @@
+import bidiFactory from 'bidi-js';
+import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, MetricsTag, shape } from 'harfbuzzjs';
+
+/** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
+export interface Glyph {
+  readonly id: number;
+  readonly cluster: number;
+  readonly advanceEm: number;
+  readonly dxEm: number;
+  readonly dyEm: number;
+}
+
+/** Text of one typeface and one bidi level; glyphs are in visual order, left to right. */
+export interface GlyphRun {
+  readonly fontKey: string;
+  readonly level: number;
+  readonly start: number;
+  readonly end: number;
+  readonly glyphs: readonly Glyph[];
+}
+
+/** A text shaped once at the size of one em, ready to be broken into lines at any size. */
+export interface ShapedText {
+  readonly text: string;
+  readonly baseLevel: number;
+  readonly runs: readonly GlyphRun[];
+  /** `offsetsEm[i]` is the advance of all that stands before UTF-16 offset i in reading order. */
+  readonly offsetsEm: Float64Array;
+  /** Characters that no typeface at hand can write. */
+  readonly missing: readonly string[];
+}
+
+/** Heights of a typeface, in em above (or below, for descent) the baseline. */
+export interface FontHeights {
+  readonly capEm: number;
+  readonly descentEm: number;
+}
+
+interface LoadedFont {
+  readonly font: Font;
+  readonly unitsPerEm: number;
+  readonly outlines: Map<number, string>;
+  readonly heights: FontHeights;
+}
+
+const bidi = bidiFactory();
+/** Descents beyond this share of an em are room for marks that Latin text never uses. */
+const DEEPEST_DESCENT_EM = 0.24;
+const SHAPED_CACHE_SIZE = 400;
+
+/** Shapes text with the typefaces it was given. The only state is what it has loaded and worked out before. */
+export class Typesetter {
+  readonly #fonts = new Map<string, LoadedFont>();
+  readonly #shaped = new Map<string, ShapedText>();
+
+  has(fontKey: string): boolean {
+    return this.#fonts.has(fontKey);
+  }
+
+  /** Adds a typeface from the bytes of a TTF or OTF file. */
+  add(fontKey: string, bytes: Uint8Array): void {
+    const face = new Face(new FontBlob(bytes));
+    const font = new Font(face);
+    const unitsPerEm = face.upem;
+    const cap = font.getMetricPosition(MetricsTag.CAP_HEIGHT) ?? unitsPerEm * 0.7;
+    const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
+    this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), heights });
+    this.#shaped.clear();
+  }
+
+  heightsOf(fontKey: string): FontHeights {
+    return this.#get(fontKey).heights;
+  }
+
+  /** Outline of a glyph as SVG path data in em units times 1000, y upwards. */
+  outline(fontKey: string, glyphId: number): string {
+    const loaded = this.#get(fontKey);
+    let path = loaded.outlines.get(glyphId);
+    if (path === undefined) {
+      path = loaded.font.glyphToPath(glyphId);
+      loaded.outlines.set(glyphId, path);
+    }
+    return path;
+  }
+
+  unitsPerEm(fontKey: string): number {
+    return this.#get(fontKey).unitsPerEm;
+  }
+
+  /** Box of the ink of a text's first glyph, in em, y upwards from the baseline. */
+  inkOfFirstGlyph(text: string, fontKey: string): { glyphId: number; leftEm: number; bottomEm: number; widthEm: number; heightEm: number } {
+    const loaded = this.#get(fontKey);
+    const glyphId = loaded.font.nominalGlyph(text.codePointAt(0) ?? 0x20) ?? 0;
+    const extents = loaded.font.glyphExtents(glyphId);
+    const em = loaded.unitsPerEm;
+    if (!extents) return { glyphId, leftEm: 0, bottomEm: 0, widthEm: 0, heightEm: 0 };
+    return {
+      glyphId,
+      leftEm: extents.xBearing / em,
+      bottomEm: (extents.yBearing + extents.height) / em,
+      widthEm: extents.width / em,
+      heightEm: -extents.height / em,
+    };
+  }
+
+  /**
+   * Shapes one paragraph.
+   * @param fontKeys the wanted typeface first, then those that help out
+   * @param trackingEm room added behind every glyph
+   */
+  shape(text: string, fontKeys: readonly string[], trackingEm: number): ShapedText {
+    const cacheKey = `${fontKeys.join(',')}|${trackingEm}|${text}`;
+    const known = this.#shaped.get(cacheKey);
+    if (known) return known;
+    const shaped = this.#shapeAfresh(text, fontKeys, trackingEm);
+    if (this.#shaped.size >= SHAPED_CACHE_SIZE) this.#shaped.delete(this.#shaped.keys().next().value ?? '');
+    this.#shaped.set(cacheKey, shaped);
+    return shaped;
+  }
+
+  #shapeAfresh(text: string, fontKeys: readonly string[], trackingEm: number): ShapedText {
+    const levels = bidi.getEmbeddingLevels(text);
+    const missing = new Set<string>();
+    const runs: GlyphRun[] = [];
+    for (const item of this.#itemise(text, levels.levels, fontKeys, missing)) {
+      runs.push(this.#shapeItem(text, item, trackingEm));
+    }
+    const advances = new Float64Array(text.length + 1);
+    for (const run of runs) for (const glyph of run.glyphs) advances[glyph.cluster + 1] = (advances[glyph.cluster + 1] ?? 0) + glyph.advanceEm;
+    for (let index = 1; index < advances.length; index += 1) advances[index] = (advances[index] ?? 0) + (advances[index - 1] ?? 0);
+    return { text, baseLevel: levels.paragraphs[0]?.level ?? 0, runs, offsetsEm: advances, missing: [...missing] };
+  }
+
+  /** Cuts a text into stretches of one bidi level that one typeface can write. Marks stay with the character they follow. */
+  #itemise(text: string, levels: Uint8Array, fontKeys: readonly string[], missing: Set<string>): readonly Omit<GlyphRun, 'glyphs'>[] {
+    const items: { fontKey: string; level: number; start: number; end: number }[] = [];
+    const first = fontKeys[0] ?? '';
+    for (let offset = 0; offset < text.length; ) {
+      const codePoint = text.codePointAt(offset) ?? 0;
+      const length = codePoint > 0xffff ? 2 : 1;
+      const level = levels[offset] ?? 0;
+      const open = items.at(-1);
+      const neutral = /^[\p{M}\p{Z}\p{C}]$/u.test(String.fromCodePoint(codePoint));
+      let fontKey = open && neutral ? open.fontKey : fontKeys.find((key) => this.#get(key).font.nominalGlyph(codePoint));
+      if (fontKey === undefined) {
+        missing.add(String.fromCodePoint(codePoint));
+        fontKey = first;
+      }
+      if (open && open.fontKey === fontKey && open.level === level) open.end = offset + length;
+      else items.push({ fontKey, level, start: offset, end: offset + length });
+      offset += length;
+    }
+    return items;
+  }
+
+  #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number): GlyphRun {
+    const { font, unitsPerEm } = this.#get(item.fontKey);
+    const buffer = new ShapeBuffer();
+    buffer.addText(text, item.start, item.end - item.start);
+    buffer.guessSegmentProperties();
+    buffer.setDirection(item.level % 2 === 1 ? Direction.RTL : Direction.LTR);
+    shape(font, buffer);
+    const glyphs = buffer.getGlyphInfosAndPositions().map(
+      (glyph): Glyph => ({
+        id: glyph.codepoint,
+        cluster: glyph.cluster,
+        advanceEm: (glyph.xAdvance ?? 0) / unitsPerEm + trackingEm,
+        dxEm: (glyph.xOffset ?? 0) / unitsPerEm,
+        dyEm: (glyph.yOffset ?? 0) / unitsPerEm,
+      }),
+    );
+    return { ...item, glyphs };
+  }
+
+  #get(fontKey: string): LoadedFont {
+    const loaded = this.#fonts.get(fontKey);
+    if (!loaded) throw new RangeError(`The typeface '${fontKey}' has not been loaded`);
+    return loaded;
+  }
+}

@@ -1,0 +1,36 @@
+/** How a network counts: characters as people see them, or with weights and links of a fixed length. */
+export type Counting =
+  | { readonly kind: 'graphemes' }
+  /** Emoji and CJK count 2, a link counts `linkAs`, all else counts 1. */
+  | { readonly kind: 'weighted'; readonly linkAs: number };
+
+const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
+/** A web address as networks find it: with a scheme, up to white space, without closing punctuation. */
+export const LINK_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>".,;:!?)\]}'’”]/giu;
+const WIDE = /\p{Extended_Pictographic}|\p{Regional_Indicator}|\p{Script=Han}|\p{Script=Hiragana}|\p{Script=Katakana}|\p{Script=Hangul}/u;
+
+/** User-perceived characters of a text (UAX 29 extended grapheme clusters). */
+export function countGraphemes(text: string): number {
+  let count = 0;
+  for (const _ of segmenter.segment(text)) count += 1;
+  return count;
+}
+
+/** The length of a text as a network counts it. */
+export function countCharacters(text: string, counting: Counting): number {
+  if (counting.kind === 'graphemes') return countGraphemes(text);
+  const links = text.match(LINK_PATTERN)?.length ?? 0;
+  let count = links * counting.linkAs;
+  for (const { segment } of segmenter.segment(text.replace(LINK_PATTERN, ''))) count += WIDE.test(segment) ? 2 : 1;
+  return count;
+}
+
+/** Hashtags of a text: a # at the start of a word, followed by letters, digits or underscores, not digits alone. */
+export function findHashtags(text: string): readonly string[] {
+  return [...text.matchAll(/(?<![\p{L}\p{N}_&])#(?=[\p{L}\p{N}_]*[\p{L}_])[\p{L}\p{M}\p{N}_]+/gu)].map((match) => match[0]);
+}
+
+/** Mentions of a text: an @ at the start of a word, followed by letters, digits, dots or underscores. */
+export function findMentions(text: string): readonly string[] {
+  return [...text.matchAll(/(?<![\p{L}\p{N}_.])@[\p{L}\p{N}_][\p{L}\p{N}_.]*/gu)].map((match) => match[0].replace(/\.+$/, ''));
+}
