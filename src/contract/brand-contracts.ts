@@ -22,9 +22,9 @@ export const getBrand = contract({
     slug: string().required(),
     name: string().required(),
     zone: string().required(),
-    book: documentOf<BrandBook>('The brand book').required(),
+    book: documentOf<BrandBook>('The brand book'),
     channels: array(channelSchema.required()).required(),
-    sheets: array(documentOf<NetworkSheet>('A network sheet').required()).required(),
+    sheets: array(documentOf<NetworkSheet>('A network sheet')).required(),
   }),
 });
 
@@ -33,7 +33,7 @@ export const listTemplates = contract({
   path: '/api/brands/{brand}/templates',
   summary: 'Templates that the brand can start from',
   params: brandParams,
-  answer: object({ templates: array(documentOf<Template>('A template document').required()).required() }),
+  answer: object({ templates: array(documentOf<Template>('A template document')).required() }),
 });
 
 /** Keyset pages: `before` is the cursor that the last page answered. */

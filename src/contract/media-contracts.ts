@@ -20,7 +20,7 @@ export const mediaItemSchema = object({
   altText: string().defined(),
   focal: object({ x: share(), y: share() }).required(),
   focalBy: string<'proposal' | 'person'>().oneOf(['proposal', 'person']).required(),
-  facts: documentOf<PictureFacts>('Luminance and saliency grid').required(),
+  facts: documentOf<PictureFacts>('Luminance and saliency grid'),
   revision: number().required(),
   createdMs: number().required(),
 });
@@ -56,7 +56,7 @@ export const changeMedia = contract({
   params: mediaParams,
   body: object({
     revision: number().integer().required(),
-    focal: object({ x: share(), y: share() }).noUnknown().nullable().default(undefined),
+    focal: object({ x: share(), y: share() }).noUnknown().nullable().default(undefined).optional(),
     altText: string().max(1000, 'Alt text holds 1000 characters'),
   }).noUnknown(),
   answer: mediaItemSchema,

@@ -12,7 +12,7 @@ export const cutRefSchema = object({ channelId: string().max(40).required(), pla
 const storedPiece = object({
   id: string().required(),
   revision: number().required(),
-  document: documentOf<Piece>('The piece document').required(),
+  document: documentOf<Piece>('The piece document'),
   updatedMs: number().required(),
 });
 
@@ -69,7 +69,7 @@ export const replacePiece = contract({
   path: '/api/brands/{brand}/pieces/{piece}/replace',
   summary: 'Put a whole document in the place of a given revision, e.g. to keep one’s own version after a conflict',
   params: pieceParams,
-  body: object({ revision: number().integer().required(), document: documentOf<Piece>('The piece document').required() }).noUnknown(),
+  body: object({ revision: number().integer().required(), document: documentOf<Piece>('The piece document') }).noUnknown(),
   answer: storedPiece,
 });
 

@@ -1,0 +1,20 @@
+import node from '@astrojs/node';
+import react from '@astrojs/react';
+import tailwindcss from '@tailwindcss/vite';
+import { defineConfig } from 'astro/config';
+
+export default defineConfig({
+  output: 'server',
+  adapter: node({ mode: 'standalone' }),
+  integrations: [react()],
+  // Our own check covers every write, JSON among them; Astro's covers forms only.
+  security: { checkOrigin: false, allowedDomains: [{ hostname: '127.0.0.1' }, { hostname: 'localhost' }] },
+  devToolbar: { enabled: false },
+  build: { inlineStylesheets: 'never' },
+  vite: {
+    plugins: [tailwindcss()],
+    build: { target: 'es2022', assetsInlineLimit: 0 },
+    worker: { format: 'es' },
+    ssr: { external: ['better-sqlite3', 'knex', 'sharp', 'piscina', '@napi-rs/canvas', '@node-rs/argon2', 'pino'] },
+  },
+});

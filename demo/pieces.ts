@@ -1,0 +1,75 @@
+/** A piece of the demo as its maker would enter it. */
+export interface DemoPiece {
+  readonly template: 'headland' | 'aside';
+  readonly photo: string | null;
+  readonly texts: Readonly<Record<string, string>>;
+  readonly caption: string;
+  /** A shorter or other caption for the channel on one network. */
+  readonly own: Readonly<Record<string, string>>;
+  /** When it goes out: at once, at a wall time so many days from the demo's start, or not yet. */
+  readonly out: { readonly kind: 'now' } | { readonly kind: 'at'; readonly inDays: number; readonly time: string } | { readonly kind: 'draft' };
+}
+
+export const gullwickPieces: readonly DemoPiece[] = [
+  {
+    template: 'headland',
+    photo: 'misty-day.jpg',
+    texts: { label: 'Wind report', headline: 'No wind to speak of until Thursday', line: 'A good day to mend tails and wax line.' },
+    caption: 'Flat calm on the quay, and the fog is staying for lunch. We are in the loft mending tails; the kettle is on if you bring your own mug. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'headland',
+    photo: 'beach-hut-shop.jpg',
+    texts: { label: 'The hut', headline: 'The hatch is open again', line: 'Weekends until dusk, behind the second dune.' },
+    caption: 'Bunting up, hatch open. Kits, line and spare spars at the hut every weekend until the light goes. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'headland',
+    photo: 'box-kite-sunset.jpg',
+    texts: { label: 'New kites', headline: 'The Box Kite is back', line: 'Forty of them, sewn in the loft this month.' },
+    caption:
+      'It hangs on almost no wind and looks like a lit lantern doing it. Forty box kites, sewn in the loft this month, each with its own number under the spar. Come and pick yours, or write and we will put one by. #GullwickKites #BuildAKite',
+    own: { quipline: 'Forty box kites, sewn in the loft this month. They hang on almost no wind. #GullwickKites' },
+    out: { kind: 'at', inDays: 2, time: '17:30' },
+  },
+  {
+    template: 'aside',
+    photo: null,
+    texts: { headline: 'You hold the line, and the whole sky pulls back.', line: 'Ottoline Brack, kite maker' },
+    caption: 'Ottoline, asked why she still does this after thirty years. #GullwickKites',
+    own: {},
+    out: { kind: 'now' },
+  },
+  {
+    template: 'headland',
+    photo: 'red-diamond-dunes.jpg',
+    texts: { label: 'Saturday on the quay', headline: 'Build your own kite in an afternoon', line: 'The Old Net Loft, from 2 pm. Sails and string included.' },
+    caption:
+      'Come with empty hands, go home with a kite. Build-a-kite afternoon this Saturday from 2 pm in the Old Net Loft on Gullwick Quay. Sails, spars and string are there; bring somebody who will not mind holding the other end.\n\nBook a bench: 01632 960 184\n\n#GullwickKites #BuildAKite',
+    own: { quipline: 'Come with empty hands, go home with a kite. Saturday, 2 pm, the Old Net Loft on Gullwick Quay. Sails and string included. #BuildAKite' },
+    out: { kind: 'at', inDays: 1, time: '09:30' },
+  },
+];
+
+export const lanternfallPieces: readonly DemoPiece[] = [
+  {
+    template: 'aside',
+    photo: null,
+    texts: { headline: 'The harbour goes quiet, and then the first wok lights.', line: 'Stall 14, every Friday' },
+    caption: 'Friday, from dusk. #Lanternfall',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'headland',
+    photo: 'night-kites.jpg',
+    texts: { label: 'This Friday', headline: 'Kites after dark', line: 'Seven lit kites over the harbour, at nine.' },
+    caption: 'Look up at nine: seven lit kites over the harbour, weather willing. #Lanternfall',
+    own: {},
+    out: { kind: 'at', inDays: 2, time: '12:00' },
+  },
+];

@@ -1,0 +1,183 @@
+import { readFile, writeFile } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { join } from 'node:path';
+import { DateTime } from 'luxon';
+import { nanoid } from 'nanoid';
+import type { Role } from '../src/contract/account-contracts.ts';
+import type { BrandBook } from '../src/core/brand/brand-book.ts';
+import type { NetworkSheet } from '../src/core/network/network-sheet.ts';
+import petalry from '../src/core/network/sheets/petalry.json' with { type: 'json' };
+import quipline from '../src/core/network/sheets/quipline.json' with { type: 'json' };
+import { readPiece, type CutRef, type SlotValue } from '../src/core/piece/piece.ts';
+import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
+import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
+import { findBrandFor, insertBrand, insertChannel, listChannels, saveNetworkSheet, type Brand } from '../src/server/db/brand-repository.ts';
+import { insertMediaOnce, type MediaItem } from '../src/server/db/media-repository.ts';
+import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
+import { insertPiece } from '../src/server/db/piece-repository.ts';
+import { importPicture } from '../src/server/media/import-picture.ts';
+import { possibleCuts } from '../src/server/pieces/check-references.ts';
+import { schedule } from '../src/server/send/schedule.ts';
+import { closeServices, openServices, type Services } from '../src/server/services.ts';
+import { readSettings } from '../src/server/settings.ts';
+import { gullwickBook } from './brands/gullwick.ts';
+import { lanternfallBook } from './brands/lanternfall.ts';
+import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
+
+const PASSWORD = 'sand-in-both-shoes';
+const MEDIA_FOLDER = join('demo', 'media');
+
+interface DemoBrand {
+  readonly slug: string;
+  readonly name: string;
+  readonly zone: string;
+  readonly handle: string;
+  readonly book: BrandBook;
+  readonly pieces: readonly DemoPiece[];
+  readonly photos: readonly string[];
+}
+
+const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => (piece.photo ? [piece.photo] : []));
+
+const gullwick: DemoBrand = {
+  slug: 'gullwick',
+  name: 'Gullwick Kite Works',
+  zone: 'Europe/London',
+  handle: '@gullwickkites',
+  book: gullwickBook,
+  pieces: gullwickPieces,
+  photos: ['delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOf(gullwickPieces)],
+};
+const lanternfall: DemoBrand = {
+  slug: 'lanternfall',
+  name: 'Lanternfall Night Market',
+  zone: 'Pacific/Auckland',
+  handle: '@lanternfall',
+  book: lanternfallBook,
+  pieces: lanternfallPieces,
+  photos: photosOf(lanternfallPieces),
+};
+
+const people: readonly { readonly name: string; readonly email: string; readonly roles: Readonly<Record<string, Role>> }[] = [
+  { name: 'Ottoline Brack', email: 'ottoline@gullwickkites.example', roles: { gullwick: 'owner' } },
+  { name: 'Wren Adeyemi-Holt', email: 'wren@gullwickkites.example', roles: { gullwick: 'designer', lanternfall: 'designer' } },
+  { name: 'Caspian Muir', email: 'caspian@gullwickkites.example', roles: { gullwick: 'writer' } },
+  { name: 'Tove Lindqvist', email: 'tove@gullwickkites.example', roles: { gullwick: 'reviewer' } },
+  { name: 'Hemi Parata-Quill', email: 'hemi@lanternfall.example', roles: { lanternfall: 'owner' } },
+];
+
+/** The product's clock starts at the start of the next working day in Gullwick. */
+async function startClock(services: Services): Promise<void> {
+  const now = DateTime.fromMillis(services.clock.machineNowMs(), { zone: gullwick.zone });
+  let start = now.set({ hour: 8, minute: 30, second: 0, millisecond: 0 });
+  while (start <= now || start.weekday > 5) start = start.plus({ days: 1 });
+  await addClockOffsetMs(services.db, Math.round(start.toMillis() - now.toMillis()));
+}
+
+async function openAccount(standinOrigin: string, network: string, brand: DemoBrand): Promise<string> {
+  const response = await fetch(new URL('/switchboard/accounts', standinOrigin), {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ network, handle: brand.handle, name: brand.name }),
+  });
+  if (!response.ok) throw new Error(`The network ${network} opened no account: ${response.status}`);
+  return ((await response.json()) as { token: string }).token;
+}
+
+async function seedBrand(services: Services, brand: DemoBrand, standinOrigin: string): Promise<string> {
+  const id = nanoid(12);
+  await insertBrand(services.db, { id, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book });
+  for (const [position, sheet] of [petalry, quipline].entries()) {
+    const token = await openAccount(standinOrigin, sheet.key, brand);
+    await insertChannel(services.db, { id: nanoid(12), brandId: id, network: sheet.key, name: `${sheet.name} ${brand.handle}`, handle: brand.handle, origin: standinOrigin, token }, position);
+  }
+  return id;
+}
+
+async function seedMedia(services: Services, brandId: string, file: string, createdMs: number): Promise<MediaItem> {
+  const path = join(MEDIA_FOLDER, file);
+  const manifest = JSON.parse(await readFile(join(MEDIA_FOLDER, 'manifest.json'), 'utf8')) as { file: string; title: string; alt: string }[];
+  const entry = manifest.find((each) => each.file === file);
+  const picture = await importPicture(path, file);
+  return insertMediaOnce(services.db, {
+    id: nanoid(12),
+    brandId,
+    name: file,
+    mime: picture.mime,
+    widthPx: picture.widthPx,
+    heightPx: picture.heightPx,
+    bytes: picture.bytes.length,
+    sourceHash: createHash('sha256').update(await readFile(path)).digest('hex'),
+    storedHash: await services.media.keep(picture.bytes),
+    facts: picture.facts,
+    ownFocal: null,
+    altText: entry?.alt ?? '',
+    revision: 1,
+    createdMs,
+  });
+}
+
+async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
+  const cuts = await possibleCuts(services, brand);
+  const item = demo.photo ? media.get(demo.photo) : undefined;
+  const texts = Object.entries(demo.texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }]);
+  const channels = await listChannels(services.db, brand.id);
+  const own = Object.fromEntries(Object.entries(demo.own).map(([network, caption]) => [channels.find((each) => each.network === network)?.id ?? '', { caption }]));
+  const document = readPiece({
+    version: 1,
+    kind: 'graphic',
+    title: '',
+    template: { key: demo.template },
+    frames: [{ id: nanoid(8), slots: { ...(item ? { photo: { kind: 'picture', mediaId: item.id } } : {}), ...Object.fromEntries(texts) } }],
+    cuts,
+    words: { shared: { caption: demo.caption, altText: item?.altText ?? `${demo.texts['headline']} ${demo.texts['line']}` }, own },
+  });
+  const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
+  if (demo.out.kind === 'draft') return;
+  const isOut = (cut: CutRef): boolean => cut.placement !== 'feed-square';
+  const when =
+    demo.out.kind === 'now'
+      ? { kind: 'now' as const }
+      : { kind: 'at' as const, wall: `${DateTime.fromMillis(nowMs, { zone: brand.zone }).plus({ days: demo.out.inDays }).toFormat('yyyy-MM-dd')}T${demo.out.time}` };
+  await schedule(services, brand, piece, { revision: piece.revision, cuts: cuts.filter(isOut).map((cut) => ({ ...cut })), when }, makerId, nowMs);
+}
+
+async function seed(services: Services, standinOrigin: string): Promise<void> {
+  await startClock(services);
+  for (const sheet of [petalry, quipline]) await saveNetworkSheet(services.db, sheet as NetworkSheet);
+  const brandIds = new Map<string, string>();
+  for (const brand of [gullwick, lanternfall]) brandIds.set(brand.slug, await seedBrand(services, brand, standinOrigin));
+  const passwordHash = await hashPassword(PASSWORD);
+  const ids = new Map<string, string>();
+  for (const person of people) {
+    const id = nanoid(12);
+    ids.set(person.name, id);
+    await insertPerson(services.db, { id, email: person.email, name: person.name, passwordHash }, services.clock.machineNowMs());
+    for (const [slug, role] of Object.entries(person.roles)) await insertMembership(services.db, id, brandIds.get(slug) ?? '', role);
+  }
+  const wren = ids.get('Wren Adeyemi-Holt') ?? '';
+  for (const demo of [gullwick, lanternfall]) {
+    const access = await findBrandFor(services.db, demo.slug, wren);
+    if (!access) throw new Error(`The brand ${demo.slug} was not kept`);
+    const nowMs = await services.clock.nowMs();
+    const media = new Map<string, MediaItem>();
+    for (const [index, file] of demo.photos.entries()) media.set(file, await seedMedia(services, access.brand.id, file, nowMs - (demo.photos.length - index) * 3_600_000));
+    for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, access.brand, piece, media, wren, nowMs + index);
+  }
+  const secret = newSecret('cft');
+  await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', createdMs: services.clock.machineNowMs(), lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });
+  // Written last: a seed that broke off is seen by its absence.
+  await writeFile(
+    join(services.settings.dataFolder, 'demo.json'),
+    JSON.stringify({ people: people.map((person) => person.name), password: PASSWORD, token: { person: 'Wren Adeyemi-Holt', secret } }),
+  );
+}
+
+const settings = readSettings(process.env);
+if (!settings.standinOrigin) throw new Error('CONFETTI_STANDIN must say where the stand-in networks are');
+const services = await openServices(settings, 2);
+try {
+  await seed(services, settings.standinOrigin);
+} finally {
+  await closeServices(services);
+}

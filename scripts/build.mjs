@@ -1,0 +1,64 @@
+// Builds everything that runs: the web server by Astro, the other programs by esbuild.
+import { createHash } from 'node:crypto';
+import { execFileSync } from 'node:child_process';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { ensureNodeModules, projectRoot } from './setup.mjs';
+
+/** Programs beside the web server: name in dist, and where each starts. */
+export const programs = {
+  dispatcher: 'src/server/dispatch/main.ts',
+  'render-worker': 'src/server/render/render-worker.ts',
+  person: 'src/server/auth/add-person.ts',
+  standin: 'standin/main.ts',
+  'seed-demo': 'demo/seed.ts',
+};
+
+const sources = ['src', 'standin', 'demo', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
+const stampPath = join(projectRoot, 'dist', '.built-from');
+
+/** A hash over names, sizes and times of all sources: cheap to take, changes when anything does. */
+function sourceStamp() {
+  const hash = createHash('sha256');
+  const visit = (path) => {
+    const info = statSync(path);
+    if (info.isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
+    else hash.update(`${path}:${info.size}:${info.mtimeMs}\n`);
+  };
+  for (const source of sources) if (existsSync(join(projectRoot, source))) visit(join(projectRoot, source));
+  return hash.digest('hex');
+}
+
+export function esbuildOptions() {
+  return {
+    absWorkingDir: projectRoot,
+    entryPoints: Object.fromEntries(Object.entries(programs)),
+    bundle: true,
+    platform: 'node',
+    format: 'esm',
+    target: 'node20',
+    packages: 'external',
+    outdir: 'dist',
+    outExtension: { '.js': '.mjs' },
+    sourcemap: 'linked',
+    logLevel: 'warning',
+  };
+}
+
+/** Builds if anything has changed since the last time. */
+export async function build() {
+  const stamp = sourceStamp();
+  if (existsSync(stampPath) && readFileSync(stampPath, 'utf8') === stamp) return;
+  process.stdout.write('Building…\n');
+  execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+  const esbuild = await import('esbuild');
+  await esbuild.build(esbuildOptions());
+  mkdirSync(join(projectRoot, 'dist'), { recursive: true });
+  writeFileSync(stampPath, stamp);
+}
+
+if (import.meta.url === pathToFileURL(process.argv[1]).href) {
+  ensureNodeModules();
+  await build();
+}

@@ -1,0 +1,20 @@
+import type { BrandBook } from '../brand/brand-book.ts';
+import type { Picture } from '../crop/crop-window.ts';
+import type { NetworkSheet } from '../network/network-sheet.ts';
+import type { Piece } from '../piece/piece.ts';
+import type { Template } from '../template/template.ts';
+
+/** A picture as a post keeps it: what layout knows, and the hash that names the stored bytes, which never change. */
+export interface SnapshotPicture extends Picture {
+  readonly storedHash: string;
+}
+
+/** A post's own copy of all that its cuts are made of. What changes later changes nothing here. */
+export interface Snapshot {
+  readonly version: 1;
+  readonly piece: Piece;
+  readonly template: Template;
+  readonly book: BrandBook;
+  readonly sheets: readonly NetworkSheet[];
+  readonly pictures: readonly SnapshotPicture[];
+}

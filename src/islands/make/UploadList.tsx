@@ -1,0 +1,48 @@
+import TriangleAlert from 'lucide-react/icons/triangle-alert';
+import { Button } from '../ui/Button.tsx';
+import type { Upload, Uploads } from './use-uploads.ts';
+
+function wording({ state }: Upload): string {
+  switch (state.kind) {
+    case 'waiting':
+      return 'waits its turn';
+    case 'sending':
+      return `${Math.round(state.share * 100)}%`;
+    case 'reading':
+      return 'is being read';
+    case 'failed':
+      return state.sentence;
+  }
+}
+
+/** Uploads under way and those that failed, each with a way out. */
+export function UploadList({ uploads }: { readonly uploads: Uploads }) {
+  if (uploads.list.length === 0) return null;
+  return (
+    <ul aria-label="Pictures coming in" className="mb-4 border-t border-line">
+      {uploads.list.map((upload) => {
+        const failed = upload.state.kind === 'failed';
+        const share = upload.state.kind === 'sending' ? upload.state.share : upload.state.kind === 'reading' ? 1 : 0;
+        return (
+          <li key={upload.id} className="flex items-center gap-3 border-b border-line py-2 text-sm">
+            {failed && <TriangleAlert aria-hidden className="size-4 shrink-0 text-coral-ink" />}
+            <span className="max-w-56 shrink-0 truncate font-medium">{upload.file.name}</span>
+            {failed ? (
+              <span role="alert" className="text-coral-ink">
+                {wording(upload)}
+              </span>
+            ) : (
+              <>
+                <progress aria-label={`${upload.file.name} coming in`} max={1} value={share} className="h-1.5 w-40 accent-house" />
+                <span className="text-quiet tabular-nums">{wording(upload)}</span>
+              </>
+            )}
+            <Button look="quiet" className="ml-auto" onClick={() => uploads.drop(upload.id)}>
+              {failed ? 'Put away' : 'Stop'}
+            </Button>
+          </li>
+        );
+      })}
+    </ul>
+  );
+}

@@ -1,0 +1,118 @@
+import ImageIcon from 'lucide-react/icons/image';
+import { useState } from 'react';
+import { getMediaFile } from '../../contract/media-contracts.ts';
+import { slotText } from '../../core/piece/piece.ts';
+import type { Slot } from '../../core/template/template.ts';
+import { addressOf } from '../ui/call.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field, inputClasses } from '../ui/Field.tsx';
+import type { SheetProps } from './LookSheet.tsx';
+import { MediaPicker } from './MediaPicker.tsx';
+import type { MediaItem } from './PieceEditor.tsx';
+import type { Cuts } from './use-cuts.ts';
+
+interface ContentProps extends SheetProps {
+  readonly media: ReadonlyMap<string, MediaItem>;
+  readonly onMedia: (item: MediaItem) => void;
+}
+
+/** A field a slot: texts and pictures, entered once for all cuts, each with how it fits. */
+export function ContentSheet(props: ContentProps) {
+  return (
+    <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
+      {props.template.slots.map((slot) => (slot.kind === 'text' ? <TextSlot key={slot.key} {...props} slot={slot} /> : <PictureSlot key={slot.key} {...props} slot={slot} />))}
+    </section>
+  );
+}
+
+function TextSlot({ slot, piece, store, cuts, readOnly }: ContentProps & { readonly slot: Slot }) {
+  const text = slotText(piece.frames[0], slot.key);
+  const fit = describeFit(slot.key, text, cuts);
+  return (
+    <Field label={slot.label} hint={slot.hint} aside={<span className={`text-xs ${fit.kind === 'over' ? 'font-medium text-coral-ink' : fit.kind === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fit.word}</span>}>
+      {({ id, describedBy }) => (
+        <textarea
+          id={id}
+          aria-describedby={describedBy}
+          rows={Math.min(6, Math.max(slot.softLimit && slot.softLimit > 40 ? 3 : 1, text.split('\n').length))}
+          value={text}
+          readOnly={readOnly}
+          maxLength={5_000}
+          onChange={(event) => {
+            const { value } = event.target;
+            store.change(`slot-${slot.key}`, (draft) => {
+              if (value === '') delete draft.frames[0].slots[slot.key];
+              else draft.frames[0].slots[slot.key] = { kind: 'text', text: value };
+            });
+          }}
+          className={`${inputClasses} resize-y`}
+        />
+      )}
+    </Field>
+  );
+}
+
+/** What the field says beside its label, from the reports of all cuts. */
+function describeFit(slot: string, text: string, cuts: Cuts): { readonly kind: 'empty' | 'fits' | 'over'; readonly word: string } {
+  if (text.trim() === '') return { kind: 'empty', word: '' };
+  const fits = cuts.list.flatMap((cut) => {
+    const found = cuts.reports.get(cut.key)?.texts.find((each) => each.slot === slot);
+    return found ? [{ cut, fit: found }] : [];
+  });
+  const over = fits.flatMap(({ cut, fit }) => (fit.kind === 'overflows' ? [{ name: cut.placement.name, by: fit.overBy }] : []));
+  const worst = over.toSorted((a, b) => b.by - a.by)[0];
+  if (worst) return { kind: 'over', word: `too long for ${worst.name} by ${worst.by}${over.length > 1 ? `, and ${over.length - 1} more` : ''}` };
+  return fits.length === 0 ? { kind: 'empty', word: '' } : { kind: 'fits', word: `fits all ${fits.length} cuts` };
+}
+
+function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
+  const [picking, setPicking] = useState(false);
+  const value = piece.frames[0].slots[slot.key];
+  const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
+  const choose = (chosen: MediaItem): void => {
+    onMedia(chosen);
+    setPicking(false);
+    store.change(`slot-${slot.key}`, (draft) => {
+      draft.frames[0].slots[slot.key] = { kind: 'picture', mediaId: chosen.id };
+      // The picture's own alt text is where the piece's starts; what a person has written stays.
+      if (draft.words.shared.altText.trim() === '') draft.words.shared.altText = chosen.altText;
+    });
+  };
+  return (
+    <div>
+      <p className="mb-1 text-sm font-semibold">{slot.label}</p>
+      {item ? (
+        <div className="flex items-center gap-3">
+          <img src={addressOf(getMediaFile, { brand: brand.slug, media: item.id }, { fit: 240 })} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />
+          <div className="min-w-0 flex-1">
+            <p className="truncate text-sm font-medium">{item.name}</p>
+            {!readOnly && (
+              <div className="mt-1 flex gap-1.5">
+                <Button className="h-7 px-2" onClick={() => setPicking(true)}>
+                  Change
+                </Button>
+                <Button look="quiet" className="h-7 px-2" onClick={() => store.change(`slot-${slot.key}`, (draft) => void delete draft.frames[0].slots[slot.key])}>
+                  Take out
+                </Button>
+              </div>
+            )}
+          </div>
+        </div>
+      ) : (
+        <button
+          type="button"
+          disabled={readOnly}
+          onClick={() => setPicking(true)}
+          className="flex h-16 w-full items-center gap-3 rounded-md border border-dashed border-edge px-3 text-left text-sm text-quiet hover:border-house hover:text-ink"
+        >
+          <ImageIcon aria-hidden className="size-5 shrink-0" />
+          <span>
+            <span className="block font-medium text-ink">Choose a picture</span>
+            {slot.hint}
+          </span>
+        </button>
+      )}
+      {picking && <MediaPicker brand={brand.slug} onChoose={choose} onClose={() => setPicking(false)} />}
+    </div>
+  );
+}

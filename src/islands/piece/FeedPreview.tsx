@@ -1,0 +1,47 @@
+import { useMemo } from 'react';
+import type { NetworkSheet } from '../../core/network/network-sheet.ts';
+import { foldCaption } from '../../core/words/fold.ts';
+import { wordingCell } from '../../core/words/wording.ts';
+import { CutCanvas } from './CutCanvas.tsx';
+import type { SheetProps } from './LookSheet.tsx';
+import { useWall } from './wall.ts';
+
+interface PreviewProps extends SheetProps {
+  readonly channel: { readonly id: string; readonly name: string; readonly sheet: NetworkSheet };
+}
+
+const WIDTH_PX = 232;
+
+/** Our own plain drawing of a feed: who, the picture, and as much of the words as the network shows at first. */
+export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
+  const cut = cuts.list.find((each) => each.channelId === channel.id);
+  const caption = wordingCell(piece, channel.id, 'caption').text;
+  const altText = wordingCell(piece, channel.id, 'altText').text;
+  const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
+  const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
+  const key = `feed.${cut?.key ?? ''}`;
+  const request = useMemo(() => {
+    if (!cut) return null;
+    const density = Math.min(2, globalThis.devicePixelRatio || 1);
+    return { ...cuts.content, ghosts: true, cuts: [{ key, placement: cut.placement, scale: (WIDTH_PX / cut.placement.exportPx.width) * density }] };
+  }, [cuts.content, cut, key]);
+  const { wall } = useWall(request);
+  return (
+    <section aria-label={`Preview for ${channel.name}`} className="w-72 shrink-0 overflow-auto border-l border-line px-5 py-4">
+      <p className="mb-2 text-xs text-quiet">How it reads on {channel.sheet.name}</p>
+      <article className="border border-line bg-panel">
+        <p className="px-3 pt-2.5 text-sm">
+          <span className="font-semibold">{brandData.name}</span> <span className="text-quiet">{handle}</span>
+        </p>
+        <div className="p-2.5">
+          {cut && <CutCanvas wall={wall} cutKey={key} widthPx={WIDTH_PX} heightPx={(WIDTH_PX * cut.placement.exportPx.height) / cut.placement.exportPx.width} label={altText || 'The picture of this post'} />}
+        </div>
+        <p className="px-3 pb-3 text-sm break-words whitespace-pre-wrap">
+          {shown || <span className="text-quiet">No words yet.</span>}
+          {folded && <span className="text-quiet">… more</span>}
+        </p>
+      </article>
+      {folded && <p className="mt-2 text-xs text-quiet">{channel.sheet.name} shows the first {channel.sheet.words.foldAfter} characters.</p>}
+    </section>
+  );
+}

@@ -1,0 +1,122 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
+import type { AnswerOf } from '../../contract/contract.ts';
+import { getPiece } from '../../contract/piece-contracts.ts';
+import type { Template } from '../../core/template/template.ts';
+import { ApiProblem, call } from '../ui/call.ts';
+import { Queries } from '../ui/Queries.tsx';
+import { ConflictNote } from './ConflictNote.tsx';
+import { LookSheet } from './LookSheet.tsx';
+import { PieceHeader, type SheetKey } from './PieceHeader.tsx';
+import { PieceStore } from './piece-store.ts';
+import { PreflightRail } from './PreflightRail.tsx';
+import { TimesSheet } from './TimesSheet.tsx';
+import { useCuts } from './use-cuts.ts';
+import { WordsSheet } from './WordsSheet.tsx';
+
+export type BrandData = AnswerOf<typeof getBrand>;
+export type MediaItem = AnswerOf<typeof getPiece>['media'][number];
+
+interface EditorProps {
+  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: string };
+  readonly pieceId: string;
+  readonly nowMs: number;
+}
+
+export default function PieceEditor(props: EditorProps) {
+  return (
+    <Queries>
+      <PieceLoader {...props} />
+    </Queries>
+  );
+}
+
+function PieceLoader({ brand, pieceId, nowMs }: EditorProps) {
+  const piece = useQuery({
+    queryKey: ['piece', brand.slug, pieceId],
+    queryFn: () => call(getPiece, { params: { brand: brand.slug, piece: pieceId } }),
+    // From here on the store knows better than the server.
+    staleTime: Infinity,
+  });
+  const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }), staleTime: 60_000 });
+  const templates = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }), staleTime: Infinity });
+  const error = piece.error ?? brandData.error ?? templates.error;
+  if (error) {
+    return (
+      <main className="grid flex-1 place-items-center">
+        <div className="text-center">
+          <p className="font-heading text-lg font-semibold">{error instanceof ApiProblem && error.status === 404 ? 'This piece is not here' : 'The piece could not be opened'}</p>
+          <p className="mt-1 text-sm text-quiet">{error.message}</p>
+        </div>
+      </main>
+    );
+  }
+  const template = templates.data?.templates.find((each) => each.key === piece.data?.document.template.key);
+  if (!piece.data || !brandData.data || !template) return <main className="flex-1" aria-busy="true" />;
+  return <LoadedPiece brand={brand} brandData={brandData.data} template={template} stored={piece.data} nowMs={nowMs} />;
+}
+
+interface LoadedProps {
+  readonly brand: EditorProps['brand'];
+  readonly brandData: BrandData;
+  readonly template: Template;
+  readonly stored: AnswerOf<typeof getPiece>;
+  readonly nowMs: number;
+}
+
+const sheetKeys: readonly SheetKey[] = ['look', 'words', 'times'];
+
+function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps) {
+  const client = useQueryClient();
+  const [store] = useState(() => new PieceStore(brand.slug, stored.id, stored));
+  const state = useSyncExternalStore(store.subscribe, store.getState, store.getState);
+  const [sheet, setSheet] = useState<SheetKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
+  const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
+  const piece = state.history.document;
+  const cuts = useCuts({ brandData, piece, template, media });
+
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent): void => {
+      if (store.hasUnsaved()) event.preventDefault();
+    };
+    const keys = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      if (event.shiftKey) store.redo();
+      else store.undo();
+    };
+    const leave = (): void => void store.flush();
+    addEventListener('beforeunload', warn);
+    addEventListener('keydown', keys);
+    addEventListener('pagehide', leave);
+    return () => {
+      removeEventListener('beforeunload', warn);
+      removeEventListener('keydown', keys);
+      removeEventListener('pagehide', leave);
+    };
+  }, [store]);
+
+  const choose = (next: SheetKey): void => {
+    setSheet(next);
+    history.replaceState(null, '', `#${next}`);
+  };
+  const addMedia = (item: MediaItem): void => {
+    setMedia((now) => new Map(now).set(item.id, item));
+    void client.invalidateQueries({ queryKey: ['media', brand.slug] });
+  };
+  const readOnly = useMemo(() => !['owner', 'designer', 'writer'].includes(brand.role), [brand.role]);
+  const shared = { brand, brandData, template, store, piece, cuts, readOnly };
+  return (
+    <main className="flex min-h-0 flex-1 flex-col">
+      <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} template={template} readOnly={readOnly} />
+      {state.save.kind === 'conflict' && <ConflictNote store={store} mine={piece} theirs={state.save.theirs.document} template={template} brandData={brandData} />}
+      <div className="flex min-h-0 flex-1">
+        {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
+        {sheet === 'words' && <WordsSheet {...shared} />}
+        {sheet === 'times' && <TimesSheet {...shared} pieceId={stored.id} revision={state.revision} nowMs={nowMs} />}
+        <PreflightRail piece={piece} template={template} cuts={cuts} sheet={sheet} onSheet={choose} />
+      </div>
+    </main>
+  );
+}

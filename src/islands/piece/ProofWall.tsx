@@ -1,0 +1,75 @@
+import { ChannelBadge } from '../ui/ChannelBadge.tsx';
+import { CutCanvas } from './CutCanvas.tsx';
+import { WALL_SCALES, type Cut, type Cuts } from './use-cuts.ts';
+
+/** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
+export function ProofWall({ cuts, onChoose }: { readonly cuts: Cuts; readonly onChoose: (key: string) => void }) {
+  const channels = [...new Set(cuts.list.map((cut) => cut.channelId))];
+  return (
+    <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
+      <div className="mb-3 flex items-center justify-between gap-4">
+        <p className="text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
+        <label className="flex items-center gap-2 text-xs text-quiet">
+          Scale
+          <input
+            type="range"
+            min={WALL_SCALES.least}
+            max={WALL_SCALES.most}
+            step={0.01}
+            value={cuts.wallScale}
+            aria-valuetext={`${Math.round(cuts.wallScale * 100)}%`}
+            onChange={(event) => cuts.setWallScale(Number(event.target.value))}
+            className="w-28 accent-house"
+          />
+          <span className="w-8 text-right tabular-nums">{Math.round(cuts.wallScale * 100)}%</span>
+        </label>
+      </div>
+      {cuts.problem && (
+        <p role="alert" className="mb-3 text-sm text-coral-ink">
+          The cuts could not be painted: {cuts.problem}
+        </p>
+      )}
+      {channels.map((channelId) => {
+        const ofChannel = cuts.list.filter((cut) => cut.channelId === channelId);
+        const first = ofChannel[0];
+        if (!first) return null;
+        return (
+          <div key={channelId} className="mb-6">
+            <h2 className="mb-2 flex items-center gap-2 text-sm font-semibold">
+              <ChannelBadge badge={first.sheet.badge} />
+              {first.channelName}
+            </h2>
+            <ul className="flex flex-wrap items-start gap-5">
+              {ofChannel.map((cut) => (
+                <WallCut key={cut.key} cut={cut} cuts={cuts} onChoose={onChoose} />
+              ))}
+            </ul>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+function WallCut({ cut, cuts, onChoose }: { readonly cut: Cut; readonly cuts: Cuts; readonly onChoose: (key: string) => void }) {
+  const { width, height } = cut.placement.exportPx;
+  const report = cuts.reports.get(cut.key);
+  const over = report?.texts.find((text) => text.kind === 'overflows');
+  return (
+    <li>
+      <button type="button" onClick={() => onChoose(cut.key)} aria-label={`${cut.sheet.name} ${cut.placement.name}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
+        <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} />
+      </button>
+      <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
+        <span className="font-semibold">{cut.placement.name}</span>
+        {over?.kind === 'overflows' ? (
+          <span className="font-medium text-coral-ink">too long by {over.overBy}</span>
+        ) : (
+          <span className="text-quiet tabular-nums">
+            {width} × {height}
+          </span>
+        )}
+      </p>
+    </li>
+  );
+}

@@ -1,0 +1,94 @@
+import { useMemo, useState } from 'react';
+import { getMediaFile } from '../../contract/media-contracts.ts';
+import type { CutReport } from '../../core/compose/report.ts';
+import type { Picture } from '../../core/crop/crop-window.ts';
+import type { NetworkSheet, Placement } from '../../core/network/network-sheet.ts';
+import { cutKey, mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
+import type { CutToCheck } from '../../core/preflight/preflight.ts';
+import type { Template } from '../../core/template/template.ts';
+import type { PaintRequest } from '../../workers/wall-protocol.ts';
+import { addressOf } from '../ui/call.ts';
+import type { BrandData, MediaItem } from './PieceEditor.tsx';
+import { useWall, type Wall } from './wall.ts';
+
+/** A cut of the piece with its channel and placement looked up. */
+export interface Cut {
+  readonly key: string;
+  readonly ref: CutRef;
+  readonly channelId: string;
+  readonly channelName: string;
+  readonly sheet: NetworkSheet;
+  readonly placement: Placement;
+}
+
+export interface Cuts {
+  readonly list: readonly Cut[];
+  readonly wall: Wall | null;
+  readonly reports: ReadonlyMap<string, CutReport>;
+  readonly problem: string | null;
+  readonly toCheck: readonly CutToCheck[];
+  /** Pixels of the screen a pixel of a cut, on the wall. */
+  readonly wallScale: number;
+  readonly setWallScale: (scale: number) => void;
+  /** Everything a painting of this piece is made of, but which cuts and how large. */
+  readonly content: Omit<PaintRequest, 'id' | 'cuts' | 'ghosts'>;
+}
+
+/** Between these a wall is useful: from an overview to one cut filling it. */
+export const WALL_SCALES = { least: 0.1, usual: 0.19, most: 0.4 } as const;
+/** Pictures on the wall are small; the large view asks for more. */
+const WALL_PICTURE_PX = 1280;
+
+interface UseCutsInput {
+  readonly brandData: BrandData;
+  readonly piece: Piece;
+  readonly template: Template;
+  readonly media: ReadonlyMap<string, MediaItem>;
+}
+
+export function pictureOf(item: MediaItem): Picture {
+  return { id: item.id, widthPx: item.widthPx, heightPx: item.heightPx, facts: item.facts, focal: item.focal, focalBy: item.focalBy };
+}
+
+/** The cuts of a piece, painted and reported on as it changes. */
+export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cuts {
+  const [wallScale, setWallScale] = useState<number>(WALL_SCALES.usual);
+  const list = useMemo(
+    () =>
+      piece.cuts.flatMap((ref): Cut[] => {
+        const channel = brandData.channels.find((each) => each.id === ref.channelId);
+        const sheet = brandData.sheets.find((each) => each.key === channel?.network);
+        const placement = sheet?.placements.find((each) => each.key === ref.placement);
+        return channel && sheet && placement ? [{ key: cutKey(ref), ref, channelId: channel.id, channelName: channel.name, sheet, placement }] : [];
+      }),
+    [piece.cuts, brandData],
+  );
+  const content = useMemo(
+    () => ({
+      template,
+      frame: piece.frames[0],
+      book: brandData.book,
+      pictures: mediaOfPiece(piece).flatMap((id) => {
+        const item = media.get(id);
+        return item ? [{ picture: pictureOf(item), address: addressOf(getMediaFile, { brand: brandData.slug, media: id }, { fit: WALL_PICTURE_PX }) }] : [];
+      }),
+    }),
+    // Words change on every keystroke of the wording sheet; the look depends on the frame alone.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+    [template, piece.frames, brandData, media],
+  );
+  const request = useMemo(() => {
+    const density = Math.min(2, globalThis.devicePixelRatio || 1);
+    return { ...content, ghosts: true, cuts: list.map(({ key, placement }) => ({ key, placement, scale: wallScale * density })) };
+  }, [content, list, wallScale]);
+  const { wall, state } = useWall(request);
+  const toCheck = useMemo(
+    () =>
+      list.flatMap((cut): CutToCheck[] => {
+        const report = state.reports.get(cut.key);
+        return report ? [{ ref: cut.ref, channelName: cut.channelName, sheet: cut.sheet, placement: cut.placement, report }] : [];
+      }),
+    [list, state.reports],
+  );
+  return { list, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content };
+}

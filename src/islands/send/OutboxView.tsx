@@ -1,0 +1,90 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { listDeliveries } from '../../contract/send-contracts.ts';
+import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
+import { call } from '../ui/call.ts';
+import { Button } from '../ui/Button.tsx';
+import { useOutboxEvents } from '../ui/outbox-events.ts';
+import { Queries } from '../ui/Queries.tsx';
+import { stateWord } from '../ui/StateChip.tsx';
+import { useNow } from '../ui/use-now.ts';
+import { DeliveryRow, useBadges } from './DeliveryRow.tsx';
+
+interface OutboxProps {
+  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: string };
+  readonly nowMs: number;
+}
+
+export default function OutboxView(props: OutboxProps) {
+  return (
+    <Queries>
+      <Outbox {...props} />
+    </Queries>
+  );
+}
+
+function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
+  const [state, setState] = useState<DeliveryState | null>(null);
+  const nowMs = useNow(serverNowMs);
+  const badges = useBadges(brand.slug);
+  useOutboxEvents(brand.slug);
+  const pages = useInfiniteQuery({
+    queryKey: ['deliveries', brand.slug, state],
+    queryFn: ({ pageParam, signal }) =>
+      call(listDeliveries, { params: { brand: brand.slug }, query: { limit: 48, ...(state ? { state } : {}), ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+    placeholderData: (previous) => previous,
+  });
+  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
+  const counts = pages.data?.pages[0]?.counts;
+  const all = counts ? deliveryStates.reduce((sum, each) => sum + counts[each], 0) : 0;
+  return (
+    <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
+      <div className="mb-4 flex items-center gap-6">
+        <h1 className="text-xl font-semibold">Outbox</h1>
+        <div role="group" aria-label="Show posts that are" className="flex gap-1">
+          <Filter word="All" count={all} pressed={state === null} onPress={() => setState(null)} />
+          {deliveryStates.map((each) => (
+            <Filter key={each} word={stateWord(each)} count={counts?.[each] ?? 0} pressed={state === each} onPress={() => setState(each)} />
+          ))}
+        </div>
+      </div>
+      {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
+      {pages.isSuccess && items.length === 0 ? (
+        <div className="grid h-72 place-items-center rounded-md border border-dashed border-edge text-center">
+          <div className="max-w-sm">
+            <p className="font-heading text-lg font-semibold">{state === null ? 'Nothing is on its way yet' : `No post is ${stateWord(state).toLowerCase()}`}</p>
+            <p className="mt-1 text-sm text-quiet">Every post stands here from the moment it is scheduled, and stays with the address it went out to, or with what stopped it.</p>
+            {state === null && (
+              <a href={`/b/${brand.slug}/make/pieces`} className="mt-3 inline-block text-sm font-medium text-house underline">
+                Choose a piece to schedule
+              </a>
+            )}
+          </div>
+        </div>
+      ) : (
+        <ul className="border-t border-line">
+          {items.map((item) => (
+            <DeliveryRow key={item.id} brand={brand} delivery={item} badge={badges.get(item.network)} nowMs={nowMs} />
+          ))}
+        </ul>
+      )}
+      {pages.hasNextPage && (
+        <div className="mt-4 text-center">
+          <Button onClick={() => void pages.fetchNextPage()} disabled={pages.isFetchingNextPage}>
+            Show earlier ones
+          </Button>
+        </div>
+      )}
+    </main>
+  );
+}
+
+function Filter({ word, count, pressed, onPress }: { readonly word: string; readonly count: number; readonly pressed: boolean; readonly onPress: () => void }) {
+  return (
+    <button type="button" aria-pressed={pressed} onClick={onPress} className={`rounded-md px-2 py-1 text-sm ${pressed ? 'bg-panel font-semibold text-house shadow-[inset_0_0_0_1px_var(--c-line)]' : 'text-quiet hover:text-ink'}`}>
+      {word} <span className="tabular-nums">{count}</span>
+    </button>
+  );
+}

@@ -1,0 +1,28 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { useState, type ReactNode } from 'react';
+import { ApiProblem } from './call.ts';
+import { Toasts } from './toast.tsx';
+
+const MOST_RETRIES = 2;
+
+/** What every view stands in: its cache of server state, and the place where short messages appear. */
+export function Queries({ children }: { readonly children: ReactNode }) {
+  const [client] = useState(
+    () =>
+      new QueryClient({
+        defaultOptions: {
+          queries: {
+            staleTime: 10_000,
+            // What the server has declined it declines again; only an unreachable server is worth another try.
+            retry: (count, error) => count < MOST_RETRIES && (!(error instanceof ApiProblem) || error.status === 0 || error.status >= 500),
+          },
+        },
+      }),
+  );
+  return (
+    <QueryClientProvider client={client}>
+      {children}
+      <Toasts />
+    </QueryClientProvider>
+  );
+}

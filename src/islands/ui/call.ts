@@ -1,0 +1,55 @@
+import { fillPath, type AnswerOf, type BodyOf, type Contract, type ParamsOf, type QueryOf } from '../../contract/contract.ts';
+
+/** What the server says when it did not do what was asked. */
+export class ApiProblem extends Error {
+  override readonly name = 'ApiProblem';
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    sentence: string,
+    readonly details: Readonly<Record<string, unknown>>,
+  ) {
+    super(sentence);
+  }
+}
+
+interface CallInput<Each extends Contract> {
+  readonly params?: ParamsOf<Each>;
+  readonly query?: QueryOf<Each>;
+  readonly body?: BodyOf<Each>;
+  readonly signal?: AbortSignal;
+}
+
+/** The address of an endpoint, for links and pictures. */
+export function addressOf<Each extends Contract>(contract: Each, params: ParamsOf<Each>, query: Readonly<Record<string, unknown>> = {}): string {
+  const search = new URLSearchParams(Object.entries(query).flatMap(([key, value]) => (value === undefined || value === null ? [] : [[key, String(value)]]))).toString();
+  return fillPath(contract.path, params as Record<string, unknown>) + (search ? `?${search}` : '');
+}
+
+/**
+ * Calls an endpoint.
+ * @throws ApiProblem when the server declines, or (code `offline`) cannot be reached
+ */
+export async function call<Each extends Contract>(contract: Each, input: CallInput<Each> = {}): Promise<AnswerOf<Each>> {
+  const address = addressOf(contract, (input.params ?? {}) as ParamsOf<Each>, (input.query ?? {}) as Record<string, unknown>);
+  const response = await fetch(address, {
+    method: contract.method,
+    ...(input.body === undefined ? {} : { body: JSON.stringify(input.body), headers: { 'content-type': 'application/json' } }),
+    ...(input.signal ? { signal: input.signal } : {}),
+  }).catch((error: unknown) => {
+    if (input.signal?.aborted) throw error;
+    throw new ApiProblem(0, 'offline', 'Confetti cannot be reached. Nothing is lost; it is tried again.', {});
+  });
+  if (!response.ok) throw await readProblem(response);
+  return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Each>;
+}
+
+async function readProblem(response: Response): Promise<ApiProblem> {
+  const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
+  return problemFrom(response.status, body);
+}
+
+export function problemFrom(status: number, body: Readonly<Record<string, unknown>>): ApiProblem {
+  const sentence = typeof body['title'] === 'string' ? body['title'] : 'Something went wrong. Try again.';
+  return new ApiProblem(status, typeof body['code'] === 'string' ? body['code'] : 'unknown', sentence, body);
+}

@@ -1,0 +1,117 @@
+import { ValidationError, type InferType, type Schema } from 'yup';
+import type { BodyOf, Contract, ParamsOf, QueryOf } from '../../contract/contract.ts';
+import type { Role } from '../../contract/account-contracts.ts';
+import { findCaller, type Caller } from '../auth/caller.ts';
+import { roleMay, type Ability } from '../auth/policy.ts';
+import { findBrandFor, type Brand } from '../db/brand-repository.ts';
+import { notFound, ProblemError } from '../errors.ts';
+import type { Services } from '../services.ts';
+
+/** Who may call: anyone, anyone in the demo, anyone signed in, or members of the brand in the path with an ability. */
+export type May = 'anyone' | 'demo' | 'signed-in' | Ability;
+
+/** What a handler is handed. `caller` and `brand` are there wherever the policy asks for them. */
+export interface Context<Params, Query, Body, Policy extends May> {
+  readonly services: Services;
+  readonly request: Request;
+  readonly clientAddress: string;
+  readonly params: Params;
+  readonly query: Query;
+  readonly body: Body;
+  readonly nowMs: number;
+  readonly caller: Policy extends 'anyone' | 'demo' ? Caller | null : Caller;
+  readonly brand: Policy extends Ability ? Brand : null;
+  readonly role: Policy extends Ability ? Role : null;
+}
+
+export interface Endpoint {
+  readonly contract: Contract;
+  readonly may: May;
+  handle(request: Request, path: Readonly<Record<string, string>>, services: Services, clientAddress: string): Promise<Response>;
+}
+
+const MOST_JSON_BYTES = 2 * 1024 * 1024;
+
+/**
+ * An endpoint: the contract says what goes in and out, `may` who may call, `handle` does it. Everything from outside is
+ * checked before `handle` sees it; what `handle` answers becomes JSON, or goes out as it is when it is a Response.
+ */
+export function defineEndpoint<Each extends Contract, Policy extends May>(definition: {
+  readonly contract: Each;
+  readonly may: Policy;
+  readonly handle: (
+    context: Context<ParamsOf<Each>, QueryOf<Each>, BodyOf<Each>, Policy>,
+  ) => Promise<InferType<Each['answer']> | Response | undefined>;
+}): Endpoint {
+  const { contract, may } = definition;
+  return {
+    contract,
+    may,
+    async handle(request, path, services, clientAddress) {
+      if (may === 'demo' && !services.settings.demo) throw notFound('address');
+      const caller = await findCaller(services, request.headers);
+      if (contract.method !== 'GET' && caller?.via !== 'token') requireSameOrigin(request, services);
+      if (may !== 'anyone' && may !== 'demo' && !caller) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');
+      const params = check(contract.params, path);
+      const access = isAbility(may) && caller ? await requireBrand(services, caller, (params as { brand: string }).brand, may) : null;
+      const query = check(contract.query, readQuery(contract, request));
+      const body = contract.bodyKind === 'json' ? check(contract.body, await readJson(request)) : undefined;
+      const nowMs = await services.clock.nowMs();
+      const answer = await definition.handle({ services, request, clientAddress, params, query, body, nowMs, caller, brand: access?.brand ?? null, role: access?.role ?? null } as never);
+      if (answer instanceof Response) return answer;
+      if (contract.status === 204) return new Response(null, { status: 204 });
+      return Response.json(answer, { status: contract.status, headers: { 'cache-control': 'no-store' } });
+    },
+  };
+}
+
+function isAbility(may: May): may is Ability {
+  return may === 'see' || may === 'make' || may === 'send';
+}
+
+async function requireBrand(services: Services, caller: Caller, slug: string, ability: Ability) {
+  const access = await findBrandFor(services.db, slug, caller.person.id);
+  if (!access) throw notFound('brand');
+  if (!roleMay(access.role, ability)) throw new ProblemError(403, 'role-too-low', `As ${access.role} of ${access.brand.name} you may look, but not change this.`);
+  return access;
+}
+
+/** Browsers say where a write comes from; other sites' pages must not write with a visitor's cookie. */
+function requireSameOrigin(request: Request, services: Services): void {
+  const origin = request.headers.get('origin');
+  const own = services.settings.origin ?? `${new URL(request.url).protocol}//${request.headers.get('host') ?? ''}`;
+  if (origin === null || origin.toLowerCase() !== own.toLowerCase()) {
+    throw new ProblemError(403, 'foreign-origin', 'This request did not come from Confetti itself. Scripts need an access token.');
+  }
+}
+
+/** Query values come as text; numbers are read as numbers where the contract wants them. */
+function readQuery(contract: Contract, request: Request): Record<string, unknown> {
+  const fields = (contract.query.describe() as { fields?: Record<string, { type: string }> }).fields ?? {};
+  return Object.fromEntries(
+    [...new URL(request.url).searchParams].map(([key, value]) => [key, fields[key]?.type === 'number' && value.trim() !== '' ? Number(value) : value]),
+  );
+}
+
+async function readJson(request: Request): Promise<unknown> {
+  if (!/^application\/json\b/i.test(request.headers.get('content-type') ?? '')) throw new ProblemError(415, 'not-json', 'Send JSON, with content-type application/json.');
+  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
+  const text = await request.text();
+  if (text.length > MOST_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
+  try {
+    return JSON.parse(text);
+  } catch {
+    throw new ProblemError(400, 'not-json', 'The request is not valid JSON.');
+  }
+}
+
+function check(schema: Schema, value: unknown): unknown {
+  try {
+    const checked: unknown = schema.validateSync(value, { abortEarly: false, strict: true });
+    return checked;
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const fields = (error.inner.length > 0 ? error.inner : [error]).map((each) => ({ path: each.path ?? '', message: each.message }));
+    throw new ProblemError(422, 'not-valid', fields[0]?.message ?? 'Something in the request is not right.', { fields });
+  }
+}

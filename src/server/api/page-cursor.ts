@@ -1,0 +1,25 @@
+import { ProblemError } from '../errors.ts';
+
+/** Where a page ended: the sorting moment and the id that settles ties. */
+export interface PageCursor {
+  readonly ms: number;
+  readonly id: string;
+}
+
+export const PAGE_SIZE = 48;
+
+/** @throws ProblemError 400 when the text is no cursor of ours */
+export function readCursor(text: string | undefined): PageCursor | null {
+  if (text === undefined) return null;
+  const match = /^(\d{1,16})_([A-Za-z0-9_-]{1,40})$/.exec(text);
+  if (!match) throw new ProblemError(400, 'bad-cursor', 'The place to go on from is not one that a page answered.');
+  return { ms: Number(match[1]), id: match[2] ?? '' };
+}
+
+/** The cursor behind the last of a full page; null when there is nothing more. */
+export function nextCursor<Item>(items: readonly Item[], limit: number, key: (item: Item) => PageCursor): string | null {
+  const last = items.at(-1);
+  if (!last || items.length < limit) return null;
+  const { ms, id } = key(last);
+  return `${ms}_${id}`;
+}

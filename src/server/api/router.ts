@@ -1,0 +1,67 @@
+import { findCaller } from '../auth/caller.ts';
+import { ProblemError } from '../errors.ts';
+import { webServices, type Services } from '../services.ts';
+import { accountEndpoints } from './account-endpoints.ts';
+import { brandEndpoints } from './brand-endpoints.ts';
+import type { Endpoint } from './define-endpoint.ts';
+import { mediaEndpoints } from './media-endpoints.ts';
+import { openApiDocument } from './openapi.ts';
+import { pieceEndpoints } from './piece-endpoints.ts';
+import { sendEndpoints } from './send-endpoints.ts';
+
+/** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...mediaEndpoints, ...pieceEndpoints, ...sendEndpoints];
+
+const routes = endpoints.map((endpoint) => ({
+  endpoint,
+  pattern: new RegExp(`^${endpoint.contract.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`),
+}));
+
+/** Answers an API request; whatever goes wrong comes back as `application/problem+json`. */
+export async function answerApi(request: Request, clientAddress: string): Promise<Response> {
+  const services = await webServices();
+  try {
+    return await route(request, clientAddress, services);
+  } catch (error) {
+    return problemResponse(error, services, request);
+  }
+}
+
+async function route(request: Request, clientAddress: string, services: Services): Promise<Response> {
+  const { pathname } = new URL(request.url);
+  if (pathname === '/api/openapi.json') {
+    if (!(await findCaller(services, request.headers))) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');
+    return Response.json(openApiDocument(endpoints));
+  }
+  const matching = routes.flatMap(({ endpoint, pattern }) => {
+    const match = pattern.exec(pathname);
+    return match ? [{ endpoint, path: match.groups ?? {} }] : [];
+  });
+  const found = matching.find(({ endpoint }) => endpoint.contract.method === request.method);
+  if (found) return found.endpoint.handle(request, decoded(found.path), services, clientAddress);
+  if (matching.length === 0) throw new ProblemError(404, 'not-found', 'There is no such address.');
+  return new Response(null, { status: 405, headers: { allow: matching.map(({ endpoint }) => endpoint.contract.method).join(', ') } });
+}
+
+function decoded(path: Readonly<Record<string, string>>): Record<string, string> {
+  try {
+    return Object.fromEntries(Object.entries(path).map(([name, value]) => [name, decodeURIComponent(value)]));
+  } catch {
+    throw new ProblemError(404, 'not-found', 'There is no such address.');
+  }
+}
+
+function problemResponse(error: unknown, services: Services, request: Request): Response {
+  if (error instanceof ProblemError) {
+    const retryAfter = error.details['retryAfterSeconds'];
+    return new Response(JSON.stringify({ title: error.sentence, status: error.status, code: error.code, ...error.details }), {
+      status: error.status,
+      headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(typeof retryAfter === 'number' ? { 'retry-after': String(retryAfter) } : {}) },
+    });
+  }
+  services.log.error({ error, path: new URL(request.url).pathname }, 'a request failed');
+  return new Response(JSON.stringify({ title: 'Something went wrong on our side. Nothing was changed; try again.', status: 500, code: 'internal' }), {
+    status: 500,
+    headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
+  });
+}

@@ -1,0 +1,16 @@
+import type { Role } from '../../contract/account-contracts.ts';
+
+/** What a person may do in a brand: see it, make and change pieces and media, send posts out. */
+export type Ability = 'see' | 'make' | 'send';
+
+const abilities: Readonly<Record<Role, readonly Ability[]>> = {
+  owner: ['see', 'make', 'send'],
+  designer: ['see', 'make', 'send'],
+  writer: ['see', 'make'],
+  reviewer: ['see'],
+  viewer: ['see'],
+};
+
+export function roleMay(role: Role, ability: Ability): boolean {
+  return abilities[role].includes(ability);
+}

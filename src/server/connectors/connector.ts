@@ -1,0 +1,51 @@
+/** A picture ready to go to a network. */
+export interface OutgoingPicture {
+  readonly bytes: Uint8Array;
+  readonly mime: string;
+}
+
+export interface OutgoingPost {
+  readonly placement: string;
+  readonly caption: string;
+  readonly altText: string;
+  readonly remoteMediaId: string;
+}
+
+/** What a network knows of a publication that was tried before. */
+export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'absent' };
+
+/**
+ * One channel's way to its network. Every method may throw a ConnectorError. `publish` is the only act with a public
+ * effect; whoever calls it has written down that it will, and asks `findPublication` before calling it again.
+ */
+export interface Connector {
+  upload(picture: OutgoingPicture, signal: AbortSignal): Promise<{ readonly remoteMediaId: string }>;
+  /** Networks that publish in two steps keep a draft first; others answer null. Drafts are not public. */
+  prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
+  publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
+  findPublication(handle: PublicationHandle, signal: AbortSignal): Promise<Publication>;
+}
+
+/** What identifies a publication on the network's side, before and after it exists. */
+export interface PublicationHandle {
+  readonly idempotencyKey: string;
+  readonly remoteDraftId: string | null;
+}
+
+/** Why a network did not do what it was asked. */
+export class ConnectorError extends Error {
+  override readonly name = 'ConnectorError';
+  constructor(
+    /**
+     * `refused`: it will never take this. `ended`: the access has ended. `busy`: it asks to come back later.
+     * `unreachable`: no answer could be had. `broken`: it answered with a fault of its own. The last two leave open
+     * whether the act was done.
+     */
+    readonly code: 'refused' | 'ended' | 'busy' | 'unreachable' | 'broken',
+    message: string,
+    readonly retryAfterMs: number | null = null,
+    options?: ErrorOptions,
+  ) {
+    super(message, options);
+  }
+}

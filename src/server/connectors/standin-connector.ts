@@ -1,0 +1,122 @@
+import type { NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { Channel } from '../db/brand-repository.ts';
+import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost, type Publication } from './connector.ts';
+
+/** A request that has not answered by then counts as unanswered. */
+const ANSWER_WITHIN_MS = 15_000;
+const LONGEST_RETRY_AFTER_S = 3_600;
+
+type Manner = NetworkSheet['publishing']['manner'];
+
+/** Speaks with a stand-in network over HTTP, in the manner its sheet names. */
+export function standinConnector(channel: Channel, sheet: NetworkSheet): Connector {
+  const manner: Manner = sheet.publishing.manner;
+  const base = `${channel.origin}/${channel.network}/api`;
+
+  const ask = async (method: 'GET' | 'POST', path: string, body: { readonly json?: unknown; readonly picture?: OutgoingPicture; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
+    const { json, picture, key } = body;
+    const payload: RequestInit = picture
+      ? { body: picture.bytes as Uint8Array<ArrayBuffer>, headers: { 'content-type': picture.mime } }
+      : json === undefined
+        ? {}
+        : { body: JSON.stringify(json), headers: { 'content-type': 'application/json' } };
+    let response: Response;
+    let text: string;
+    try {
+      response = await fetch(`${base}${path}`, {
+        ...payload,
+        method,
+        headers: { ...payload.headers, authorization: `Bearer ${channel.token}`, ...(key === undefined ? {} : { 'idempotency-key': key }) },
+        signal: AbortSignal.any([signal, AbortSignal.timeout(ANSWER_WITHIN_MS)]),
+      });
+      text = await response.text();
+    } catch (error) {
+      throw new ConnectorError('unreachable', `${sheet.name} does not answer.`, null, { cause: error });
+    }
+    if (response.status === 404 && method === 'GET') return null;
+    if (!response.ok) throw refusal(sheet.name, response, text);
+    return readJson(text, sheet.name);
+  };
+
+  return {
+    async upload(picture, signal) {
+      return { remoteMediaId: textOf(await ask('POST', '/media', { picture }, signal), 'id', sheet.name) };
+    },
+
+    async prepare(post, signal) {
+      if (manner === 'idempotency-key') return { remoteDraftId: null };
+      return { remoteDraftId: textOf(await ask('POST', '/drafts', { json: wirePost(post) }, signal), 'id', sheet.name) };
+    },
+
+    async publish(post, handle, signal) {
+      const answer =
+        manner === 'idempotency-key'
+          ? await ask('POST', '/posts', { json: wirePost(post), key: handle.idempotencyKey }, signal)
+          : await ask('POST', `/drafts/${encodeURIComponent(handle.remoteDraftId ?? '')}/publish`, {}, signal);
+      return { address: addressOf(answer, sheet.name) };
+    },
+
+    async findPublication(handle, signal): Promise<Publication> {
+      const path = manner === 'idempotency-key' ? `/posts/by-key/${encodeURIComponent(handle.idempotencyKey)}` : `/drafts/${encodeURIComponent(handle.remoteDraftId ?? '')}`;
+      const answer = await ask('GET', path, {}, signal);
+      return answer && answer['published'] === true ? { kind: 'published', address: addressOf(answer, sheet.name) } : { kind: 'absent' };
+    },
+  };
+}
+
+function wirePost(post: OutgoingPost): Record<string, string> {
+  return { placement: post.placement, text: post.caption, altText: post.altText, mediaId: post.remoteMediaId };
+}
+
+function refusal(network: string, response: Response, text: string): ConnectorError {
+  const said = reasonIn(text);
+  switch (response.status) {
+    case 401:
+    case 403:
+      return new ConnectorError('ended', `${network} no longer accepts this channel's access. Connect the channel again.`);
+    case 429:
+      return new ConnectorError('busy', `${network} asks to come back later.`, retryAfterMs(response));
+    default:
+      return response.status >= 500
+        ? new ConnectorError('broken', `${network} has a fault of its own (${response.status}).`, retryAfterMs(response))
+        : new ConnectorError('refused', `${network} refused it: ${said}`);
+  }
+}
+
+/** Networks say why in their own shapes; what is no JSON with a reason is not shown. */
+function reasonIn(text: string): string {
+  try {
+    const body = JSON.parse(text) as { reason?: unknown };
+    return typeof body.reason === 'string' ? body.reason.slice(0, 300) : 'it gave no reason.';
+  } catch {
+    return 'it gave no reason.';
+  }
+}
+
+function retryAfterMs(response: Response): number | null {
+  const seconds = Number(response.headers.get('retry-after') ?? Number.NaN);
+  return Number.isFinite(seconds) && seconds >= 0 ? Math.min(seconds, LONGEST_RETRY_AFTER_S) * 1000 : null;
+}
+
+function readJson(text: string, network: string): Record<string, unknown> {
+  try {
+    const value: unknown = JSON.parse(text);
+    if (typeof value === 'object' && value !== null) return value as Record<string, unknown>;
+  } catch (error) {
+    throw new ConnectorError('broken', `${network} answered something unreadable.`, null, { cause: error });
+  }
+  throw new ConnectorError('broken', `${network} answered something unreadable.`);
+}
+
+function textOf(answer: Record<string, unknown> | null, key: string, network: string): string {
+  const value = answer?.[key];
+  if (typeof value !== 'string' || value === '') throw new ConnectorError('broken', `${network} answered without '${key}'.`);
+  return value;
+}
+
+/** The address of a post, only if it is one that a person can safely follow. */
+function addressOf(answer: Record<string, unknown> | null, network: string): string {
+  const address = textOf(answer, 'url', network);
+  if (!/^https?:\/\//.test(address)) throw new ConnectorError('broken', `${network} answered an address that is none.`);
+  return address;
+}

@@ -1,0 +1,80 @@
+import type { Role } from '../../contract/account-contracts.ts';
+import { brandBookSchema, type BrandBook } from '../../core/brand/brand-book.ts';
+import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { Db } from './connection.ts';
+
+export interface Brand {
+  readonly id: string;
+  readonly slug: string;
+  readonly name: string;
+  readonly zone: string;
+  readonly book: BrandBook;
+  readonly revision: number;
+}
+
+/** A brand's account on a network. `origin` and `token` stay on the server. */
+export interface Channel {
+  readonly id: string;
+  readonly brandId: string;
+  readonly network: string;
+  readonly name: string;
+  readonly handle: string;
+  readonly origin: string;
+  readonly token: string;
+}
+
+function toBrand(row: { id: string; slug: string; name: string; zone: string; book: string; revision: number }): Brand {
+  return { id: row.id, slug: row.slug, name: row.name, zone: row.zone, revision: row.revision, book: JSON.parse(row.book) };
+}
+
+function toChannel(row: { id: string; brand_id: string; network_key: string; name: string; handle: string; origin: string; token: string }): Channel {
+  return { id: row.id, brandId: row.brand_id, network: row.network_key, name: row.name, handle: row.handle, origin: row.origin, token: row.token };
+}
+
+export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
+  brandBookSchema.validateSync(brand.book, { strict: true });
+  await db('brands').insert({ id: brand.id, slug: brand.slug, name: brand.name, zone: brand.zone, book: JSON.stringify(brand.book) });
+}
+
+/** A brand with the role that a person has in it; null when the person has none, as if the brand did not exist. */
+export async function findBrandFor(db: Db, slug: string, personId: string): Promise<{ readonly brand: Brand; readonly role: Role } | null> {
+  const row = await db('brands')
+    .join('memberships', 'memberships.brand_id', 'brands.id')
+    .where({ slug, person_id: personId })
+    .first('brands.*', 'memberships.role');
+  return row ? { brand: toBrand(row), role: row.role } : null;
+}
+
+export async function insertChannel(db: Db, channel: Channel, position: number): Promise<void> {
+  await db('channels').insert({
+    id: channel.id,
+    brand_id: channel.brandId,
+    network_key: channel.network,
+    name: channel.name,
+    handle: channel.handle,
+    origin: channel.origin,
+    token: channel.token,
+    position,
+  });
+}
+
+export async function listChannels(db: Db, brandId: string): Promise<readonly Channel[]> {
+  return (await db('channels').where({ brand_id: brandId }).orderBy('position')).map(toChannel);
+}
+
+export async function getChannel(db: Db, id: string): Promise<Channel> {
+  const row = await db('channels').where({ id }).first();
+  if (!row) throw new RangeError(`There is no channel '${id}'`);
+  return toChannel(row);
+}
+
+export async function saveNetworkSheet(db: Db, sheet: NetworkSheet): Promise<void> {
+  const checked = networkSheetSchema.validateSync(sheet, { strict: true });
+  await db('network_sheets').insert({ key: checked.key, sheet: JSON.stringify(checked) }).onConflict('key').merge();
+}
+
+/** Sheets of the networks that a brand has channels on. */
+export async function listSheetsOf(db: Db, brandId: string): Promise<readonly NetworkSheet[]> {
+  const rows = await db('network_sheets').whereIn('key', db('channels').select('network_key').where({ brand_id: brandId })).orderBy('key');
+  return rows.map((row) => JSON.parse(row.sheet));
+}

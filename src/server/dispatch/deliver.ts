@@ -1,0 +1,91 @@
+import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
+import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { Snapshot } from '../../core/post/snapshot.ts';
+import { ConnectorError, type Connector, type OutgoingPost } from '../connectors/connector.ts';
+import { getChannel, type Channel } from '../db/brand-repository.ts';
+import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { cutSourceOf } from '../render/cut-source.ts';
+import type { Services } from '../services.ts';
+
+/** How a channel is spoken to; tests pass their own. */
+export type ConnectorFor = (channel: Channel, sheet: NetworkSheet) => Connector;
+
+/** Thrown between two steps when another dispatcher has taken the delivery over: stop, and touch nothing more. */
+export class LeaseLostError extends Error {
+  override readonly name = 'LeaseLostError';
+  readonly code = 'lease-lost';
+}
+
+/**
+ * One attempt at one delivery:
+ *
+ * ```
+ * ask (if publishing was tried before) -> render -> upload -> prepare -> write down the intent -> publish
+ * ```
+ *
+ * Progress is written down after each step, so that a restart goes on from there. Publishing happens only after the
+ * intent is in the database, and with an intent in the database the network is asked first: nothing is published twice.
+ * @throws LeaseLostError when the delivery is held by another
+ */
+export async function deliver(services: Services, delivery: Delivery, connectorFor: ConnectorFor, signal: AbortSignal): Promise<Outcome> {
+  try {
+    const address = await attempt(services, delivery, connectorFor, signal);
+    return { kind: 'confirm', address, sentMs: await services.clock.nowMs() };
+  } catch (error) {
+    if (!(error instanceof ConnectorError)) throw error;
+    return outcomeOf(error, delivery, services.clock.machineNowMs());
+  }
+}
+
+async function attempt(services: Services, delivery: Delivery, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
+  const channel = await getChannel(services.db, delivery.channelId);
+  const snapshot = await getSnapshot(services.db, delivery.snapshotId);
+  const sheet = sheetOf(snapshot, channel.network);
+  const connector = connectorFor(channel, sheet);
+  const note = async (progress: Parameters<typeof noteProgress>[3]): Promise<void> => {
+    if (!(await noteProgress(services.db, delivery.id, delivery.lease ?? '', progress))) throw new LeaseLostError();
+  };
+
+  let { remoteMediaId, remoteDraftId } = delivery;
+  const { idempotencyKey } = delivery;
+  if (delivery.publishIntentMs !== null) {
+    const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
+    if (known.kind === 'published') return known.address;
+  }
+  if (remoteMediaId === null) {
+    const source = cutSourceOf(snapshot, channel.network, getPlacement(sheet, delivery.placement).key, services.media);
+    const picture = await services.render.picture({ kind: 'full', source, maxBytes: sheet.files.maxImageBytes });
+    ({ remoteMediaId } = await connector.upload(picture, signal));
+    await note({ remoteMediaId });
+  }
+  const post: OutgoingPost = { placement: delivery.placement, caption: delivery.caption, altText: delivery.altText, remoteMediaId };
+  if (remoteDraftId === null) {
+    ({ remoteDraftId } = await connector.prepare(post, signal));
+    if (remoteDraftId !== null) await note({ remoteDraftId });
+  }
+  await note({ publishIntentMs: services.clock.machineNowMs() });
+  return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+}
+
+function sheetOf(snapshot: Snapshot, network: string): NetworkSheet {
+  const sheet = snapshot.sheets.find((each) => each.key === network);
+  if (!sheet) throw new RangeError(`The snapshot has no sheet of '${network}'`);
+  return sheet;
+}
+
+/** What a fault means for the delivery: refused for good, or another attempt later, as often as is reasonable. */
+function outcomeOf(error: ConnectorError, delivery: Delivery, machineNowMs: number): Outcome {
+  if (error.code === 'refused' || error.code === 'ended') return { kind: 'refuse', problem: error.message };
+  if (delivery.attempt >= MOST_ATTEMPTS) {
+    return { kind: 'refuse', problem: `${error.message} Given up after ${delivery.attempt} attempts.` };
+  }
+  const waitMs = backoffMs(delivery.attempt, seedOf(delivery), error.retryAfterMs);
+  return { kind: 'postpone', problem: error.message, notBeforeMs: machineNowMs + waitMs };
+}
+
+/** A number in [0, 1) that differs between deliveries and attempts but not between runs. */
+function seedOf({ id, attempt }: Delivery): number {
+  let sum = attempt * 7;
+  for (const letter of id) sum = (sum * 31 + letter.charCodeAt(0)) % 1009;
+  return sum / 1009;
+}

@@ -1,0 +1,72 @@
+import { fileTypeFromFile } from 'file-type';
+import sharp, { type Sharp } from 'sharp';
+import { MOST_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
+import { FACTS_RASTER_PX, takePictureFacts, type PictureFacts } from '../../core/crop/picture-facts.ts';
+import { ProblemError } from '../errors.ts';
+
+/** A picture as it is kept: upright, without metadata, in sRGB. */
+export interface ImportedPicture {
+  readonly bytes: Buffer;
+  readonly mime: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly facts: PictureFacts;
+}
+
+const kinds: Readonly<Record<string, (image: Sharp) => Sharp>> = {
+  'image/jpeg': (image) => image.jpeg({ quality: 95, chromaSubsampling: '4:4:4' }),
+  'image/png': (image) => image.png({ compressionLevel: 6 }),
+  'image/webp': (image) => image.webp({ quality: 95 }),
+};
+
+/** Sides shorter than this are of no use in any placement. */
+const LEAST_SIDE_PX = 16;
+
+/**
+ * Reads a picture file by its bytes, whatever its name says: checks it, turns it upright by its EXIF orientation, leaves
+ * all metadata (location among it) behind and takes its facts.
+ * @throws ProblemError saying what is wrong with the file
+ */
+export async function importPicture(path: string, name: string): Promise<ImportedPicture> {
+  const type = await fileTypeFromFile(path);
+  const encode = type ? kinds[type.mime] : undefined;
+  if (!type || !encode) {
+    const found = type ? `it is ${type.mime}` : 'its bytes are no picture of any kind known here';
+    throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture: ${found}.`);
+  }
+  await checkSize(path, name);
+  try {
+    const { data, info } = await encode(open(path).rotate().toColourspace('srgb')).toBuffer({ resolveWithObject: true });
+    return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await factsOf(data) };
+  } catch (error) {
+    throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and bring it in again.`, { reason: reasonOf(error) });
+  }
+}
+
+async function checkSize(path: string, name: string): Promise<void> {
+  const { width, height } = await sharp(path, { limitInputPixels: false })
+    .metadata()
+    .catch((error: unknown) => {
+      throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged: not even its size can be read.`, { reason: reasonOf(error) });
+    });
+  if (width * height > MOST_PICTURE_PIXELS) {
+    const megapixels = (pixels: number): string => `${Math.round(pixels / 1_000_000)} megapixels`;
+    throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}, ${megapixels(width * height)}. The most that can be used is ${megapixels(MOST_PICTURE_PIXELS)}: make it smaller first.`);
+  }
+  if (Math.min(width, height) < LEAST_SIDE_PX) {
+    throw new ProblemError(422, 'too-small', `“${name}” is only ${width} × ${height} pixels. No placement can use that.`);
+  }
+}
+
+async function factsOf(bytes: Buffer): Promise<PictureFacts> {
+  const { data, info } = await sharp(bytes).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+}
+
+function open(path: string): Sharp {
+  return sharp(path, { failOn: 'truncated', limitInputPixels: MOST_PICTURE_PIXELS });
+}
+
+function reasonOf(error: unknown): string {
+  return error instanceof Error ? error.message.replaceAll(/\/\S+/g, '…') : String(error);
+}

@@ -1,0 +1,35 @@
+import { mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
+import { shippedTemplates } from '../../core/template/shipped-templates.ts';
+import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
+import { findMediaByIds } from '../db/media-repository.ts';
+import { ProblemError } from '../errors.ts';
+import type { Services } from '../services.ts';
+
+/**
+ * Makes sure that what a piece names is there and is the brand's own.
+ * @throws ProblemError 422 naming the first thing that is not
+ */
+export async function checkReferences(services: Services, brand: Brand, piece: Piece): Promise<void> {
+  if (!shippedTemplates.some((template) => template.key === piece.template.key)) {
+    throw new ProblemError(422, 'unknown-template', `There is no template '${piece.template.key}'.`);
+  }
+  const media = mediaOfPiece(piece);
+  const known = await findMediaByIds(services.db, brand.id, media);
+  const missing = media.find((id) => !known.some((item) => item.id === id));
+  if (missing !== undefined) throw new ProblemError(422, 'unknown-picture', `The brand has no picture '${missing}'.`);
+  const possible = await possibleCuts(services, brand);
+  const isPossible = (cut: CutRef): boolean => possible.some((each) => each.channelId === cut.channelId && each.placement === cut.placement);
+  const wrongCut = piece.cuts.find((cut) => !isPossible(cut));
+  if (wrongCut) throw new ProblemError(422, 'unknown-cut', `The brand has no channel '${wrongCut.channelId}' with a placement '${wrongCut.placement}'.`);
+  const wrongRow = Object.keys(piece.words.own).find((channelId) => !possible.some((cut) => cut.channelId === channelId));
+  if (wrongRow !== undefined) throw new ProblemError(422, 'unknown-channel', `The brand has no channel '${wrongRow}'.`);
+}
+
+/** Every placement of every channel of a brand, in channel order. */
+export async function possibleCuts(services: Services, brand: Brand): Promise<readonly CutRef[]> {
+  const sheets = await listSheetsOf(services.db, brand.id);
+  const channels = await listChannels(services.db, brand.id);
+  return channels.flatMap((channel) =>
+    (sheets.find((sheet) => sheet.key === channel.network)?.placements ?? []).map((placement) => ({ channelId: channel.id, placement: placement.key })),
+  );
+}

@@ -1,0 +1,19 @@
+import { mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
+import type { Snapshot } from '../../core/post/snapshot.ts';
+import { getShippedTemplate } from '../../core/template/shipped-templates.ts';
+import { listSheetsOf, type Brand } from '../db/brand-repository.ts';
+import { findMediaByIds, toPicture } from '../db/media-repository.ts';
+import type { Services } from '../services.ts';
+
+/** All that the cuts of a piece are made of, as it is now. */
+export async function makeSnapshot(services: Services, brand: Brand, piece: Piece): Promise<Snapshot> {
+  const items = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece));
+  return {
+    version: 1,
+    piece,
+    template: getShippedTemplate(piece.template.key),
+    book: brand.book,
+    sheets: await listSheetsOf(services.db, brand.id),
+    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash })),
+  };
+}

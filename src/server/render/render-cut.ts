@@ -1,0 +1,87 @@
+import sharp from 'sharp';
+import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { compose, type Composed, type Engines } from '../../core/compose/compose.ts';
+import type { CutReport } from '../../core/compose/report.ts';
+import type { Picture } from '../../core/crop/crop-window.ts';
+import type { Placement } from '../../core/network/network-sheet.ts';
+import type { Frame } from '../../core/piece/piece.ts';
+import type { Template } from '../../core/template/template.ts';
+import { encodeCut, paintScene } from './canvas-painter.ts';
+
+/** All that a cut is made of, as plain data that crosses to a worker thread. */
+export interface CutSource {
+  readonly template: Template;
+  readonly frame: Frame;
+  readonly book: BrandBook;
+  readonly placement: Placement;
+  readonly pictures: readonly { readonly picture: Picture; readonly filePath: string }[];
+}
+
+export type RenderJob =
+  /** Full size: PNG, or the best JPEG, whichever stays below `maxBytes`. */
+  | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number }
+  /** Small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
+  | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
+  /** No pixels, only what the engine reports. */
+  | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
+
+export type RenderResult =
+  | { readonly kind: 'picture'; readonly bytes: Uint8Array; readonly mime: string; readonly widthPx: number; readonly heightPx: number }
+  | { readonly kind: 'reports'; readonly reports: readonly CutReport[] };
+
+/** JPEG qualities tried, best first, when a PNG is too heavy for a network. */
+const JPEG_QUALITIES = [92, 86, 80, 72, 62, 50] as const;
+
+export class TooHeavyError extends Error {
+  override readonly name = 'TooHeavyError';
+  readonly code = 'too-heavy';
+  constructor(readonly maxBytes: number) {
+    super(`No quality of this cut stays below ${maxBytes} bytes`);
+  }
+}
+
+/**
+ * Composes and paints one cut with the same core and painter as the preview.
+ * @throws TooHeavyError when even the lowest quality is over the limit
+ */
+export async function runRenderJob(job: RenderJob, engines: Engines): Promise<RenderResult> {
+  switch (job.kind) {
+    case 'report':
+      return { kind: 'reports', reports: job.sources.map((source) => composeSource(source, engines, false).report) };
+    case 'small':
+      return renderSmall(job.source, job.fitPx, engines);
+    case 'full':
+      return renderFull(job.source, job.maxBytes, engines);
+  }
+}
+
+function composeSource(source: CutSource, engines: Engines, ghosts: boolean): Composed {
+  const pictures = new Map(source.pictures.map(({ picture }) => [picture.id, picture]));
+  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, pictures, ghosts }, engines);
+}
+
+async function paintSource(source: CutSource, engines: Engines, ghosts: boolean) {
+  const files = new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
+  return paintScene(composeSource(source, engines, ghosts).scene, engines.typesetter, files);
+}
+
+async function renderSmall(source: CutSource, fitPx: number, engines: Engines): Promise<RenderResult> {
+  const painted = await paintSource(source, engines, true);
+  const { data, info } = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } })
+    .resize(fitPx, fitPx, { fit: 'inside' })
+    .webp({ quality: 86 })
+    .toBuffer({ resolveWithObject: true });
+  return { kind: 'picture', bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
+}
+
+async function renderFull(source: CutSource, maxBytes: number, engines: Engines): Promise<RenderResult> {
+  const painted = await paintSource(source, engines, false);
+  const size = { widthPx: painted.widthPx, heightPx: painted.heightPx };
+  const png = await encodeCut(painted, 'png');
+  if (png.length <= maxBytes) return { kind: 'picture', bytes: png, mime: 'image/png', ...size };
+  for (const quality of JPEG_QUALITIES) {
+    const jpeg = await encodeCut(painted, 'jpeg', quality);
+    if (jpeg.length <= maxBytes) return { kind: 'picture', bytes: jpeg, mime: 'image/jpeg', ...size };
+  }
+  throw new TooHeavyError(maxBytes);
+}

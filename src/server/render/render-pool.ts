@@ -1,0 +1,49 @@
+import { join } from 'node:path';
+import { Piscina } from 'piscina';
+import type { CutReport } from '../../core/compose/report.ts';
+import type { RenderJob, RenderResult } from './render-cut.ts';
+
+/** Renders queue up to here; beyond, callers are told to come back. */
+const LONGEST_QUEUE = 200;
+const MEMORY_LIMIT_MB = 1024;
+const IDLE_MS = 60_000;
+
+/** Renders in worker threads, so that requests are answered while pictures are painted. */
+export class RenderPool {
+  #pool: Piscina | null = null;
+
+  constructor(
+    readonly buildFolder: string,
+    readonly threads: number,
+  ) {}
+
+  async picture(job: Extract<RenderJob, { kind: 'full' | 'small' }>): Promise<Extract<RenderResult, { kind: 'picture' }>> {
+    const result = await this.#run(job);
+    if (result.kind !== 'picture') throw new TypeError('A render job was answered with another kind of result');
+    return result;
+  }
+
+  async reports(job: Extract<RenderJob, { kind: 'report' }>): Promise<readonly CutReport[]> {
+    const result = await this.#run(job);
+    if (result.kind !== 'reports') throw new TypeError('A report job was answered with another kind of result');
+    return result.reports;
+  }
+
+  async close(): Promise<void> {
+    await this.#pool?.destroy();
+    this.#pool = null;
+  }
+
+  #run(job: RenderJob): Promise<RenderResult> {
+    // Threads start with the first job: typefaces and engines take a moment that start-up need not wait for.
+    this.#pool ??= new Piscina({
+      filename: join(this.buildFolder, 'render-worker.mjs'),
+      minThreads: 0,
+      maxThreads: this.threads,
+      maxQueue: LONGEST_QUEUE,
+      idleTimeout: IDLE_MS,
+      resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB },
+    });
+    return this.#pool.run(job) as Promise<RenderResult>;
+  }
+}

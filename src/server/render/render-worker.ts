@@ -1,0 +1,10 @@
+import { readSettings } from '../settings.ts';
+import { loadEngines } from './engines.ts';
+import { runRenderJob, type RenderJob, type RenderResult } from './render-cut.ts';
+
+const engines = loadEngines(readSettings(process.env).fontsFolder);
+
+/** A worker thread's one task: render a job. */
+export default async function render(job: RenderJob): Promise<RenderResult> {
+  return runRenderJob(job, await engines);
+}

@@ -1,0 +1,26 @@
+import { resolve } from 'node:path';
+
+/** Settings of the server, all from environment variables (documented in docs/running.md). */
+export interface Settings {
+  readonly dataFolder: string;
+  /** True when this is a demo: people can be picked and the clock can be moved. */
+  readonly demo: boolean;
+  /** Address people reach Confetti at, e.g. `https://confetti.example`; null takes the address of each request. */
+  readonly origin: string | null;
+  /** Where the built programs lie. */
+  readonly buildFolder: string;
+  readonly fontsFolder: string;
+  /** Address of the stand-in networks' switchboard, told of clock moves in the demo; null when there is none. */
+  readonly standinOrigin: string | null;
+}
+
+export function readSettings(environment: Readonly<Record<string, string | undefined>>): Settings {
+  return {
+    dataFolder: resolve(environment['CONFETTI_DATA'] ?? '.data'),
+    demo: environment['CONFETTI_DEMO'] === '1',
+    origin: environment['CONFETTI_ORIGIN'] ?? null,
+    buildFolder: resolve('dist'),
+    fontsFolder: resolve('fonts'),
+    standinOrigin: environment['CONFETTI_STANDIN'] ?? null,
+  };
+}

@@ -1,0 +1,31 @@
+import type { BrandBook } from '../core/brand/brand-book.ts';
+import type { CutReport } from '../core/compose/report.ts';
+import type { Picture } from '../core/crop/crop-window.ts';
+import type { Placement } from '../core/network/network-sheet.ts';
+import type { Frame } from '../core/piece/piece.ts';
+import type { Template } from '../core/template/template.ts';
+
+/** A cut that the wall shows, and how large. */
+export interface WantedCut {
+  readonly key: string;
+  readonly placement: Placement;
+  /** Pixels of the canvas a pixel of the cut; 1 is full size. */
+  readonly scale: number;
+}
+
+/** Paint these cuts of this content; a newer request of the same wall makes an older one void. */
+export interface PaintRequest {
+  readonly id: number;
+  readonly template: Template;
+  readonly frame: Frame;
+  readonly book: BrandBook;
+  readonly pictures: readonly { readonly picture: Picture; readonly address: string }[];
+  readonly cuts: readonly WantedCut[];
+  readonly ghosts: boolean;
+}
+
+export type WallMessage =
+  | { readonly kind: 'painted'; readonly id: number; readonly key: string; readonly bitmap: ImageBitmap; readonly report: CutReport; readonly settled: boolean }
+  /** All cuts of a request are painted, pictures and all. */
+  | { readonly kind: 'done'; readonly id: number; readonly tookMs: number }
+  | { readonly kind: 'failed'; readonly id: number; readonly sentence: string };

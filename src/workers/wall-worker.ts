@@ -1,0 +1,167 @@
+import type { Composed, Engines } from '../core/compose/compose.ts';
+import type { PictureNode } from '../core/scene/scene.ts';
+import type { PaintRequest, WallMessage } from './wall-protocol.ts';
+
+/**
+ * Paints the cuts of a proof wall. The newest request wins: while one is painted, later ones replace each other in the
+ * waiting place.
+ */
+let waiting: PaintRequest | null = null;
+let working = false;
+
+// HarfBuzz starts with a top-level await: a handler set behind a static import would miss the first message.
+self.onmessage = ({ data }: MessageEvent<PaintRequest>) => {
+  waiting = data;
+  if (!working) void work();
+};
+
+const parts = Promise.all([
+  import('../core/compose/compose.ts'),
+  import('../core/scene/paint.ts'),
+  import('../core/scene/scene.ts'),
+  import('../core/text/typesetter.ts'),
+  import('../core/text/font-shelf.ts'),
+  import('yoga-layout/load'),
+]);
+
+let engines: Promise<Engines> | null = null;
+
+async function startEngines(): Promise<Engines> {
+  const [, , , { Typesetter }, , { loadYoga }] = await parts;
+  return { typesetter: new Typesetter(), yoga: await loadYoga() };
+}
+
+/** Fetches the typefaces that a request needs and that are not there yet. */
+async function loadFonts({ typesetter }: Engines, request: PaintRequest): Promise<void> {
+  const [, , , , { fallbackFontKeys, getShelfFont }] = await parts;
+  const keys = new Set([...Object.values(request.book.type).map((role) => role.font), ...fallbackFontKeys]);
+  await Promise.all(
+    [...keys]
+      .filter((key) => !typesetter.has(key))
+      .map(async (key) => {
+        const response = await fetch(`/fonts/${getShelfFont(key).file}`);
+        if (!response.ok) throw new Error(`The typeface ${key} could not be loaded`);
+        typesetter.add(key, new Uint8Array(await response.arrayBuffer()));
+      }),
+  );
+}
+
+async function work(): Promise<void> {
+  working = true;
+  while (waiting) {
+    const request = waiting;
+    waiting = null;
+    try {
+      engines ??= startEngines();
+      await loadFonts(await engines, request);
+      await paintRequest(request, await engines);
+    } catch (error) {
+      tell({ kind: 'failed', id: request.id, sentence: error instanceof Error ? error.message : String(error) });
+    }
+  }
+  working = false;
+}
+
+async function paintRequest(request: PaintRequest, ready: Engines): Promise<void> {
+  const started = performance.now();
+  const [{ compose }] = await parts;
+  const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
+  const late: { readonly cut: PaintRequest['cuts'][number]; readonly composed: Composed }[] = [];
+  for (const cut of request.cuts) {
+    const composed = compose({ template: request.template, frame: request.frame, book: request.book, placement: cut.placement, pictures, ghosts: request.ghosts }, ready);
+    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
+    await paintCut(request, cut, composed, ready, settled);
+    if (!settled) late.push({ cut, composed });
+  }
+  for (const { cut, composed } of late) {
+    // A request that has been overtaken need not wait for its pictures.
+    if (waiting) return;
+    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
+    await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request)));
+    await paintCut(request, cut, composed, ready, true);
+  }
+  tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
+}
+
+async function paintCut(request: PaintRequest, cut: PaintRequest['cuts'][number], { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {
+  const [, { paint }] = await parts;
+  const canvas = new OffscreenCanvas(Math.round(scene.size.widthPx * cut.scale), Math.round(scene.size.heightPx * cut.scale));
+  const context = canvas.getContext('2d', { alpha: false });
+  if (!context) throw new Error('This browser has no canvas for workers');
+  paint<Path2D, ImageBitmap>(context, scene, cut.scale, {
+    path: pathOf,
+    glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
+    picture: (node, scale) => bitmaps.get(bitmapKey(node, scale)) ?? lastBitmapOf(node, scale),
+  });
+  const bitmap = canvas.transferToImageBitmap();
+  self.postMessage({ kind: 'painted', id: request.id, key: cut.key, bitmap, report, settled } satisfies WallMessage, { transfer: [bitmap] });
+}
+
+function tell(message: WallMessage): void {
+  self.postMessage(message);
+}
+
+const glyphPaths = new Map<string, Path2D>();
+
+function glyphPath({ typesetter }: Engines, fontKey: string, glyphId: number): Path2D {
+  const key = `${fontKey}/${glyphId}`;
+  let path = glyphPaths.get(key);
+  if (!path) {
+    path = new Path2D(typesetter.outline(fontKey, glyphId));
+    glyphPaths.set(key, path);
+  }
+  return path;
+}
+
+const pathOf = (data: string): Path2D => new Path2D(data);
+
+/** Pictures as they came, and cropped and scaled to the pixels they fill in a cut; the oldest crops make room. */
+const sources = new Map<string, Promise<ImageBitmap>>();
+const bitmaps = new Map<string, ImageBitmap>();
+const MOST_BITMAPS = 120;
+
+function bitmapKey(node: PictureNode, scale: number): string {
+  const { x, y, width, height } = node.window;
+  const { widthPx, heightPx } = node.box;
+  return `${node.pictureId}|${x}|${y}|${width}|${height}|${widthPx}x${heightPx}@${scale}`;
+}
+
+/** While a new crop is on its way, the last one of about this size is better than a grey field. */
+function lastBitmapOf(node: PictureNode, scale: number): ImageBitmap | null {
+  let last: ImageBitmap | null = null;
+  for (const [key, bitmap] of bitmaps) {
+    if (key.startsWith(`${node.pictureId}|`) && key.endsWith(`@${scale}`) && bitmap.width === Math.round(node.box.widthPx * scale)) last = bitmap;
+  }
+  return last;
+}
+
+async function fetchBitmap(node: PictureNode, scale: number, request: PaintRequest): Promise<void> {
+  const [, , { pictureRaster }] = await parts;
+  const wanted = request.pictures.find(({ picture }) => picture.id === node.pictureId);
+  if (!wanted) throw new Error('A cut shows a picture that is not at hand');
+  let source = sources.get(wanted.address);
+  if (!source) {
+    source = fetch(wanted.address).then(async (response) => {
+      if (!response.ok) throw new Error('A picture could not be loaded');
+      return createImageBitmap(await response.blob());
+    });
+    source.catch(() => sources.delete(wanted.address));
+    sources.set(wanted.address, source);
+  }
+  const bitmap = await source;
+  const target = pictureRaster(node, scale);
+  const scaled = await createImageBitmap(
+    bitmap,
+    Math.round(node.window.x * bitmap.width),
+    Math.round(node.window.y * bitmap.height),
+    Math.max(1, Math.round(node.window.width * bitmap.width)),
+    Math.max(1, Math.round(node.window.height * bitmap.height)),
+    { resizeWidth: target.widthPx, resizeHeight: target.heightPx, resizeQuality: 'high' },
+  );
+  bitmaps.set(bitmapKey(node, scale), scaled);
+  if (bitmaps.size > MOST_BITMAPS) {
+    const [oldest, old] = bitmaps.entries().next().value ?? [];
+    if (oldest !== undefined) bitmaps.delete(oldest);
+    old?.close();
+  }
+}

@@ -1,0 +1,76 @@
+import { html, raw } from 'hono/html';
+import { faultKinds, type Faults } from './faults.ts';
+import { networks, type NetworkRules } from './rules.ts';
+import type { Post } from './store.ts';
+
+type Markup = ReturnType<typeof html>;
+
+function page(title: string, tint: string, body: Markup): Markup {
+  return html`<!doctype html>
+    <html lang="en">
+      <head>
+        <meta charset="utf-8" />
+        <meta name="viewport" content="width=device-width, initial-scale=1" />
+        <title>${title}</title>
+        <style>
+          ${raw(`body{margin:0;font:16px/1.5 Georgia,serif;background:#eceae4;color:#222}
+          header{background:${tint};color:#fff;padding:10px 24px;font:600 14px system-ui,sans-serif}
+          header a{color:inherit}
+          main{max-width:620px;margin:28px auto;background:#fff;padding:24px;border:1px solid #d8d5cc}
+          img{display:block;max-width:100%;height:auto}
+          .words{white-space:pre-wrap;overflow-wrap:anywhere}
+          .small{font:13px system-ui,sans-serif;color:#5c5a54}
+          .row{display:flex;flex-wrap:wrap;gap:12px}.row img{width:150px}
+          form{display:inline}button{font:13px system-ui,sans-serif;margin:2px}`)}
+        </style>
+      </head>
+      <body>
+        <header>${title} · a stand-in network</header>
+        ${body}
+      </body>
+    </html>`;
+}
+
+export function postPage(rules: NetworkRules, post: Post): Markup {
+  return page(
+    rules.name,
+    rules.tint,
+    html`<main data-post="${post.id}">
+      <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
+      <img src="/${rules.key}/media/${post.mediaId}" alt="${post.altText}" />
+      <p class="words">${post.text}</p>
+    </main>`,
+  );
+}
+
+export function accountPage(rules: NetworkRules, handle: string, posts: readonly Post[]): Markup {
+  return page(
+    rules.name,
+    rules.tint,
+    html`<main>
+      <h1>${handle}</h1>
+      <p class="small">${posts.length} post${posts.length === 1 ? '' : 's'}</p>
+      <div class="row">${posts.map((post) => html`<a href="/${rules.key}/p/${post.id}"><img src="/${rules.key}/media/${post.mediaId}" alt="${post.altText}" /></a>`)}</div>
+    </main>`,
+  );
+}
+
+export function switchboardPage(faults: Faults): Markup {
+  return page(
+    'Switchboard',
+    '#444',
+    html`<main>
+      <p>Make a network misbehave for its next requests, as real ones do.</p>
+      ${networks.map(
+        (rules) => html`<h2>${rules.name}</h2>
+          <p class="small">Now: ${faults.current(rules.key)?.kind ?? 'well'}</p>
+          ${['none', ...faultKinds].map(
+            (kind) => html`<form method="post" action="/switchboard/faults">
+              <input type="hidden" name="network" value="${rules.key}" /><input type="hidden" name="kind" value="${kind}" /><input type="hidden" name="times" value="3" />
+              <button>${kind}</button>
+            </form>`,
+          )}`,
+      )}
+    </main>`,
+  );
+}

@@ -1,0 +1,154 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import { Hono, type Context } from 'hono';
+import { bodyLimit } from 'hono/body-limit';
+import sharp from 'sharp';
+import { faultKinds, type FaultKind, type Faults } from './faults.ts';
+import { accountPage, postPage, switchboardPage } from './pages.ts';
+import { networks, refusalOf, type NetworkRules } from './rules.ts';
+import type { Account, StandinStore } from './store.ts';
+
+export interface StandinOptions {
+  readonly store: StandinStore;
+  readonly faults: Faults;
+  /** Address under which people see the networks' pages. */
+  readonly publicOrigin: string;
+  readonly slowMs: number;
+}
+
+/** Thrown to make the connection break without an answer; the server turns it into a closed socket. */
+export class DroppedConnection extends Error {
+  override readonly name = 'DroppedConnection';
+}
+
+const RETRY_AFTER_S = 2;
+
+/** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
+export function standinApp(options: StandinOptions): Hono {
+  const { store, faults } = options;
+  const app = new Hono();
+  const nowMs = (): number => Date.now() + store.clockOffsetMs();
+
+  app.onError((error, context) => {
+    if (error instanceof DroppedConnection) throw error;
+    return context.json({ reason: 'Something broke.' }, 500);
+  });
+
+  app.get('/switchboard', (context) => context.html(switchboardPage(faults)));
+  app.post('/switchboard/faults', async (context) => {
+    const isJson = context.req.header('content-type')?.includes('json') ?? false;
+    const given = (isJson ? await context.req.json() : await context.req.parseBody()) as Record<string, unknown>;
+    const kind = [...faultKinds, 'none' as const].find((each) => each === given['kind']);
+    if (!kind || !networks.some((rules) => rules.key === given['network'])) return context.json({ reason: 'No such network or fault.' }, 400);
+    faults.set(String(given['network']), kind, Math.max(1, Number(given['times'] ?? 1)));
+    return isJson ? context.body(null, 204) : context.redirect('/switchboard');
+  });
+  app.post('/switchboard/clock', async (context) => {
+    store.setClockOffsetMs(Number((await context.req.json<{ offsetMs: number }>()).offsetMs) || 0);
+    return context.body(null, 204);
+  });
+  app.post('/switchboard/accounts', async (context) => {
+    const { network, handle, name } = await context.req.json<Account>();
+    if (!networks.some((rules) => rules.key === network) || !/^@[a-z0-9.]{2,40}$/.test(handle)) return context.json({ reason: 'No such network, or a handle that cannot be.' }, 400);
+    return context.json({ token: store.openAccount({ network, handle, name: String(name).slice(0, 80) }) }, 201);
+  });
+
+  for (const rules of networks) {
+    app.route(`/${rules.key}/api`, networkApi(rules, options, nowMs));
+    app.get(`/${rules.key}/p/:id`, (context) => {
+      const post = store.findPost(rules.key, context.req.param('id'));
+      return post ? context.html(postPage(rules, post)) : context.notFound();
+    });
+    app.get(`/${rules.key}/media/:id`, (context) => {
+      const media = store.findMedia(context.req.param('id'));
+      return media?.network === rules.key ? context.body(new Uint8Array(store.mediaBytes(media.id)), 200, { 'content-type': media.mime }) : context.notFound();
+    });
+    app.get(`/${rules.key}/:handle`, (context) => context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')))));
+  }
+  app.get('/', (context) => context.redirect('/switchboard'));
+  return app;
+}
+
+function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }: StandinOptions, nowMs: () => number): Hono {
+  const api = new Hono<{ Variables: { account: Account } }>();
+  const published = (postId: string): { published: true; id: string; url: string } => ({ published: true, id: postId, url: `${publicOrigin}/${rules.key}/p/${postId}` });
+
+  api.use(async (context, next) => {
+    const early = await strikeEarly(rules.key, faults, slowMs, context);
+    if (early) return early;
+    const token = /^Bearer (\S+)$/.exec(context.req.header('authorization') ?? '')?.[1];
+    const account = token === undefined ? null : store.accountOf(rules.key, token);
+    if (!account) return context.json({ reason: 'This access has ended.' }, 401);
+    context.set('account', account);
+    return next();
+  });
+
+  api.post('/media', bodyLimit({ maxSize: rules.maxImageBytes, onError: (context) => context.json({ reason: `Pictures may have ${rules.maxImageBytes} bytes.` }, 413) }), async (context) => {
+    const bytes = new Uint8Array(await context.req.arrayBuffer());
+    // Dimensions and kind come from the bytes; what the sender claims is not asked.
+    const seen = await sharp(bytes).metadata().catch(() => null);
+    const mime = seen ? `image/${seen.format}` : '';
+    if (!seen || !rules.mimes.includes(mime)) return context.json({ reason: 'This is no picture that can be shown here.' }, 422);
+    const { handle } = context.get('account');
+    return context.json({ id: store.keepMedia({ network: rules.key, handle, mime, widthPx: seen.width, heightPx: seen.height }, bytes).id }, 201);
+  });
+
+  const readPost = async (context: Context, handle: string) => {
+    const given = (await context.req.json().catch(() => ({}))) as Record<string, unknown>;
+    const post = { placement: String(given['placement'] ?? ''), text: String(given['text'] ?? ''), altText: String(given['altText'] ?? ''), mediaId: String(given['mediaId'] ?? '') };
+    const media = store.findMedia(post.mediaId);
+    if (!media || media.network !== rules.key || media.handle !== handle) return { kind: 'refused' as const, reason: 'There is no such picture.' };
+    const reason = refusalOf(rules, post, media);
+    return reason === null ? { kind: 'fine' as const, post: { ...post, network: rules.key, handle } } : { kind: 'refused' as const, reason };
+  };
+
+  if (rules.manner === 'draft-then-publish') {
+    api.post('/drafts', async (context) => {
+      const read = await readPost(context, context.get('account').handle);
+      return read.kind === 'refused' ? context.json({ reason: read.reason }, 422) : context.json({ id: store.keepDraft(read.post).id }, 201);
+    });
+    api.get('/drafts/:id', (context) => {
+      const draft = store.findDraft(rules.key, context.get('account').handle, context.req.param('id'));
+      if (!draft) return context.json({ reason: 'There is no such draft.' }, 404);
+      return context.json(draft.postId ? published(draft.postId) : { published: false });
+    });
+    api.post('/drafts/:id/publish', async (context) => {
+      const draft = store.findDraft(rules.key, context.get('account').handle, context.req.param('id'));
+      if (!draft) return context.json({ reason: 'There is no such draft.' }, 422);
+      if (draft.postId) return context.json({ reason: 'This draft is public already.' }, 422);
+      const postId = store.publishDraft(draft, nowMs());
+      if (faults.strike(rules.key, ['drop-after-publish'])) throw new DroppedConnection();
+      return context.json(published(postId), 201);
+    });
+  } else {
+    api.post('/posts', async (context) => {
+      const read = await readPost(context, context.get('account').handle);
+      if (read.kind === 'refused') return context.json({ reason: read.reason }, 422);
+      const postId = store.publishOnce(read.post, context.req.header('idempotency-key') ?? null, nowMs());
+      if (faults.strike(rules.key, ['drop-after-publish'])) throw new DroppedConnection();
+      return context.json(published(postId), 201);
+    });
+    api.get('/posts/by-key/:key', (context) => {
+      const postId = store.findPostByKey(rules.key, context.get('account').handle, context.req.param('key'));
+      return postId ? context.json(published(postId)) : context.json({ published: false });
+    });
+  }
+  return api as unknown as Hono;
+}
+
+/** Faults that strike before a request is looked at. */
+async function strikeEarly(network: string, faults: Faults, slowMs: number, context: Context): Promise<Response | null> {
+  const fault: FaultKind | null = faults.strike(network, ['down', 'slow', 'busy', 'broken']);
+  switch (fault) {
+    case 'down':
+      throw new DroppedConnection();
+    case 'slow':
+      await sleep(slowMs);
+      return null;
+    case 'busy':
+      return context.json({ reason: 'Too many requests.' }, 429, { 'retry-after': String(RETRY_AFTER_S) });
+    case 'broken':
+      return context.json({ reason: 'Something broke.' }, 500);
+    default:
+      return null;
+  }
+}

@@ -1,0 +1,41 @@
+import { createServer, type Server } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { getRequestListener } from '@hono/node-server';
+import { Faults } from './faults.ts';
+import { DroppedConnection, standinApp } from './server.ts';
+import { StandinStore } from './store.ts';
+
+export interface RunningStandin {
+  readonly origin: string;
+  readonly store: StandinStore;
+  close(): Promise<void>;
+}
+
+/** Starts the stand-in networks on a loopback port; port 0 takes a free one. */
+export async function startStandin(options: { readonly dataFolder: string; readonly port: number; readonly slowMs: number }): Promise<RunningStandin> {
+  const store = new StandinStore(options.dataFolder);
+  const faults = new Faults();
+  const server = createServer();
+  await new Promise<void>((resolve, reject) => {
+    server.once('error', reject);
+    server.listen(options.port, '127.0.0.1', resolve);
+  });
+  const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+  const app = standinApp({ store, faults, publicOrigin: origin, slowMs: options.slowMs });
+  server.on('request', (request, response) => {
+    const answer = getRequestListener(app.fetch, {
+      errorHandler: (error) => {
+        // The socket goes without a word, as when a line breaks.
+        if (error instanceof DroppedConnection) request.socket.destroy();
+        return new Response(null, { status: 500 });
+      },
+    });
+    void answer(request, response);
+  });
+  return { origin, store, close: () => closeServer(server).then(() => store.close()) };
+}
+
+function closeServer(server: Server): Promise<void> {
+  server.closeAllConnections();
+  return new Promise((resolve) => server.close(() => resolve()));
+}

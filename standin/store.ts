@@ -1,0 +1,164 @@
+import { createHash, randomBytes } from 'node:crypto';
+import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+
+export interface Account {
+  readonly network: string;
+  readonly handle: string;
+  readonly name: string;
+}
+
+export interface MediaRecord {
+  readonly id: string;
+  readonly network: string;
+  readonly handle: string;
+  readonly mime: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+export interface Draft {
+  readonly id: string;
+  readonly network: string;
+  readonly handle: string;
+  readonly mediaId: string;
+  readonly placement: string;
+  readonly text: string;
+  readonly altText: string;
+  readonly postId: string | null;
+}
+
+export interface Post {
+  readonly id: string;
+  readonly network: string;
+  readonly handle: string;
+  readonly name: string;
+  readonly mediaId: string;
+  readonly placement: string;
+  readonly text: string;
+  readonly altText: string;
+  readonly publishedMs: number;
+}
+
+/** The stand-ins' own store: accounts, media, drafts and posts of all networks. */
+export class StandinStore {
+  readonly #db: Database.Database;
+  readonly #mediaFolder: string;
+
+  constructor(dataFolder: string) {
+    this.#mediaFolder = join(dataFolder, 'media');
+    mkdirSync(this.#mediaFolder, { recursive: true });
+    this.#db = new Database(join(dataFolder, 'standin.db'));
+    this.#db.pragma('journal_mode = WAL');
+    this.#db.exec(`
+      CREATE TABLE IF NOT EXISTS settings (key TEXT PRIMARY KEY, value TEXT NOT NULL);
+      CREATE TABLE IF NOT EXISTS accounts (network TEXT, handle TEXT, name TEXT NOT NULL, token_hash TEXT NOT NULL UNIQUE, PRIMARY KEY (network, handle));
+      CREATE TABLE IF NOT EXISTS media (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mime TEXT NOT NULL, widthPx INTEGER NOT NULL, heightPx INTEGER NOT NULL);
+      CREATE TABLE IF NOT EXISTS drafts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, postId TEXT);
+      CREATE TABLE IF NOT EXISTS posts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, publishedMs INTEGER NOT NULL, idempotencyKey TEXT, UNIQUE (network, handle, idempotencyKey));
+    `);
+  }
+
+  close(): void {
+    this.#db.close();
+  }
+
+  clockOffsetMs(): number {
+    const row = this.#db.prepare("SELECT value FROM settings WHERE key = 'clock'").get() as { value: string } | undefined;
+    return Number(row?.value ?? 0);
+  }
+
+  setClockOffsetMs(offsetMs: number): void {
+    this.#db.prepare("INSERT INTO settings VALUES ('clock', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value").run(String(offsetMs));
+  }
+
+  /** Opens an account, or gives an existing one a new token; the token is answered this once. */
+  openAccount(account: Account): string {
+    const token = `${account.network}_${randomBytes(24).toString('base64url')}`;
+    this.#db
+      .prepare('INSERT INTO accounts VALUES (?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name')
+      .run(account.network, account.handle, account.name, hashOf(token));
+    return token;
+  }
+
+  accountOf(network: string, token: string): Account | null {
+    const row = this.#db.prepare('SELECT network, handle, name FROM accounts WHERE network = ? AND token_hash = ?').get(network, hashOf(token));
+    return (row as Account | undefined) ?? null;
+  }
+
+  keepMedia(record: Omit<MediaRecord, 'id'>, bytes: Uint8Array): MediaRecord {
+    const kept = { ...record, id: newId('m') };
+    writeFileSync(join(this.#mediaFolder, kept.id), bytes);
+    this.#db.prepare('INSERT INTO media VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx)').run(kept);
+    return kept;
+  }
+
+  findMedia(id: string): MediaRecord | null {
+    return (this.#db.prepare('SELECT * FROM media WHERE id = ?').get(id) as MediaRecord | undefined) ?? null;
+  }
+
+  mediaBytes(id: string): Buffer {
+    return readFileSync(join(this.#mediaFolder, id));
+  }
+
+  keepDraft(draft: Omit<Draft, 'id' | 'postId'>): Draft {
+    const kept = { ...draft, id: newId('d'), postId: null };
+    this.#db.prepare('INSERT INTO drafts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @postId)').run(kept);
+    return kept;
+  }
+
+  findDraft(network: string, handle: string, id: string): Draft | null {
+    return (this.#db.prepare('SELECT * FROM drafts WHERE network = ? AND handle = ? AND id = ?').get(network, handle, id) as Draft | undefined) ?? null;
+  }
+
+  /** Makes a draft public once; a second call answers the same post. */
+  publishDraft(draft: Draft, publishedMs: number): string {
+    return this.#db.transaction(() => {
+      const current = this.findDraft(draft.network, draft.handle, draft.id);
+      if (current?.postId) return current.postId;
+      const id = this.#insertPost({ ...draft, publishedMs, idempotencyKey: null });
+      this.#db.prepare('UPDATE drafts SET postId = ? WHERE id = ?').run(id, draft.id);
+      return id;
+    })();
+  }
+
+  /** Publishes under a key once; a second call with the key answers the same post. */
+  publishOnce(post: Omit<Draft, 'id' | 'postId'>, idempotencyKey: string | null, publishedMs: number): string {
+    return this.#db.transaction(() => {
+      const known = idempotencyKey === null ? null : this.findPostByKey(post.network, post.handle, idempotencyKey);
+      return known ?? this.#insertPost({ ...post, publishedMs, idempotencyKey });
+    })();
+  }
+
+  findPostByKey(network: string, handle: string, key: string): string | null {
+    const row = this.#db.prepare('SELECT id FROM posts WHERE network = ? AND handle = ? AND idempotencyKey = ?').get(network, handle, key) as { id: string } | undefined;
+    return row?.id ?? null;
+  }
+
+  findPost(network: string, id: string): Post | null {
+    return (this.#db.prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND id = ?').get(network, id) as Post | undefined) ?? null;
+  }
+
+  listPosts(network: string, handle: string): readonly Post[] {
+    return this.#db
+      .prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? ORDER BY publishedMs DESC, posts.rowid DESC LIMIT 60')
+      .all(network, handle) as Post[];
+  }
+
+  #insertPost(post: Omit<Draft, 'id' | 'postId'> & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
+    const id = newId('p');
+    this.#db
+      .prepare('INSERT INTO posts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @publishedMs, @idempotencyKey)')
+      .run({ ...post, id });
+    return id;
+  }
+}
+
+function newId(prefix: string): string {
+  return `${prefix}${randomBytes(9).toString('hex')}`;
+}
+
+function hashOf(token: string): string {
+  return createHash('sha256').update(token).digest('hex');
+}
