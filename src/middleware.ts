@@ -41,7 +41,7 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname, search } = context.url;
   const isApi = pathname.startsWith('/api/');
   const caller = isApi ? null : await findCaller(await webServices(), context.request.headers);
-  context.locals = { caller, theme: readTheme(context.request.headers) };
+  Object.assign(context.locals, { caller, theme: readTheme(context.request.headers) });
   if (!isApi && !caller && !OPEN_PAGES.has(pathname)) {
     return pathname.startsWith('/fonts/') ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);
   }

@@ -13,7 +13,7 @@ import { emit } from './emit.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { LayoutSolver } from './layout.ts';
 import type { CutReport, TextFit } from './report.ts';
-import { linesIn, setText, type SetText } from './set-text.ts';
+import { setText, type SetText } from './set-text.ts';
 
 /** The engines that composing runs on; they hold no state that could change a result. */
 export interface Engines {
@@ -54,7 +54,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
-      arrangement: arrangement.key,
+      arrangement: arrangement.name,
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
       findings: [...bound.findings, ...emitted.findings],
@@ -124,10 +124,9 @@ function longestText(texts: SetTexts): TextPart | null {
 
 function textFits(texts: SetTexts, fitted: FitOutcome, placed: CutReport['placed'], overBy: OverBy | null): readonly TextFit[] {
   return [...texts.entries()].flatMap(([part, text]): TextFit[] => {
-    const box = placed.find((each) => each.slot === part.slot)?.box;
-    if (text.ghost || !box) return [];
+    const lines = placed.find((each) => each.slot === part.slot)?.lines;
+    if (text.ghost || lines === undefined) return [];
     const sizePx = fitted.sizes.get(part) ?? text.minPx;
-    const lines = linesIn(text, sizePx, box.widthPx).length;
     if (fitted.overflow && overBy?.part === part) {
       return [{ kind: 'overflows', slot: part.slot, sizePx, lines, overBy: overBy.characters, reason: fitted.overflow }];
     }

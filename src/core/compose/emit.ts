@@ -151,7 +151,7 @@ class Emitter {
       for (const glyph of placed) glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
     });
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
-    this.placed.push({ slot: part.slot, box: inkBox });
+    this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length });
   }
 
   #mark(box: Box): void {

@@ -1,3 +1,5 @@
+import type { Box } from '../geometry/box.ts';
+
 /** How one text came out in one cut. */
 export type TextFit =
   | { readonly kind: 'fits'; readonly slot: string; readonly sizePx: number; readonly lines: number }
@@ -14,11 +16,14 @@ export type CutFinding =
 /** Where a text ended up, for checks and for the large view. */
 export interface PlacedText {
   readonly slot: string;
-  readonly box: { readonly xPx: number; readonly yPx: number; readonly widthPx: number; readonly heightPx: number };
+  /** Box of the ink. */
+  readonly box: Box;
+  readonly lines: number;
 }
 
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
+  /** Name of the arrangement that was chosen. */
   readonly arrangement: string;
   readonly texts: readonly TextFit[];
   readonly placed: readonly PlacedText[];

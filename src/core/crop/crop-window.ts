@@ -45,14 +45,25 @@ export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow
   };
   let best: CropWindow = { x: (1 - width) / 2, y: (1 - height) / 2, width, height };
   let bestScore = -Infinity;
-  for (let step = 0; step <= CANDIDATES; step += 1) {
-    const share = step / CANDIDATES;
-    const candidate = { x: (1 - width) * share, y: (1 - height) * share, width, height };
+  for (const candidate of candidateWindows(picture.focal, { width, height }, seen)) {
     const part = { x: candidate.x + seen.x * width, y: candidate.y + seen.y * height, width: seen.width * width, height: seen.height * height };
     const score = saliencyKept(picture.facts, part) + FOCAL_WEIGHT[picture.focalBy] * focalPlace(picture.focal, part);
     if (score > bestScore) [best, bestScore] = [candidate, score];
   }
   return best;
+}
+
+/** Windows of a size to choose from: evenly spread ones, and the one with the focal point in the middle of what is seen. */
+function* candidateWindows(focal: FocalPoint, size: Pick<CropWindow, 'width' | 'height'>, seen: CropWindow): Generator<CropWindow> {
+  const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
+  yield {
+    ...size,
+    x: within(focal.x - (seen.x + seen.width / 2) * size.width, 1 - size.width),
+    y: within(focal.y - (seen.y + seen.height / 2) * size.height, 1 - size.height),
+  };
+  for (let step = 0; step <= CANDIDATES; step += 1) {
+    yield { ...size, x: ((1 - size.width) * step) / CANDIDATES, y: ((1 - size.height) * step) / CANDIDATES };
+  }
 }
 
 /** Share of a picture's saliency inside a window, in [0, 1]. */
@@ -66,11 +77,11 @@ function saliencyKept(facts: PictureFacts, part: CropWindow): number {
   return kept / all;
 }
 
-/** 1 with the focal point in the middle of a window, falling to -3 where it is cut off. */
+/** 1 with the focal point in the middle of a window, falling to -1 at its edge and further the more it is cut off. */
 function focalPlace(focal: FocalPoint, part: CropWindow): number {
-  if (!isInside(focal, part, 0)) return -3;
   const offX = Math.abs((focal.x - part.x) / part.width - 0.5);
   const offY = Math.abs((focal.y - part.y) / part.height - 0.5);
+  if (!isInside(focal, part, 0)) return -3 - Math.max(offX, offY);
   return 1 - 2 * Math.max(offX, offY) - (isInside(focal, part, FOCAL_MARGIN) ? 0 : 1);
 }
 

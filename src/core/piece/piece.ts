@@ -87,8 +87,8 @@ export function slotText(frame: Frame, slot: string): string {
 }
 
 /** The pictures that a piece shows, each once, in order of first use. */
-export function mediaOfPiece(piece: Piece): readonly string[] {
-  const ids = piece.frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));
+export function mediaOfPiece({ frames }: Pick<Piece, 'frames'>): readonly string[] {
+  const ids = frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));
   return [...new Set(ids)];
 }
 

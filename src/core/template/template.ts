@@ -148,13 +148,15 @@ function partSchema(): Schema {
   }) as unknown as Schema;
 }
 
-/** What a piece has to be told: the hint says what belongs there, the sample shows it. */
+/** What a piece has to be told: the hint says what belongs there. */
 const slotSchema = object({
   key: key(),
   kind: string().oneOf(['text', 'picture']).required(),
   label: string().required().max(40),
   hint: string().required().max(120),
   required: boolean().required(),
+  /** Text that shows what the slot is for in the picker of templates. */
+  sample: string().max(200),
   /** Characters beyond which the form warns; the fit of each cut decides. */
   softLimit: number().integer().positive(),
 }).noUnknown();

@@ -23,7 +23,7 @@ const MOST_BALANCED_CHUNKS = 160;
 /** Small words that should not be left hanging at a line's end (articles, prepositions, conjunctions). */
 const HANGING = new Set('a an the of to in on at by for and or but as is we i my our your le la les un une de du des à et der die das ein eine und zu in im'.split(' '));
 /** Costs beside the squared raggedness of lines, whose unit is the squared line width. */
-const HANGING_COST = 0.012;
+const HANGING_COST = 0.03;
 const LONE_WORD_COST = 0.25;
 
 /**

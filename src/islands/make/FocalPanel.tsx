@@ -63,7 +63,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
         {byPerson && (
-          <Button look="quiet" className="h-6 px-2 text-xs" onClick={() => save.mutate({ focal: null })}>
+          <Button look="quiet" size="small" onClick={() => save.mutate({ focal: null })}>
             Back to the proposal
           </Button>
         )}

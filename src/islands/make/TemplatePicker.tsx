@@ -5,19 +5,26 @@ import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { call } from '../ui/call.ts';
+import type { SlotValue } from '../../core/piece/piece.ts';
+import { getMediaFile, listMedia } from '../../contract/media-contracts.ts';
+import { addressOf, call } from '../ui/call.ts';
+import { pictureOf } from '../piece/use-cuts.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
 import { toast } from '../ui/toast.tsx';
 
 type BrandData = AnswerOf<typeof getBrand>;
+type MediaItem = AnswerOf<typeof listMedia>['items'][number];
 
-const SHOWN_HEIGHT_PX = 150;
+const SHOWN_HEIGHT_PX = 132;
+const PICTURE_PX = 640;
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }) });
+  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: 1 } }) });
+  const photo = media.data?.items[0] ?? null;
   const start = useMutation({
     mutationFn: (template: string) => call(createPiece, { params: { brand }, body: { template } }),
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),
@@ -37,6 +44,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(32rem,1fr))] gap-4">
         {brandData.data &&
+          !media.isPending &&
           templates.data?.templates.map((template) => (
             <li key={template.key}>
               <button
@@ -45,7 +53,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
                 onClick={() => start.mutate(template.key)}
                 className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60"
               >
-                <TemplatePreview template={template} brand={brandData.data} />
+                <TemplatePreview template={template} brand={brandData.data} photo={photo} />
                 <span className="mt-2.5 flex items-baseline gap-2">
                   <span className="font-heading text-base font-semibold">{template.name}</span>
                   <span className="text-sm text-quiet">{template.purpose}</span>
@@ -58,7 +66,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
   );
 }
 
-function TemplatePreview({ template, brand }: { readonly template: Template; readonly brand: BrandData }) {
+function TemplatePreview({ template, brand, photo }: { readonly template: Template; readonly brand: BrandData; readonly photo: MediaItem | null }) {
   const placements = useMemo(() => {
     const all = brand.sheets.flatMap((sheet) => sheet.placements.map((placement) => ({ key: `${template.key}.${sheet.key}.${placement.key}`, placement })));
     const aspect = ({ placement }: (typeof all)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(2);
@@ -68,13 +76,13 @@ function TemplatePreview({ template, brand }: { readonly template: Template; rea
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
       template,
-      frame: { id: 'preview', slots: {} },
+      frame: { id: 'preview', slots: sampleSlots(template, photo) },
       book: brand.book,
-      pictures: [],
+      pictures: photo ? [{ picture: pictureOf(photo), address: addressOf(getMediaFile, { brand: brand.slug, media: photo.id }, { fit: PICTURE_PX }) }] : [],
       ghosts: true,
       cuts: placements.map(({ key, placement }) => ({ key, placement, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density })),
     };
-  }, [template, brand, placements]);
+  }, [template, brand, placements, photo]);
   const { wall } = useWall(request);
   return (
     <span className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
@@ -82,5 +90,15 @@ function TemplatePreview({ template, brand }: { readonly template: Template; rea
         <CutCanvas key={key} wall={wall} cutKey={key} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
       ))}
     </span>
+  );
+}
+
+/** The template's own samples, and the brand's latest picture wherever one is wanted. */
+function sampleSlots(template: Template, photo: MediaItem | null): Record<string, SlotValue> {
+  return Object.fromEntries(
+    template.slots.flatMap((slot): [string, SlotValue][] => {
+      if (slot.kind === 'picture') return photo ? [[slot.key, { kind: 'picture', mediaId: photo.id }]] : [];
+      return [[slot.key, { kind: 'text', text: slot.sample ?? slot.hint }]];
+    }),
   );
 }

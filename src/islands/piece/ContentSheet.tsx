@@ -20,6 +20,9 @@ interface ContentProps extends SheetProps {
 export function ContentSheet(props: ContentProps) {
   return (
     <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
+      <p className="text-xs text-quiet">
+        Template <span className="font-semibold text-ink">{props.template.name}</span>: {props.template.purpose.toLowerCase()}
+      </p>
       {props.template.slots.map((slot) => (slot.kind === 'text' ? <TextSlot key={slot.key} {...props} slot={slot} /> : <PictureSlot key={slot.key} {...props} slot={slot} />))}
     </section>
   );
@@ -88,10 +91,10 @@ function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: Co
             <p className="truncate text-sm font-medium">{item.name}</p>
             {!readOnly && (
               <div className="mt-1 flex gap-1.5">
-                <Button className="h-7 px-2" onClick={() => setPicking(true)}>
+                <Button size="small" onClick={() => setPicking(true)}>
                   Change
                 </Button>
-                <Button look="quiet" className="h-7 px-2" onClick={() => store.change(`slot-${slot.key}`, (draft) => void delete draft.frames[0].slots[slot.key])}>
+                <Button look="quiet" size="small" onClick={() => store.change(`slot-${slot.key}`, (draft) => void delete draft.frames[0].slots[slot.key])}>
                   Take out
                 </Button>
               </div>

@@ -21,7 +21,7 @@ const LARGE_PICTURE_PX = 2048;
 const FRAME_PX = 24;
 
 /** One cut painted at its full export size, shown as large as there is room, with its safe zone to see. */
-export function LargeLook({ cut, cuts, brand, store, pieceId, onClose }: LargeProps) {
+export function LargeLook({ cut, cuts, brand, store, pieceId, template, onClose }: LargeProps) {
   const [showSafe, setShowSafe] = useState(false);
   const [room, setRoom] = useState({ width: 600, height: 560 });
   const area = useRef<HTMLDivElement>(null);
@@ -46,6 +46,7 @@ export function LargeLook({ cut, cuts, brand, store, pieceId, onClose }: LargePr
   const scale = Math.min(1, (room.width - FRAME_PX * 2) / width, (room.height - FRAME_PX) / height);
   const report = state.reports.get(cut.key);
   const safe = cut.placement.safePercent;
+  const labelOf = (slot: string): string => template.slots.find((each) => each.key === slot)?.label ?? slot;
   const download = async (): Promise<void> => {
     // What is downloaded is what is saved: unsaved words would be missing from it.
     await store.flush();
@@ -86,8 +87,8 @@ export function LargeLook({ cut, cuts, brand, store, pieceId, onClose }: LargePr
           )}
         </div>
       </div>
-      <p className="px-6 py-3 text-xs text-quiet">
-        {report ? `Arrangement “${report.arrangement}”. ${report.texts.map((text) => `${text.slot}: ${Math.round(text.sizePx)} px in ${text.lines} line${text.lines === 1 ? '' : 's'}`).join('; ')}` : ' '}
+      <p className="min-h-10 px-6 py-3 text-xs text-quiet tabular-nums">
+        {report && `Arrangement ${report.arrangement}. ${report.texts.map((text) => `${labelOf(text.slot)}: ${Math.round(text.sizePx)} px, ${text.lines} line${text.lines === 1 ? '' : 's'}`).join(' · ')}`}
       </p>
     </section>
   );

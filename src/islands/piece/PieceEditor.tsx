@@ -109,7 +109,7 @@ function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps)
   const shared = { brand, brandData, template, store, piece, cuts, readOnly };
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-      <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} template={template} readOnly={readOnly} />
+      <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} readOnly={readOnly} />
       {state.save.kind === 'conflict' && <ConflictNote store={store} mine={piece} theirs={state.save.theirs.document} template={template} brandData={brandData} />}
       <div className="flex min-h-0 flex-1">
         {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}

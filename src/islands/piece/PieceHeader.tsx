@@ -1,7 +1,6 @@
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
 import { pieceName, type Piece } from '../../core/piece/piece.ts';
-import type { Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import type { PieceState, PieceStore, SaveState } from './piece-store.ts';
 
@@ -19,15 +18,14 @@ interface HeaderProps {
   readonly state: PieceState;
   readonly sheet: SheetKey;
   readonly onSheet: (sheet: SheetKey) => void;
-  readonly template: Template;
   readonly readOnly: boolean;
 }
 
 /** The piece's name, its three sheets, and where saving stands. */
-export function PieceHeader({ piece, store, state, sheet, onSheet, template, readOnly }: HeaderProps) {
+export function PieceHeader({ piece, store, state, sheet, onSheet, readOnly }: HeaderProps) {
   return (
     <div className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-panel px-4">
-      <div className="flex min-w-0 flex-1 items-baseline gap-2">
+      <div className="min-w-0 flex-1">
         <input
           aria-label="Name of the piece"
           value={piece.title}
@@ -35,9 +33,8 @@ export function PieceHeader({ piece, store, state, sheet, onSheet, template, rea
           placeholder={pieceName({ ...piece, title: '' })}
           maxLength={120}
           onChange={(event) => store.change('title', (draft) => void (draft.title = event.target.value))}
-          className="min-w-0 flex-1 truncate rounded-md border border-transparent bg-transparent px-1.5 py-1 font-heading text-[15px] font-semibold hover:border-line focus:border-house focus:outline-none"
+          className="-ml-1.5 w-full truncate rounded-md border border-transparent bg-transparent px-1.5 py-1 font-heading text-[15px] font-semibold placeholder:text-ink placeholder:opacity-100 hover:border-line focus:border-house focus:outline-none"
         />
-        <span className="shrink-0 text-xs text-quiet">{template.name}</span>
       </div>
       <div role="tablist" aria-label="Sheets of the piece" className="flex gap-5">
         {sheets.map((each) => (
@@ -57,10 +54,10 @@ export function PieceHeader({ piece, store, state, sheet, onSheet, template, rea
         <SaveWord save={state.save} />
         {!readOnly && (
           <>
-            <Button look="quiet" className="px-2" aria-label="Undo" title="Undo (Ctrl Z)" disabled={state.history.done.length === 0} onClick={() => store.undo()}>
+            <Button look="quiet" size="icon" aria-label="Undo" title="Undo (Ctrl Z)" disabled={state.history.done.length === 0} onClick={() => store.undo()}>
               <Undo2 aria-hidden className="size-4" />
             </Button>
-            <Button look="quiet" className="px-2" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={state.history.undone.length === 0} onClick={() => store.redo()}>
+            <Button look="quiet" size="icon" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={state.history.undone.length === 0} onClick={() => store.redo()}>
               <Redo2 aria-hidden className="size-4" />
             </Button>
           </>

@@ -180,7 +180,7 @@ function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
   return (
     <section aria-labelledby="on-its-way" className="mt-9 max-w-3xl">
       <h2 id="on-its-way" className="mb-2 text-base font-semibold">
-        Of this piece
+        Posts of this piece
       </h2>
       <ul className="border-t border-line">
         {items.map((item) => (

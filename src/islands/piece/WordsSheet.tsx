@@ -149,7 +149,7 @@ function OwnCell({ channel, rule, name, store, piece, readOnly }: OwnCellProps) 
         {inherited ? (
           <span className="text-quiet">inherited: type to differ</span>
         ) : (
-          <Button look="quiet" className="-ml-1.5 h-6 px-1.5 text-xs text-house" disabled={readOnly} onClick={goBack}>
+          <Button look="quiet" size="small" className="-ml-2 text-house" disabled={readOnly} onClick={goBack}>
             <RotateCcw aria-hidden className="size-3" />
             Back to shared
           </Button>

@@ -35,7 +35,7 @@ export interface Cuts {
 }
 
 /** Between these a wall is useful: from an overview to one cut filling it. */
-export const WALL_SCALES = { least: 0.1, usual: 0.19, most: 0.4 } as const;
+export const WALL_SCALES = { least: 0.1, usual: 0.175, most: 0.4 } as const;
 /** Pictures on the wall are small; the large view asks for more. */
 const WALL_PICTURE_PX = 1280;
 
@@ -63,19 +63,19 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
       }),
     [piece.cuts, brandData],
   );
+  // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
+  const { frames } = piece;
   const content = useMemo(
     () => ({
       template,
-      frame: piece.frames[0],
+      frame: frames[0],
       book: brandData.book,
-      pictures: mediaOfPiece(piece).flatMap((id) => {
+      pictures: mediaOfPiece({ frames }).flatMap((id) => {
         const item = media.get(id);
         return item ? [{ picture: pictureOf(item), address: addressOf(getMediaFile, { brand: brandData.slug, media: id }, { fit: WALL_PICTURE_PX }) }] : [];
       }),
     }),
-    // Words change on every keystroke of the wording sheet; the look depends on the frame alone.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-    [template, piece.frames, brandData, media],
+    [template, frames, brandData, media],
   );
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);

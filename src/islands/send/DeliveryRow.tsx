@@ -62,10 +62,11 @@ export function DeliveryRow({ brand, delivery, badge, nowMs, compact = false }: 
         <StateChip state={state} />
         <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
       </div>
-      <div className={`flex shrink-0 justify-end gap-1.5 ${compact ? '' : 'w-56'}`}>
+      <div className={`flex shrink-0 justify-end gap-1.5 ${compact ? 'w-48' : 'w-64'}`}>
         {delivery.address && (
-          <a href={delivery.address} target="_blank" rel="noreferrer" className="inline-flex items-center gap-1 text-sm font-medium text-house underline">
-            See it <ExternalLink aria-hidden className="size-3.5" />
+          <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
+            <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
+            <ExternalLink aria-hidden className="size-3.5 shrink-0" />
           </a>
         )}
         {maySend && state === 'scheduled' && (

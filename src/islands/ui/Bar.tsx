@@ -46,10 +46,12 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
       <div className="ml-auto flex items-center gap-2">
         {current && (
           <>
-            <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses(view === 'piece' || view === 'pieces' ? 'quiet' : 'plain')}>
-              <Plus aria-hidden className="size-4" />
-              New piece
-            </a>
+            {view !== 'pieces' && (
+              <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
+                <Plus aria-hidden className="size-4" />
+                New piece
+              </a>
+            )}
             <MenuTrigger>
               <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
                 <span className="max-w-48 truncate font-medium">{current.name}</span>

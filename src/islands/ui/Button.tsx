@@ -7,16 +7,28 @@ const looks = {
   stop: 'bg-panel text-coral-ink border-line hover:border-coral disabled:text-quiet',
 } as const;
 
+const sizes = {
+  usual: 'h-8 px-3 text-sm',
+  small: 'h-6 px-2 text-xs',
+  icon: 'h-8 px-2 text-sm',
+} as const;
+
+interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
+  readonly look?: keyof typeof looks;
+  readonly size?: keyof typeof sizes;
+  readonly children: ReactNode;
+}
+
 /** A button in one of four weights; a view has at most one `primary`. */
-export function Button({ look = 'plain', className = '', children, ...rest }: ButtonHTMLAttributes<HTMLButtonElement> & { readonly look?: keyof typeof looks; readonly children: ReactNode }) {
+export function Button({ look = 'plain', size = 'usual', className = '', children, ...rest }: ButtonProps) {
   return (
-    <button type="button" className={`${buttonClasses(look)} ${className}`} {...rest}>
+    <button type="button" className={`${buttonClasses(look, size)} ${className}`} {...rest}>
       {children}
     </button>
   );
 }
 
 /** The same look for links that act like buttons. */
-export function buttonClasses(look: keyof typeof looks): string {
-  return `inline-flex h-8 shrink-0 items-center justify-center gap-1.5 whitespace-nowrap rounded-md border px-3 text-sm font-medium transition-colors duration-100 disabled:cursor-not-allowed ${looks[look]}`;
+export function buttonClasses(look: keyof typeof looks, size: keyof typeof sizes = 'usual'): string {
+  return `inline-flex shrink-0 items-center justify-center gap-1.5 whitespace-nowrap rounded-md border font-medium ${sizes[size]} transition-colors duration-100 disabled:cursor-not-allowed ${looks[look]}`;
 }

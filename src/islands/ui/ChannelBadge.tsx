@@ -14,15 +14,15 @@ const outlines: Readonly<Record<Badge['shape'], string>> = {
   arch: 'M3 22.5V11a9 9 0 0 1 18 0v11.5Z',
 };
 /** Where the letter sits so that it looks centred in its shape. */
-const letterY: Partial<Record<Badge['shape'], number>> = { triangle: 19.2, arch: 18.4, pentagon: 17.4 };
+const letterY: Partial<Record<Badge['shape'], number>> = { triangle: 19.8, arch: 18.4, pentagon: 17.4 };
 
 /** A network's sign: a shape with a letter in it, told apart without colour. */
-export function ChannelBadge({ badge, name, size = 18 }: { readonly badge: Badge; readonly name?: string; readonly size?: number }) {
+export function ChannelBadge({ badge, name, size = 20 }: { readonly badge: Badge; readonly name?: string; readonly size?: number }) {
   const hollow = badge.shape === 'ring';
   return (
     <svg viewBox="0 0 24 24" width={size} height={size} className="shrink-0" {...(name ? { role: 'img', 'aria-label': name } : { 'aria-hidden': true })}>
       <path d={outlines[badge.shape]} fill="var(--c-ink)" fillRule="evenodd" />
-      <text x="12" y={letterY[badge.shape] ?? 16.4} textAnchor="middle" fontSize={badge.shape === 'triangle' ? 10.5 : 12.5} fontWeight="750" fill={hollow ? 'var(--c-ink)' : 'var(--c-panel)'}>
+      <text x="12" y={letterY[badge.shape] ?? 16.4} textAnchor="middle" fontSize={badge.shape === 'triangle' ? 11.5 : 13} fontWeight="800" fill={hollow ? 'var(--c-ink)' : 'var(--c-panel)'}>
         {badge.letter}
       </text>
     </svg>

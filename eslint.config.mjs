@@ -1,0 +1,51 @@
+import reactHooks from 'eslint-plugin-react-hooks';
+import tseslint from 'typescript-eslint';
+
+/** What each house may import; the folders it must not reach are named by pattern. */
+const forbid = (message, ...group) => ({ group, message });
+
+/** Core's ladder, lowest first: a folder may use those below it. */
+const ladder = ['geometry', 'colour', 'time', 'brand', 'network', 'text', 'crop', 'scene', 'template', 'piece', 'compose', 'words', 'post', 'preflight'];
+
+const coreRule = (folder, index) => ({
+  files: [`src/core/${folder}/**/*.ts`],
+  ignores: ['**/*.test.ts'],
+  rules: {
+    'no-restricted-imports': [
+      'error',
+      {
+        patterns: [
+          forbid('core knows no server, interface, worker or contract', '**/server/**', '**/islands/**', '**/workers/**', '**/pages/**', '**/contract/**', '**/standin/**'),
+          forbid('core is pure: no Node, database, interface or image program', 'node:*', 'fs', 'path', 'knex', 'better-sqlite3', 'sharp', '@napi-rs/*', 'react', 'react-*', 'astro', 'astro:*'),
+          ...(index < ladder.length - 1 ? [forbid(`core/${folder} stands below these on the ladder`, ...ladder.slice(index + 1).map((upper) => `../${upper}/*`))] : []),
+        ],
+      },
+    ],
+    'no-restricted-globals': ['error', 'document', 'window', 'fetch', 'process', 'localStorage', 'setTimeout', 'setInterval'],
+    'no-restricted-properties': ['error', { object: 'Date', property: 'now' }, { object: 'Math', property: 'random' }, { object: 'performance', property: 'now' }],
+  },
+});
+
+const houseRule = (files, patterns) => ({ files, ignores: ['**/*.test.ts'], rules: { 'no-restricted-imports': ['error', { patterns }] } });
+
+export default tseslint.config(
+  { ignores: ['dist/**', 'node_modules/**', '.astro/**', '.data/**', 'test-results/**', '.cache/**'] },
+  ...tseslint.configs.strict,
+  {
+    rules: {
+      '@typescript-eslint/consistent-type-imports': ['error', { fixStyle: 'inline-type-imports', disallowTypeAnnotations: false }],
+      '@typescript-eslint/no-unused-vars': ['error', { varsIgnorePattern: '^_', argsIgnorePattern: '^_' }],
+      // Taking a key out of a draft is how a slot or a cell becomes empty.
+      '@typescript-eslint/no-dynamic-delete': 'off',
+      'no-console': 'error',
+      eqeqeq: 'error',
+    },
+  },
+  { files: ['**/*.tsx', 'src/islands/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  ...ladder.map(coreRule),
+  houseRule(['src/server/**/*.ts'], [forbid('server knows no interface', '**/islands/**', '**/workers/**', '**/pages/**', '**/standin/**', 'react', 'react-*')]),
+  houseRule(['src/islands/**/*.{ts,tsx}'], [forbid('islands reach the server over HTTP only', '**/server/**', '**/pages/**', '**/standin/**', 'node:*')]),
+  houseRule(['src/workers/**/*.ts'], [forbid('workers call core only', '**/server/**', '**/islands/**', '**/pages/**', '**/standin/**', 'node:*', 'react')]),
+  houseRule(['src/contract/**/*.ts'], [forbid('the contract is shared by both sides and knows neither', '**/server/**', '**/islands/**', '**/workers/**', '**/pages/**', 'node:*', 'react')]),
+  houseRule(['standin/**/*.ts'], [forbid('the stand-ins are a service of their own', '**/src/**')]),
+);

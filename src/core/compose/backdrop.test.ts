@@ -1,0 +1,43 @@
+import { describe, expect, it } from 'vitest';
+import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { tailMotif } from './motif.ts';
+
+const region = { xPx: 10, yPx: 10, widthPx: 20, heightPx: 20 };
+const whole = { xPx: 0, yPx: 0, widthPx: 100, heightPx: 100 };
+
+describe('Backdrop', () => {
+  it('sees only the top layer where that covers a region', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#ffffff');
+    backdrop.addFlat({ xPx: 0, yPx: 0, widthPx: 50, heightPx: 50 }, '#000000');
+    expect(backdrop.behind(region)).toEqual({ least: 0, most: 0 });
+  });
+
+  it('sees both where a layer covers a part of it', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#ffffff');
+    backdrop.addFlat({ xPx: 0, yPx: 0, widthPx: 20, heightPx: 100 }, '#000000');
+    expect(backdrop.behind(region)).toEqual({ least: 0, most: 1 });
+  });
+});
+
+describe('chooseInk', () => {
+  it('keeps the wanted ink where it stands out, and takes the strongest where it does not', () => {
+    expect(chooseInk('#000000', ['#ffffff'], { least: 0.9, most: 1 }, 4.5).colour).toBe('#000000');
+    expect(chooseInk('#111111', ['#ffffff', '#888888'], { least: 0, most: 0.02 }, 4.5).colour).toBe('#ffffff');
+  });
+
+  it('counts a colour within the range behind it as unreadable', () => {
+    expect(worstContrast('#808080', { least: 0, most: 1 })).toBe(1);
+  });
+});
+
+describe('tailMotif', () => {
+  it('is the same for a seed, differs between seeds, and keeps its shape at any scale', () => {
+    const at = (scale: number, seed: number) => tailMotif({ xPx: 0, yPx: 0, widthPx: 1000 * scale, heightPx: 1250 * scale }, 60 * scale, seed);
+    expect(at(1, 7)).toEqual(at(1, 7));
+    expect(at(1, 7)).not.toEqual(at(1, 8));
+    const firstBox = (scale: number): number => (at(scale, 7)[1]?.boxes[0]?.xPx ?? 0) / scale;
+    expect(firstBox(2)).toBeCloseTo(firstBox(1), 6);
+  });
+});

@@ -1,0 +1,116 @@
+import { loadYoga } from 'yoga-layout/load';
+import { describe, expect, it } from 'vitest';
+import { gullwickBook } from '../../../demo/brands/gullwick.ts';
+import { lanternfallBook } from '../../../demo/brands/lanternfall.ts';
+import { testPicture } from '../../../tests/fixtures/pictures.ts';
+import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import type { BrandBook } from '../brand/brand-book.ts';
+import { boxContains, intersectBoxes } from '../geometry/box.ts';
+import { networkSheetSchema, type Placement } from '../network/network-sheet.ts';
+import petalry from '../network/sheets/petalry.json' with { type: 'json' };
+import quipline from '../network/sheets/quipline.json' with { type: 'json' };
+import type { SlotValue } from '../piece/piece.ts';
+import { getShippedTemplate } from '../template/shipped-templates.ts';
+import { compose, type Composed } from './compose.ts';
+import { cutFrame, leastTypePx } from './cut-frame.ts';
+
+const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
+const placements: readonly Placement[] = [petalry, quipline].flatMap((sheet) => networkSheetSchema.validateSync(sheet).placements);
+const contents: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  short: { label: 'New', headline: 'Big Blow', line: '30 May' },
+  usual: { label: 'Saturday on the quay', headline: 'Build your own kite in an afternoon', line: 'The Old Net Loft, from 2 pm. Sails and string included.' },
+  german: { label: 'Werkstatt', headline: 'Drachenbaukurs für Einsteiger am Samstagnachmittag', line: 'Samstagnachmittag, altes Netzlager am Hafen' },
+};
+
+function composeCut(options: { readonly template: string; readonly texts: Readonly<Record<string, string>>; readonly placement: Placement; readonly book?: BrandBook; readonly ghosts?: boolean; readonly photo?: boolean }): Composed {
+  const slots: Record<string, SlotValue> = Object.fromEntries(Object.entries(options.texts).map(([slot, text]) => [slot, { kind: 'text', text }]));
+  const picture = testPicture();
+  if (options.photo !== false) slots['photo'] = { kind: 'picture', mediaId: picture.id };
+  return compose(
+    { template: getShippedTemplate(options.template), frame: { id: 'f', slots }, book: options.book ?? gullwickBook, placement: options.placement, pictures: new Map([[picture.id, picture]]), ghosts: options.ghosts ?? false },
+    engines,
+  );
+}
+
+const placementOf = (key: string): Placement => {
+  const found = placements.find((each) => each.key === key);
+  if (!found) throw new Error(`no placement ${key}`);
+  return found;
+};
+
+const cases = ['headland', 'aside'].flatMap((template) =>
+  ([['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const).flatMap(([brand, book]) =>
+    placements.flatMap((placement) => Object.keys(contents).map((content) => ({ template, brand, book, placement, content, where: placement.key }))),
+  ),
+);
+
+describe('compose', () => {
+  it.each(cases)('$template, $brand, $where, $content text: everything fits, is readable and stays in the safe zone', ({ template, book, placement, content }) => {
+    const { scene, report } = composeCut({ template, texts: contents[content] ?? {}, placement, book });
+    const frame = cutFrame(placement);
+    const { widthPx, heightPx } = frame.size;
+    const safe = { xPx: frame.safe.leftPx, yPx: frame.safe.topPx, widthPx: widthPx - frame.safe.leftPx - frame.safe.rightPx, heightPx: heightPx - frame.safe.topPx - frame.safe.bottomPx };
+    expect(report.texts.every((text) => text.kind === 'fits')).toBe(true);
+    expect(report.findings).toEqual([]);
+    expect(scene.size).toEqual({ widthPx: placement.exportPx.width, heightPx: placement.exportPx.height });
+    for (const { slot, box } of report.placed) {
+      expect(boxContains(safe, box, 1), `${slot} inside the safe zone`).toBe(true);
+      for (const other of report.placed) if (other.slot !== slot) expect(intersectBoxes(box, other.box), `${slot} over ${other.slot}`).toBeNull();
+    }
+    const floor = leastTypePx(frame, 'label');
+    for (const text of report.texts) expect(text.sizePx).toBeGreaterThanOrEqual(floor - 1e-6);
+  });
+
+  it('chooses another arrangement for another shape', () => {
+    const arrangements = ['feed-square', 'story', 'post-wide'].map((key) => composeCut({ template: 'headland', texts: contents['usual'] ?? {}, placement: placementOf(key) }).report.arrangement);
+    expect(new Set(arrangements).size).toBe(3);
+  });
+
+  it('says by how much a text is too long, and that many characters fewer do fit', () => {
+    const headline = 'wind and weather '.repeat(30).trim();
+    const placement = placementOf('feed-square');
+    const overflow = composeCut({ template: 'headland', texts: { headline }, placement }).report.texts.find((text) => text.kind === 'overflows');
+    expect(overflow).toBeDefined();
+    if (overflow?.kind !== 'overflows') return;
+    expect(overflow.overBy).toBeGreaterThan(0);
+    const shortened = [...headline].slice(0, headline.length - overflow.overBy).join('');
+    expect(composeCut({ template: 'headland', texts: { headline: shortened }, placement }).report.texts[0]?.kind).toBe('fits');
+  });
+
+  it('names a word that no line can hold', () => {
+    const { report } = composeCut({ template: 'headland', texts: { headline: 'Donaudampfschifffahrtselektrizitätenhauptbetriebswerkbauunterbeamtengesellschaft' }, placement: placementOf('post-wide') });
+    expect(report.texts.find((text) => text.slot === 'headline')).toMatchObject({ kind: 'overflows', reason: 'word-too-wide' });
+  });
+
+  it('reports what is missing, and shows hints only where asked', () => {
+    const placement = placementOf('feed-portrait');
+    const bare = composeCut({ template: 'headland', texts: {}, placement, photo: false });
+    expect(bare.report.findings.map((finding) => [finding.kind, 'slot' in finding ? finding.slot : ''])).toEqual([['empty-slot', 'photo'], ['empty-slot', 'headline']]);
+    const glyphsIn = (composed: Composed): number => composed.scene.nodes.filter((node) => node.kind === 'glyphs').length;
+    expect(glyphsIn(bare)).toBe(0);
+    expect(glyphsIn(composeCut({ template: 'headland', texts: {}, placement, photo: false, ghosts: true }))).toBe(3);
+  });
+
+  it('says when a picture is too small for a cut', () => {
+    const picture = testPicture({ widthPx: 300, heightPx: 200 });
+    const { report } = compose(
+      { template: getShippedTemplate('headland'), frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'photo' }, headline: { kind: 'text', text: 'Tiny' } } }, book: gullwickBook, placement: placementOf('feed-square'), pictures: new Map([['photo', picture]]), ghosts: false },
+      engines,
+    );
+    expect(report.findings).toMatchObject([{ kind: 'low-resolution', slot: 'photo' }]);
+  });
+
+  it('chooses the mark by what lies behind it', () => {
+    const markOn = (template: string): string | undefined => {
+      const node = composeCut({ template, texts: contents['usual'] ?? {}, placement: placementOf('feed-square') }).scene.nodes.find((each) => each.kind === 'artwork');
+      return node?.kind === 'artwork' ? gullwickBook.marks.find((mark) => mark.paths === node.paths)?.key : undefined;
+    };
+    expect(markOn('headland')).toBe('kite-dark');
+    expect(markOn('aside')).toBe('kite-yellow');
+  });
+
+  it('gives the same scene for the same content', () => {
+    const once = (): string => JSON.stringify(composeCut({ template: 'aside', texts: contents['usual'] ?? {}, placement: placementOf('story') }).scene);
+    expect(once()).toBe(once());
+  });
+});

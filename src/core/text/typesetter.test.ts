@@ -1,0 +1,42 @@
+import { describe, expect, it } from 'vitest';
+import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import { breakLines } from './break-lines.ts';
+import { placeLine } from './visual-line.ts';
+
+const typesetter = testTypesetter();
+
+describe('Typesetter', () => {
+  it('applies kerning', () => {
+    const width = (text: string): number => typesetter.shape(text, ['figtree-500'], 0).offsetsEm.at(-1) ?? 0;
+    expect(width('AV')).toBeLessThan(width('A') + width('V'));
+  });
+
+  it('adds tracking behind every glyph', () => {
+    const plain = typesetter.shape('kite', ['figtree-500'], 0).offsetsEm.at(-1) ?? 0;
+    expect(typesetter.shape('kite', ['figtree-500'], 0.1).offsetsEm.at(-1)).toBeCloseTo(plain + 0.4, 6);
+  });
+
+  it('names what no typeface can write, and only that', () => {
+    expect(typesetter.shape('Kite 凧', ['figtree-500'], 0).missing).toEqual(['凧']);
+    expect(typesetter.shape('Größe, œuvre, Łódź', ['figtree-500'], 0).missing).toEqual([]);
+  });
+
+  it('asks the next typeface for what the first cannot write', () => {
+    const { runs } = typesetter.shape('a\u0434b', ['gloock-400', 'unbounded-500'], 0);
+    expect(runs.map((run) => run.fontKey)).toEqual(['gloock-400', 'unbounded-500', 'gloock-400']);
+  });
+
+  it('sets right-to-left stretches from right to left within a line', () => {
+    const shaped = typesetter.shape('abc \u05d0\u05d1 def', ['figtree-500'], 0);
+    const [line] = breakLines(shaped, 100);
+    expect(shaped.runs.map((run) => run.level)).toEqual([0, 1, 0]);
+    expect(line).toBeDefined();
+    if (!line) return;
+    const xs = placeLine(shaped, line).map((glyph) => glyph.xEm);
+    expect(xs).toEqual([...xs].sort((a, b) => a - b));
+  });
+
+  it('refuses a typeface that was not loaded', () => {
+    expect(() => typesetter.shape('a', ['nowhere-900'], 0)).toThrow(RangeError);
+  });
+});
