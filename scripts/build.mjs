@@ -51,7 +51,7 @@ export async function build() {
   const stamp = sourceStamp();
   if (existsSync(stampPath) && readFileSync(stampPath, 'utf8') === stamp) return;
   process.stdout.write('Building…\n');
-  execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+  execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', ASTRO_TELEMETRY_DISABLED: '1' } });
   const esbuild = await import('esbuild');
   await esbuild.build(esbuildOptions());
   mkdirSync(join(projectRoot, 'dist'), { recursive: true });

@@ -1,0 +1,53 @@
+// Everything that is checked, on a fresh clone too. The last line is the sum: N passed, N failed.
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, testPackages } from './setup.mjs';
+
+ensurePrograms([...runPackages, ...testPackages]);
+ensureNodeModules();
+
+const results = join(projectRoot, 'test-results');
+rmSync(results, { recursive: true, force: true });
+mkdirSync(results, { recursive: true });
+const bin = (name) => join(projectRoot, 'node_modules/.bin', name);
+
+const readVitest = (file) => {
+  const report = JSON.parse(readFileSync(file, 'utf8'));
+  // A file that could not even be loaded holds no failed test, and is a failure all the same.
+  const broken = report.testResults.filter((each) => each.status === 'failed' && !each.assertionResults.some((test) => test.status === 'failed')).length;
+  return { passed: report.numPassedTests, failed: report.numFailedTests + broken };
+};
+const readPlaywright = (file) => {
+  const { stats, errors } = JSON.parse(readFileSync(file, 'utf8'));
+  return { passed: stats.expected, failed: stats.unexpected + stats.flaky + errors.length };
+};
+const vitest = (project) => ({
+  args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, `${project}.json`)}`],
+  command: bin('vitest'),
+  report: { file: join(results, `${project}.json`), read: readVitest },
+});
+
+const suites = [
+  { name: 'types', command: bin('tsc'), args: ['--noEmit', '-p', 'tsconfig.json'] },
+  { name: 'pages', command: bin('astro'), args: ['check', '--minimumSeverity', 'hint'] },
+  { name: 'lint', command: bin('eslint'), args: ['.'] },
+  { name: 'unit', ...vitest('unit') },
+  { name: 'server', ...vitest('server') },
+  { name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } },
+];
+
+const totals = { passed: 0, failed: 0 };
+for (const { name, command, args, report } of suites) {
+  process.stdout.write(`\n--- ${name}\n`);
+  const started = Date.now();
+  const { status } = spawnSync(command, args, { cwd: projectRoot, stdio: 'inherit', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+  const counted = report && existsSync(report.file) ? report.read(report.file) : { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+  // A runner that ends badly without a failed test has failed itself.
+  if (status !== 0 && counted.failed === 0) counted.failed = 1;
+  totals.passed += counted.passed;
+  totals.failed += counted.failed;
+  process.stdout.write(`--- ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - started) / 1000)} s)\n`);
+}
+process.stdout.write(`\n${totals.passed} passed, ${totals.failed} failed\n`);
+process.exit(totals.failed === 0 ? 0 : 1);

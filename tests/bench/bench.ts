@@ -1,0 +1,8 @@
+import { percentile, printFigure } from './figure.ts';
+import { FRAMES_PER_MS, keystrokeTimes } from './keystroke.ts';
+import { serverCutRatio } from './server-cut.ts';
+
+printFigure('server-cut-against-decode-resize-encode', await serverCutRatio(), 1.15);
+const times = await keystrokeTimes();
+process.stdout.write(`${times.length} keystrokes: median ${percentile(times, 0.5).toFixed(1)} ms, p95 ${percentile(times, 0.95).toFixed(1)} ms\n`);
+printFigure('keystroke-to-four-cuts-p95-in-frames-of-60-hertz', percentile(times, 0.95) * FRAMES_PER_MS, 3);

@@ -1,0 +1,58 @@
+import { readFileSync } from 'node:fs';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { gullwickBook } from '../../demo/brands/gullwick.ts';
+import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
+import { networkSheetSchema } from '../../src/core/network/network-sheet.ts';
+import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
+import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { loadEngines } from '../../src/server/render/engines.ts';
+import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
+import { median } from './figure.ts';
+
+const ROUNDS = 9;
+const [WIDTH, HEIGHT] = [1080, 1350];
+
+/**
+ * A whole cut of 1080 x 1350 from a photo of 2400 x 1600, against decoding, scaling to cover and encoding the same photo
+ * alone with the same encoder settings. Rounds of both alternate.
+ */
+export async function serverCutRatio(): Promise<number> {
+  const folder = await mkdtemp(join(tmpdir(), 'confetti-bench-'));
+  try {
+    const filePath = join(folder, 'photo.jpg');
+    await sharp(readFileSync('demo/media/red-diamond-dunes.jpg')).resize(2400, 1600).jpeg({ quality: 92 }).toFile(filePath);
+    const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+    const placement = networkSheetSchema.validateSync(petalry).placements.find((each) => each.key === 'feed-portrait');
+    if (!placement) throw new Error('The sheet has no portrait placement');
+    const source: CutSource = {
+      template: getShippedTemplate('headland'),
+      frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } },
+      book: gullwickBook,
+      placement,
+      pictures: [{ filePath, picture: { id: 'p', widthPx: 2400, heightPx: 1600, facts, focal: facts.focal, focalBy: 'proposal' } }],
+    };
+    const engines = await loadEngines('fonts');
+    const cut = () => runRenderJob({ kind: 'full', source, maxBytes: Infinity }, engines);
+    const floor = () => sharp(filePath).resize(WIDTH, HEIGHT, { fit: 'cover', kernel: 'lanczos3' }).removeAlpha().png({ compressionLevel: 6 }).toBuffer();
+    await cut();
+    await floor();
+    const times = { cut: [] as number[], floor: [] as number[] };
+    for (let round = 0; round < ROUNDS; round += 1) {
+      times.cut.push(await timed(cut));
+      times.floor.push(await timed(floor));
+    }
+    return median(times.cut) / median(times.floor);
+  } finally {
+    await rm(folder, { recursive: true });
+  }
+}
+
+async function timed(work: () => Promise<unknown>): Promise<number> {
+  const started = performance.now();
+  await work();
+  return performance.now() - started;
+}

@@ -1,0 +1,25 @@
+import { expect, type Page } from '@playwright/test';
+import { BROWSER_PORT } from '../../playwright.config.ts';
+
+export const STANDIN_ORIGIN = `http://127.0.0.1:${BROWSER_PORT + 1}`;
+
+/** Comes in as one of the demo's people. */
+export async function comeInAs(page: Page, name: string): Promise<void> {
+  await page.goto('/sign-in');
+  // A button that the server drew does nothing until its script is there.
+  await expect(page.locator('astro-island[ssr]')).toHaveCount(0);
+  await page.getByRole('button', { name: new RegExp(name) }).first().click();
+  await page.waitForURL(/make\/pieces/);
+}
+
+/** Starts a piece from a template and waits until its wall is painted. */
+export async function startPiece(page: Page, template: string): Promise<void> {
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: new RegExp(`^${template}`) }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+/);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(4);
+}
+
+export async function expectSaved(page: Page): Promise<void> {
+  await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
+}

@@ -1,0 +1,61 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { comeInAs } from './steps.ts';
+
+const openFirstPiece = async (page: Page): Promise<void> => {
+  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Box Kite' }).first().click();
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(4);
+};
+const openSheet = (name: string) => async (page: Page): Promise<void> => {
+  await openFirstPiece(page);
+  await page.getByRole('tab', { name }).click();
+  await page.waitForTimeout(400);
+};
+
+const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(8)],
+  ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
+  ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
+  ['a piece, Words', '/b/gullwick/make/pieces', openSheet('Words')],
+  ['a piece, Times', '/b/gullwick/make/pieces', openSheet('Times')],
+  ['the outbox', '/b/gullwick/send/outbox', (page) => expect(page.locator('[data-delivery]').first()).toBeVisible()],
+  ['the account', '/account', (page) => expect(page.getByText('Demo scripts')).toBeVisible()],
+];
+
+for (const theme of ['light', 'dark'] as const) {
+  test.describe(`in the ${theme} theme`, () => {
+    test.use({ colorScheme: theme });
+
+    for (const [name, address, prepare] of views) {
+      test(`${name} can be used by everyone, and no script or style is blocked`, async ({ page }) => {
+        const complaints: string[] = [];
+        page.on('console', (message) => {
+          if (message.type() === 'error') complaints.push(message.text());
+        });
+        page.on('pageerror', (error) => complaints.push(error.message));
+        await comeInAs(page, 'Wren');
+        await page.goto(address);
+        await prepare(page);
+        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+        expect(violations.map((violation) => `${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+        expect(complaints).toEqual([]);
+      });
+    }
+  });
+}
+
+test('signing in can be used by everyone', async ({ page }) => {
+  await page.goto('/sign-in');
+  const { violations } = await new AxeBuilder({ page }).analyze();
+  expect(violations.map((violation) => violation.id)).toEqual([]);
+});
+
+test('nothing runs off the side of a narrow window', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 700 });
+  await comeInAs(page, 'Wren');
+  for (const [, address, prepare] of views) {
+    await page.goto(address);
+    await prepare(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1024);
+  }
+});

@@ -1,0 +1,256 @@
+import sharp from 'sharp';
+import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
+import type { DeliveryState } from '../../src/core/post/delivery-state.ts';
+import type { Piece } from '../../src/core/piece/piece.ts';
+import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
+import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
+import { endProgram, startProgram, startStack, until, type Answer, type Stack } from './stack.ts';
+
+let stack: Stack;
+beforeAll(async () => {
+  stack = await startStack();
+  // What the seed has scheduled would go out in the middle of other tests.
+  await stack.services.db('deliveries').update({ state: 'cancelled' });
+});
+afterAll(() => stack.close());
+afterEach(async () => {
+  stack.clock.aheadMs = 0;
+  for (const network of ['petalry', 'quipline']) await stack.fault(network, 'none');
+  await stack.services.db('deliveries').whereIn('state', ['scheduled', 'sending']).update({ state: 'cancelled' });
+});
+
+interface Made {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Piece;
+}
+interface Sent {
+  readonly id: string;
+  readonly state: DeliveryState;
+  readonly address: string | null;
+  readonly problem: string | null;
+  readonly attempt: number;
+  readonly placement: string;
+  readonly pieceChanged: string;
+}
+
+let count = 0;
+/** A quote with words of its own, so that its posts can be told from all others. */
+async function makePiece(caption?: string): Promise<Made & { caption: string }> {
+  count += 1;
+  const created = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'aside' })).body as unknown as Made;
+  const words = caption ?? `Post number ${count}`;
+  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, {
+    revision: created.revision,
+    patches: [
+      { op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text: `Wind is free, ${count}` } },
+      { op: 'replace', path: ['words', 'shared', 'caption'], value: words },
+      { op: 'replace', path: ['words', 'shared', 'altText'], value: 'A quote' },
+    ],
+  });
+  return { ...(changed.body as unknown as Made), caption: words };
+}
+
+const schedule = (piece: Made, placements: readonly string[], when: unknown): Promise<Answer> =>
+  stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: piece.document.cuts.filter((cut) => placements.includes(cut.placement)), when });
+const deliveriesOf = async (piece: Made): Promise<Sent[]> => (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body['items'] as unknown as Sent[];
+const dispatch = (): Promise<number> => dispatchDue(stack.services, standinConnector);
+const postsWith = (network: string, text: string): number => stack.standin.store.listPosts(network, '@gullwickkites').filter((post) => post.text === text).length;
+const now = { kind: 'now' };
+
+describe('a post', () => {
+  it('goes out as every chosen cut, at full size, with its words, to a public page', async () => {
+    const piece = await makePiece();
+    const answer = await schedule(piece, ['feed-portrait', 'story', 'post-wide'], now);
+    expect(answer.status).toBe(201);
+    expect(await dispatch()).toBe(3);
+    const sent = await deliveriesOf(piece);
+    expect(sent.map((delivery) => delivery.state)).toEqual(['sent', 'sent', 'sent']);
+    const sizes: Record<string, string> = {};
+    for (const delivery of sent) {
+      const page = await (await fetch(delivery.address ?? '')).text();
+      expect(page).toContain(piece.caption);
+      expect(page).toContain('alt="A quote"');
+      const source = /<img src="([^"]+)"/.exec(page)?.[1] ?? '';
+      const { width, height } = await sharp(Buffer.from(await (await fetch(new URL(source, stack.standin.origin))).arrayBuffer())).metadata();
+      sizes[delivery.placement] = `${width}x${height}`;
+    }
+    expect(sizes).toEqual({ 'feed-portrait': '1080x1350', story: '1080x1920', 'post-wide': '1600x900' });
+  });
+
+  it('waits for its moment by the product’s clock', async () => {
+    const piece = await makePiece();
+    const { body } = await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
+    const [delivery] = body['deliveries'] as unknown as { dueMs: number }[];
+    expect(delivery?.dueMs).toBe(Date.parse('2030-06-01T08:30:00Z'));
+    expect(await dispatch()).toBe(0);
+    stack.clock.aheadMs = (delivery?.dueMs ?? 0) - (await stack.services.clock.nowMs()) + 1_000;
+    expect(await dispatch()).toBe(1);
+    expect((await deliveriesOf(piece))[0]?.state).toBe('sent');
+  });
+
+  it('stays as it was scheduled when the piece changes later, and says that it has', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['words', 'shared', 'caption'], value: 'Something else entirely' }] });
+    const [waiting] = await deliveriesOf(piece);
+    expect(waiting?.pieceChanged).toBe('yes');
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${waiting?.id ?? ''}/send-now`)).status).toBe(200);
+    await dispatch();
+    expect([postsWith('quipline', piece.caption), postsWith('quipline', 'Something else entirely')]).toEqual([1, 0]);
+  });
+
+  it('can be taken back before it goes out, not after', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
+    const [waiting] = await deliveriesOf(piece);
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${waiting?.id ?? ''}/cancel`)).body).toMatchObject({ state: 'cancelled' });
+    const other = await makePiece();
+    await schedule(other, ['post-wide'], now);
+    await dispatch();
+    const [sent] = await deliveriesOf(other);
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${sent?.id ?? ''}/cancel`)).status).toBe(409);
+  });
+});
+
+describe('what cannot be scheduled', () => {
+  it.each([
+    ['a past moment', { kind: 'at', wall: '2020-01-01T10:00' }, 'past-moment', /Wed 1 Jan 2020, 10:00 London has passed: it is now/],
+    ['a time that the clocks jump over', { kind: 'at', wall: '2030-03-31T01:30' }, 'skipped-time', /jump over 01:30/],
+    ['a time that comes twice, without saying which', { kind: 'at', wall: '2030-10-27T01:30' }, 'repeated-time', /twice/],
+    ['a day that does not exist', { kind: 'at', wall: '2030-02-30T10:00' }, 'no-such-time', /no such date/],
+    ['no moment at all', { kind: 'at' }, 'not-valid', /Choose a date and a time/],
+  ])('%s', async (_, when, code, sentence) => {
+    const answer = await schedule(await makePiece(), ['post-wide'], when);
+    expect([answer.status, answer.body['code']]).toEqual([422, code]);
+    expect(answer.body['title']).toMatch(sentence);
+  });
+
+  it('takes the later of two equal clock readings when that is meant', async () => {
+    const { body } = await schedule(await makePiece(), ['post-wide'], { kind: 'at', wall: '2030-10-27T01:30', repeated: 'later' });
+    expect((body['deliveries'] as unknown as { dueMs: number }[])[0]?.dueMs).toBe(Date.parse('2030-10-27T01:30:00Z'));
+  });
+
+  it('a 3,000-character caption, with the network and the number of characters over', async () => {
+    const answer = await schedule(await makePiece('x'.repeat(3_000)), ['feed-square'], now);
+    expect(answer.body).toMatchObject({ code: 'preflight-stops', title: 'Caption for Petalry @gullwickkites is 800 characters over the 2200 that Petalry takes.' });
+  });
+
+  it('an empty headline', async () => {
+    const piece = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'aside' })).body as unknown as Made;
+    expect((await schedule(piece, ['feed-square'], now)).body).toMatchObject({ code: 'preflight-stops', title: 'Quote is empty. Aside cannot go out without it.' });
+  });
+
+  it('a piece that has changed since it was looked at', async () => {
+    const piece = await makePiece();
+    expect((await schedule({ ...piece, revision: piece.revision - 1 }, ['feed-square'], now)).status).toBe(409);
+  });
+});
+
+describe('a network that misbehaves', () => {
+  it.each([
+    ['petalry', 'feed-square', 'down', /does not answer/],
+    ['quipline', 'post-wide', 'down', /does not answer/],
+    ['petalry', 'feed-square', 'busy', /asks to come back later/],
+    ['quipline', 'post-wide', 'broken', /fault of its own \(500\)/],
+    ['petalry', 'feed-square', 'drop-after-publish', /does not answer/],
+    ['quipline', 'post-wide', 'drop-after-publish', /does not answer/],
+  ])('%s, %s: %s once, and the post still appears exactly once', async (network, placement, fault, problem) => {
+    const piece = await makePiece();
+    await schedule(piece, [placement], now);
+    await stack.fault(network, fault);
+    expect(await dispatch()).toBe(1);
+    const [waiting] = await deliveriesOf(piece);
+    expect([waiting?.state, waiting?.attempt]).toEqual(['scheduled', 1]);
+    expect(waiting?.problem).toMatch(problem);
+    expect(await dispatch(), 'it waits before it tries again').toBe(0);
+    stack.clock.aheadMs = 20_000;
+    expect(await dispatch()).toBe(1);
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', attempt: 2 });
+    expect(postsWith(network, piece.caption)).toBe(1);
+  });
+
+  it('waits as long as the network asks', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    await stack.fault('quipline', 'busy');
+    await dispatch();
+    const row = await stack.services.db('deliveries').where({ piece_id: piece.id }).first();
+    expect(row.not_before_ms - row.updated_ms).toBeGreaterThanOrEqual(2_000);
+  });
+
+  it('is slow: the post goes out all the same, once', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['feed-square'], now);
+    await stack.fault('petalry', 'slow', 3);
+    await dispatch();
+    expect((await deliveriesOf(piece))[0]?.state).toBe('sent');
+    expect(postsWith('petalry', piece.caption)).toBe(1);
+  });
+
+  it('stays down: after the last attempt the post has failed and says so, and can be tried again', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    await stack.fault('quipline', 'down', 100);
+    for (let attempt = 0; attempt < 8; attempt += 1) {
+      stack.clock.aheadMs += 3_600_000;
+      expect(await dispatch()).toBe(1);
+    }
+    const [failed] = await deliveriesOf(piece);
+    expect(failed).toMatchObject({ state: 'failed', problem: 'Quipline does not answer. Given up after 8 attempts.' });
+    await stack.fault('quipline', 'none');
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${failed?.id ?? ''}/retry`)).status).toBe(200);
+    await dispatch();
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', problem: null });
+  });
+
+  it('refuses: the post has failed at once, with the network’s own reason', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['feed-square'], now);
+    await stack.services.db('deliveries').where({ piece_id: piece.id }).update({ caption: 'y'.repeat(2_300) });
+    await dispatch();
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'failed', problem: 'Petalry refused it: The text has 2300 characters; the most is 2200.' });
+  });
+
+  it('has ended the access: the post has failed and says to connect again', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    const channel = await stack.services.db('channels').join('brands', 'brands.id', 'channels.brand_id').where({ slug: 'gullwick', network_key: 'quipline' }).first('channels.*');
+    await stack.services.db('channels').where({ id: channel.id }).update({ token: 'gone' });
+    await dispatch();
+    await stack.services.db('channels').where({ id: channel.id }).update({ token: channel.token });
+    const [failed] = await deliveriesOf(piece);
+    expect(failed?.state).toBe('failed');
+    expect(failed?.problem).toMatch(/Connect the channel again/);
+  });
+});
+
+describe('dispatchers', () => {
+  it('never send a post twice when several work at once', async () => {
+    const pieces = [await makePiece(), await makePiece(), await makePiece()];
+    for (const piece of pieces) await schedule(piece, ['feed-square', 'post-wide'], now);
+    const attempts = await Promise.all([dispatch(), dispatch(), dispatch()]);
+    expect(attempts.reduce((sum, each) => sum + each, 0)).toBe(6);
+    for (const piece of pieces) expect([postsWith('petalry', piece.caption), postsWith('quipline', piece.caption)]).toEqual([1, 1]);
+  });
+
+  it.each([
+    ['quipline', 'post-wide'],
+    ['petalry', 'feed-square'],
+  ])('killed while publishing to %s: after a restart the post is out exactly once', async (network, placement) => {
+    const piece = await makePiece();
+    await schedule(piece, [placement], now);
+    // Every request takes a while, so that the kill falls between the intent and the answer.
+    await stack.fault(network, 'slow', 4);
+    const first = startProgram('dispatcher.mjs', stack.environment);
+    const intent = async (): Promise<boolean> => ((await stack.services.db('deliveries').where({ piece_id: piece.id }).first('publish_intent_ms')).publish_intent_ms as number | null) !== null;
+    await until('the intent to publish', intent);
+    await endProgram(first, 'SIGKILL');
+    expect((await deliveriesOf(piece))[0]?.state).toBe('sending');
+    const second = startProgram('dispatcher.mjs', stack.environment);
+    await until('the post', async () => (await deliveriesOf(piece))[0]?.state === 'sent', 45_000);
+    await endProgram(second);
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', attempt: 2 });
+    expect(postsWith(network, piece.caption)).toBe(1);
+  });
+});

@@ -1,0 +1,89 @@
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Piece } from '../../src/core/piece/piece.ts';
+import { startStack, type Answer, type Stack } from './stack.ts';
+
+let stack: Stack;
+beforeAll(async () => {
+  stack = await startStack();
+});
+afterAll(() => stack.close());
+
+interface Stored {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Piece;
+}
+
+const stored = (answer: Answer): Stored => answer.body as unknown as Stored;
+const create = async (template = 'aside'): Promise<Stored> => stored(await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template }));
+const change = (piece: Stored, patches: unknown, revision = piece.revision): Promise<Answer> => stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision, patches });
+const headline = (text: string) => ({ op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text } });
+
+describe('a piece', () => {
+  it('starts with a cut for every placement of the brand’s channels', async () => {
+    const piece = await create();
+    expect(piece.document.cuts.map((cut) => cut.placement)).toEqual(['feed-square', 'feed-portrait', 'story', 'post-wide']);
+    expect(piece.document.frames).toHaveLength(1);
+  });
+
+  it('keeps patches one after the other, and names itself by its headline', async () => {
+    const piece = await create();
+    const once = stored(await change(piece, [headline('Wind is free')]));
+    expect(once.revision).toBe(piece.revision + 1);
+    const { body } = await stack.wren.ask('GET', '/api/brands/gullwick/pieces?limit=1');
+    expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 4 }]);
+  });
+
+  it('saved by two at once keeps the first and shows it to the second', async () => {
+    const piece = await create();
+    const answers = await Promise.all([change(piece, [headline('Mine')]), change(piece, [headline('Theirs')])]);
+    expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409]);
+    const [winner, loser] = answers[0]?.status === 200 ? answers : [...answers].reverse();
+    const current = (loser?.body['current'] as unknown as Stored).document;
+    expect(current).toEqual(winner && stored(winner).document);
+    const kept = await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/replace`, { revision: piece.revision + 1, document: { ...current, title: 'Both seen' } });
+    expect(stored(kept).document.title).toBe('Both seen');
+  });
+
+  it.each([
+    ['a patch into nowhere', [{ op: 'replace', path: ['frames', 3, 'slots'], value: {} }]],
+    ['a patch at the prototype', [{ op: 'add', path: ['__proto__', 'polluted'], value: true }]],
+    ['a picture of another brand', [{ op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: 'not-ours' } }]],
+    ['a channel of another brand', [{ op: 'add', path: ['words', 'own', 'not-ours'], value: { caption: 'x' } }]],
+    ['a cut that no channel has', [{ op: 'replace', path: ['cuts', 0, 'placement'], value: 'billboard' }]],
+    ['an unknown template', [{ op: 'replace', path: ['template', 'key'], value: 'nothing' }]],
+    ['a key that is not in the document', [{ op: 'add', path: ['owner'], value: 'me' }]],
+  ])('refuses %s and stays as it was', async (_, patches) => {
+    const piece = await create();
+    expect((await change(piece, patches)).status).toBe(422);
+    expect(stored(await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}`))).toMatchObject({ revision: piece.revision, document: piece.document });
+    expect(({} as Record<string, unknown>)['polluted']).toBeUndefined();
+  });
+
+  it('cannot be reached through another brand', async () => {
+    const piece = await create();
+    expect((await stack.wren.ask('GET', `/api/brands/lanternfall/pieces/${piece.id}`)).status).toBe(404);
+  });
+
+  it('gives every cut as a PNG of its export size, and a small picture of its first', async () => {
+    const piece = stored(await change(await create(), [headline('Wind is free')]));
+    const sizes: Record<string, string> = {};
+    for (const cut of piece.document.cuts) {
+      const response = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/cuts/${cut.channelId}/${cut.placement}`);
+      expect(response.headers.get('content-disposition')).toMatch(/^attachment; filename="wind-is-free-\w+-[\w-]+-\d+x\d+\.png"$/);
+      const { format, width, height, hasAlpha } = await sharp(Buffer.from(await response.arrayBuffer())).metadata();
+      sizes[cut.placement] = `${format} ${width}x${height} ${hasAlpha}`;
+    }
+    expect(sizes).toEqual({ 'feed-square': 'png 1080x1080 false', 'feed-portrait': 'png 1080x1350 false', story: 'png 1080x1920 false', 'post-wide': 'png 1600x900 false' });
+    const thumbnail = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/thumbnail`);
+    expect((await sharp(Buffer.from(await thumbnail.arrayBuffer())).metadata()).width).toBe(480);
+  });
+
+  it('is checked by preflight with the same sentences as in the editor', async () => {
+    const piece = await create('headland');
+    const { body } = await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/preflight`);
+    expect(body['ready']).toBe(false);
+    expect((body['findings'] as unknown as { sentence: string }[]).map((finding) => finding.sentence).slice(0, 2)).toEqual(['Picture is empty. Headland cannot go out without it.', 'Headline is empty. Headland cannot go out without it.']);
+  });
+});

@@ -1,0 +1,138 @@
+import { spawn, type ChildProcess } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { setTimeout as sleep } from 'node:timers/promises';
+import { closeServices, openServices, type Services } from '../../src/server/services.ts';
+import { readSettings } from '../../src/server/settings.ts';
+import { startStandin, type RunningStandin } from '../../standin/start.ts';
+
+/** How long the stand-in's slow fault takes here. */
+export const SLOW_MS = 1_500;
+
+export interface Answer {
+  readonly status: number;
+  readonly body: Record<string, never> & Record<string, unknown>;
+  readonly headers: Headers;
+}
+
+/** A person's way to the server: by a session's cookie or by a token. */
+export class Client {
+  #cookie: string | null = null;
+
+  constructor(
+    readonly origin: string,
+    readonly token: string | null = null,
+  ) {}
+
+  async raw(method: string, path: string, init: RequestInit = {}): Promise<Response> {
+    return fetch(`${this.origin}${path}`, {
+      redirect: 'manual',
+      ...init,
+      method,
+      headers: {
+        origin: this.origin,
+        ...(this.#cookie ? { cookie: this.#cookie } : {}),
+        ...(this.token ? { authorization: `Bearer ${this.token}` } : {}),
+        ...(init.headers as Record<string, string> | undefined),
+      },
+    });
+  }
+
+  async ask(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<Answer> {
+    const response = await this.raw(method, path, body === undefined ? { headers } : { body: JSON.stringify(body), headers: { 'content-type': 'application/json', ...headers } });
+    const setCookie = response.headers.get('set-cookie');
+    if (setCookie) this.#cookie = setCookie.split(';')[0] ?? null;
+    const text = await response.text();
+    return { status: response.status, body: text.startsWith('{') ? JSON.parse(text) : {}, headers: response.headers };
+  }
+
+  async upload(brand: string, name: string, bytes: Uint8Array): Promise<Answer> {
+    const response = await this.raw('POST', `/api/brands/${brand}/media?name=${encodeURIComponent(name)}`, { body: bytes as Uint8Array<ArrayBuffer>, headers: { 'content-type': 'application/octet-stream' } });
+    return { status: response.status, body: await response.json(), headers: response.headers };
+  }
+}
+
+export interface Stack {
+  readonly origin: string;
+  readonly standin: RunningStandin;
+  readonly dataFolder: string;
+  readonly environment: Readonly<Record<string, string>>;
+  /** The demo designer, with the token that the demo prints. */
+  readonly wren: Client;
+  /** A way into the same data, for what has no endpoint, with a clock that tests can move. */
+  readonly services: Services;
+  readonly clock: { aheadMs: number };
+  fault(network: string, kind: string, times?: number): Promise<void>;
+  close(): Promise<void>;
+}
+
+export const PASSWORD = 'sand-in-both-shoes';
+
+export async function freePort(): Promise<number> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const { port } = probe.address() as AddressInfo;
+  probe.close();
+  await once(probe, 'close');
+  return port;
+}
+
+/** Starts a program of ours from dist. */
+export function startProgram(file: string, environment: Readonly<Record<string, string>>): ChildProcess {
+  return spawn(process.execPath, [`dist/${file}`], { env: { ...process.env, ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+}
+
+export async function endProgram(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
+  if (child.exitCode !== null || child.signalCode !== null) return;
+  child.kill(signal);
+  await once(child, 'exit');
+}
+
+/** Waits until something holds, and says what did not when it never does. */
+export async function until(what: string, holds: () => Promise<boolean> | boolean, withinMs = 30_000): Promise<void> {
+  for (const end = Date.now() + withinMs; Date.now() < end; await sleep(50)) if (await holds()) return;
+  throw new Error(`${what} did not happen within ${withinMs} ms`);
+}
+
+/** A whole Confetti with stand-in networks and the demo's brands, on its own data; no dispatcher runs but a test's own. */
+export async function startStack(): Promise<Stack> {
+  const dataFolder = mkdtempSync(join(tmpdir(), 'confetti-test-'));
+  const standin = await startStandin({ dataFolder: join(dataFolder, 'standin'), port: 0, slowMs: SLOW_MS });
+  const port = await freePort();
+  const origin = `http://127.0.0.1:${port}`;
+  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
+  const seed = startProgram('seed-demo.mjs', environment);
+  const [code] = (await once(seed, 'exit')) as [number];
+  if (code !== 0) throw new Error('The demo could not be seeded');
+  const web = startProgram('server/entry.mjs', environment);
+  await until('the web server', () => fetch(`${origin}/sign-in`).then((response) => response.ok, () => false));
+  const { token } = JSON.parse(readFileSync(join(dataFolder, 'demo.json'), 'utf8')) as { token: { secret: string } };
+  const opened = await openServices(readSettings(environment), 1);
+  const clock = { aheadMs: 0 };
+  const services: Services = {
+    ...opened,
+    clock: { nowMs: async () => (await opened.clock.nowMs()) + clock.aheadMs, machineNowMs: () => opened.clock.machineNowMs() + clock.aheadMs },
+  };
+  return {
+    origin,
+    standin,
+    dataFolder,
+    environment,
+    wren: new Client(origin, token.secret),
+    services,
+    clock,
+    async fault(network, kind, times = 1) {
+      const response = await fetch(`${standin.origin}/switchboard/faults`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ network, kind, times }) });
+      if (response.status !== 204) throw new Error(`The switchboard answered ${response.status}`);
+    },
+    async close() {
+      await endProgram(web);
+      await closeServices(opened);
+      await standin.close();
+      rmSync(dataFolder, { recursive: true, force: true });
+    },
+  };
+}
