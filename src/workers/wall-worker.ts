@@ -48,7 +48,7 @@ async function loadFonts({ typesetter }: Engines, request: PaintRequest): Promis
 
 async function work(): Promise<void> {
   working = true;
-  while (waiting) {
+  for (await letMessagesIn(); waiting; await letMessagesIn()) {
     const request = waiting;
     waiting = null;
     try {
@@ -60,6 +60,16 @@ async function work(): Promise<void> {
     }
   }
   working = false;
+}
+
+const yielder = new MessageChannel();
+
+/** Lets messages that have come in meanwhile be handled, so that only the newest request is painted. */
+function letMessagesIn(): Promise<void> {
+  return new Promise((resolve) => {
+    yielder.port1.onmessage = () => resolve();
+    yielder.port2.postMessage(null);
+  });
 }
 
 async function paintRequest(request: PaintRequest, ready: Engines): Promise<void> {

@@ -11,6 +11,8 @@ export interface FitOutcome {
 
 /** Steps between the largest and the smallest size; each is a few percent, finer than one can see. */
 const STEPS = 24;
+/** A role whose largest size is not this many times its smallest has nothing to gain that one could see. */
+const LEAST_GAIN = 1.04;
 /** Sizes are given back in this order once all fits. */
 const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 
@@ -30,22 +32,24 @@ export function fit(solver: LayoutSolver): FitOutcome {
 
   const largest = attempt();
   if (!largest.overflow) return largest;
+  setAll(STEPS);
+  const smallest = attempt();
+  if (smallest.overflow) return smallest;
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
     return !attempt().overflow;
   });
-  setAll(common ?? STEPS);
-  if (common === null) return attempt();
+  setAll(common);
 
   for (const role of ROLE_ORDER) {
-    const ofRole = texts.filter((text) => text.part.role === role);
+    const ofRole = texts.filter((text) => text.part.role === role && text.maxPx > text.minPx * LEAST_GAIN);
     if (ofRole.length === 0) continue;
     const set = (step: number): void => ofRole.forEach((text) => steps.set(text.part, step));
-    const raised = smallestFitting(0, common, (step) => {
+    const raised = smallestFitting(-1, common, (step) => {
       set(step);
       return !attempt().overflow;
     });
-    set(raised ?? common);
+    set(raised);
   }
   return attempt();
 }
@@ -55,9 +59,8 @@ function sizeAtStep(text: SetText, step: number): number {
   return text.maxPx * (text.minPx / text.maxPx) ** (step / STEPS);
 }
 
-/** The smallest step in (from, to] that fits, by bisection; null when even the last does not. */
-function smallestFitting(from: number, to: number, fits: (step: number) => boolean): number | null {
-  if (!fits(to)) return null;
+/** The smallest step in (from, to] that fits, by bisection; `to` is known to. */
+function smallestFitting(from: number, to: number, fits: (step: number) => boolean): number {
   let [low, high] = [from, to];
   while (high - low > 1) {
     const middle = Math.floor((low + high) / 2);

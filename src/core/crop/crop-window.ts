@@ -66,15 +66,38 @@ function* candidateWindows(focal: FocalPoint, size: Pick<CropWindow, 'width' | '
   }
 }
 
-/** Share of a picture's saliency inside a window, in [0, 1]. */
+/** Running sums of squared saliency over the grid, so that any window's share is four look-ups. */
+const saliencySums = new WeakMap<PictureFacts, Float64Array>();
+
+function sumsOf(facts: PictureFacts): Float64Array {
+  const known = saliencySums.get(facts);
+  if (known) return known;
+  const stride = facts.columns + 1;
+  const sums = new Float64Array(stride * (facts.rows + 1));
+  for (let row = 0; row < facts.rows; row += 1) {
+    let inRow = 0;
+    for (let column = 0; column < facts.columns; column += 1) {
+      inRow += (facts.saliency[row * facts.columns + column] ?? 0) ** 2;
+      sums[(row + 1) * stride + column + 1] = (sums[row * stride + column + 1] ?? 0) + inRow;
+    }
+  }
+  saliencySums.set(facts, sums);
+  return sums;
+}
+
+/** Share of a picture's saliency in the cells whose middle lies inside a window, in [0, 1]. */
 function saliencyKept(facts: PictureFacts, part: CropWindow): number {
-  let [kept, all] = [0, 1e-9];
-  facts.saliency.forEach((value, index) => {
-    const strength = value ** 2;
-    all += strength;
-    if (isInside(cellCentre(facts, index), part, 0)) kept += strength;
-  });
-  return kept / all;
+  const sums = sumsOf(facts);
+  const stride = facts.columns + 1;
+  const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
+  const left = within(Math.ceil(part.x * facts.columns - 0.5), facts.columns);
+  const right = within(Math.floor((part.x + part.width) * facts.columns - 0.5) + 1, facts.columns);
+  const top = within(Math.ceil(part.y * facts.rows - 0.5), facts.rows);
+  const bottom = within(Math.floor((part.y + part.height) * facts.rows - 0.5) + 1, facts.rows);
+  if (right <= left || bottom <= top) return 0;
+  const at = (column: number, row: number): number => sums[row * stride + column] ?? 0;
+  const all = at(facts.columns, facts.rows);
+  return all === 0 ? 0 : (at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top)) / all;
 }
 
 /** 1 with the focal point in the middle of a window, falling to -1 at its edge and further the more it is cut off. */
@@ -83,10 +106,6 @@ function focalPlace(focal: FocalPoint, part: CropWindow): number {
   const offY = Math.abs((focal.y - part.y) / part.height - 0.5);
   if (!isInside(focal, part, 0)) return -3 - Math.max(offX, offY);
   return 1 - 2 * Math.max(offX, offY) - (isInside(focal, part, FOCAL_MARGIN) ? 0 : 1);
-}
-
-function cellCentre(facts: PictureFacts, index: number): FocalPoint {
-  return { x: ((index % facts.columns) + 0.5) / facts.columns, y: (Math.floor(index / facts.columns) + 0.5) / facts.rows };
 }
 
 function isInside(point: FocalPoint, part: CropWindow, margin: number): boolean {

@@ -44,15 +44,32 @@ export function breakLines(shaped: ShapedText, maxWidthEm: number): readonly Lin
   return lines;
 }
 
-/** How many lines `breakLines` would make, without balancing them. */
+/** How many lines `breakLines` would make; the same filling, without keeping the lines. */
 export function countLines(shaped: ShapedText, maxWidthEm: number): number {
   const chunks = chunksOf(shaped);
-  return fillLines(shaped, chunks, maxWidthEm).length;
+  let count = chunks.length > 0 ? 1 : 0;
+  let opener = chunks[0]?.start ?? 0;
+  let fresh = true;
+  chunks.forEach((chunk, index) => {
+    if (!fresh && widthEm(shaped, opener, chunk.end) > maxWidthEm) {
+      count += 1;
+      opener = chunk.start;
+    }
+    fresh = false;
+    if (chunk.forced && index < chunks.length - 1) {
+      count += 1;
+      opener = chunk.next;
+      fresh = true;
+    }
+  });
+  return count;
 }
 
 /** Width in em of the widest stretch that cannot be broken. */
 export function widestChunkEm(shaped: ShapedText): number {
-  return Math.max(0, ...chunksOf(shaped).map((chunk) => widthEm(shaped, chunk.start, chunk.end)));
+  let widest = 0;
+  for (const chunk of chunksOf(shaped)) widest = Math.max(widest, widthEm(shaped, chunk.start, chunk.end));
+  return widest;
 }
 
 const chunkCache = new WeakMap<ShapedText, readonly Chunk[]>();

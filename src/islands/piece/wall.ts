@@ -14,8 +14,10 @@ export class Wall {
   readonly #worker = new Worker(new URL('../../workers/wall-worker.ts', import.meta.url), { type: 'module' });
   readonly #canvases = new Map<string, HTMLCanvasElement>();
   #lastId = 0;
-  #started = new Map<number, number>();
-  #state: WallState = { reports: new Map(), problem: null, settledId: 0 };
+  readonly #started = new Map<number, number>();
+  #reports: ReadonlyMap<string, CutReport> = new Map();
+  #settledId = 0;
+  #told: number | null = null;
 
   constructor(readonly onChange: (state: WallState) => void) {
     this.#worker.onmessage = ({ data }: MessageEvent<WallMessage>) => this.#receive(data);
@@ -34,6 +36,7 @@ export class Wall {
   }
 
   close(): void {
+    if (this.#told !== null) cancelAnimationFrame(this.#told);
     this.#worker.terminate();
   }
 
@@ -45,21 +48,25 @@ export class Wall {
       canvas.height = message.bitmap.height;
       canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(message.bitmap);
       canvas.dataset['painted'] = String(message.id);
-      const reports = new Map(this.#state.reports).set(message.key, message.report);
-      this.#set({ ...this.#state, reports, problem: null });
+      this.#reports = new Map(this.#reports).set(message.key, message.report);
+      this.#tellSoon();
       return;
     }
-    if (message.kind === 'failed') return this.#set({ ...this.#state, problem: message.sentence });
+    if (message.kind === 'failed') return this.onChange({ reports: this.#reports, problem: message.sentence, settledId: this.#settledId });
     const started = this.#started.get(message.id);
     // From the request to the last cut on the screen: what a person feels while typing.
     if (started !== undefined) performance.measure('wall', { start: started, end: performance.now() });
     for (const id of this.#started.keys()) if (id <= message.id) this.#started.delete(id);
-    this.#set({ ...this.#state, settledId: message.id });
+    this.#settledId = message.id;
+    this.#tellSoon();
   }
 
-  #set(state: WallState): void {
-    this.#state = state;
-    this.onChange(state);
+  /** Reports of several cuts are told together, once a frame: what they change on the page is the same. */
+  #tellSoon(): void {
+    this.#told ??= requestAnimationFrame(() => {
+      this.#told = null;
+      this.onChange({ reports: this.#reports, problem: null, settledId: this.#settledId });
+    });
   }
 }
 
