@@ -3,6 +3,7 @@ import loadDirective from 'astro/runtime/client/load.prebuilt.js';
 import islandScript from 'astro/runtime/server/astro-island.prebuilt.js';
 import { defineMiddleware } from 'astro:middleware';
 import { findCaller, readCookie } from './server/auth/caller.ts';
+import { brandOfPath, pageMe } from './server/page-context.ts';
 import { webServices } from './server/services.ts';
 
 /** Pages that can be seen without a session. */
@@ -36,15 +37,18 @@ function readTheme(headers: Headers): App.Locals['theme'] {
   return theme === 'light' || theme === 'dark' ? theme : 'system';
 }
 
-/** Every page needs a session; endpoints below /api check for themselves, as tokens count there too. */
+/** Every page needs a session, and a brand's page needs its people; endpoints below /api check for themselves, as tokens count there too. */
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname, search } = context.url;
   const isApi = pathname.startsWith('/api/');
   const caller = isApi ? null : await findCaller(await webServices(), context.request.headers);
-  Object.assign(context.locals, { caller, theme: readTheme(context.request.headers) });
   if (!isApi && !caller && !OPEN_PAGES.has(pathname)) {
     return pathname.startsWith('/fonts/') ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);
   }
+  const me = caller && !pathname.startsWith('/fonts/') ? await pageMe(caller) : null;
+  const brand = me && brandOfPath(me, pathname);
+  if (pathname.startsWith('/b/') && !brand) return context.redirect('/');
+  Object.assign(context.locals, { me, brand, theme: readTheme(context.request.headers) } satisfies App.Locals);
   const response = await next();
   for (const [name, value] of Object.entries(securityHeaders)) {
     // A dev server injects scripts of its own.

@@ -4,7 +4,8 @@ import type { Caller } from './auth/caller.ts';
 import { listMemberships } from './db/people-repository.ts';
 import { webServices } from './services.ts';
 
-type Me = AnswerOf<typeof getMe>;
+export type Me = AnswerOf<typeof getMe>;
+export type MyBrand = Me['brands'][number];
 
 /** What every page of a signed-in person starts from. */
 export async function pageMe(caller: Caller): Promise<Me> {
@@ -12,7 +13,17 @@ export async function pageMe(caller: Caller): Promise<Me> {
   return { person: caller.person, brands: [...(await listMemberships(db, caller.person.id))], demo: settings.demo, nowMs: await clock.nowMs() };
 }
 
-/** The page's brand among the caller's own; null where it is not one of them. */
-export function brandOf(me: Me, slug: string | undefined): Me['brands'][number] | null {
+/** The brand that a page's address names, among the person's own; null where it is not one of them. */
+export function brandOfPath(me: Me, pathname: string): MyBrand | null {
+  const slug = /^\/b\/([^/]+)(?:\/|$)/.exec(pathname)?.[1];
   return me.brands.find((brand) => brand.slug === slug) ?? null;
+}
+
+/**
+ * The person and the brand of a brand's page. The middleware lets nobody else come this far.
+ * @throws Error when it did
+ */
+export function brandPage(locals: { readonly me: Me | null; readonly brand: MyBrand | null }): { readonly me: Me; readonly brand: MyBrand } {
+  if (!locals.me || !locals.brand) throw new Error('A brand page was reached without a person or a brand');
+  return { me: locals.me, brand: locals.brand };
 }

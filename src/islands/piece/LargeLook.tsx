@@ -13,7 +13,6 @@ import { useWall } from './wall.ts';
 
 interface LargeProps extends SheetProps {
   readonly cut: Cut;
-  readonly pieceId: string;
   readonly onClose: () => void;
 }
 

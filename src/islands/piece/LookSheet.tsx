@@ -14,6 +14,7 @@ export interface SheetProps {
   readonly template: Template;
   readonly store: PieceStore;
   readonly piece: Piece;
+  readonly pieceId: string;
   readonly cuts: Cuts;
   readonly readOnly: boolean;
 }
@@ -31,7 +32,7 @@ export function LookSheet(props: LookProps) {
     <>
       <ContentSheet {...props} />
       {large ? (
-        <LargeLook key={large.key} {...props} cut={large} pieceId={props.store.pieceId} onClose={() => setLargeKey(null)} />
+        <LargeLook key={large.key} {...props} cut={large} onClose={() => setLargeKey(null)} />
       ) : (
         <ProofWall cuts={props.cuts} onChoose={setLargeKey} />
       )}

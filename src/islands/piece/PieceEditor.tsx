@@ -9,6 +9,7 @@ import { Queries } from '../ui/Queries.tsx';
 import { ConflictNote } from './ConflictNote.tsx';
 import { LookSheet } from './LookSheet.tsx';
 import { PieceHeader, type SheetKey } from './PieceHeader.tsx';
+import { httpSaver } from './piece-saver.ts';
 import { PieceStore } from './piece-store.ts';
 import { PreflightRail } from './PreflightRail.tsx';
 import { TimesSheet } from './TimesSheet.tsx';
@@ -69,7 +70,7 @@ const sheetKeys: readonly SheetKey[] = ['look', 'words', 'times'];
 
 function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps) {
   const client = useQueryClient();
-  const [store] = useState(() => new PieceStore(brand.slug, stored.id, stored));
+  const [store] = useState(() => new PieceStore(stored, httpSaver(brand.slug, stored.id)));
   const state = useSyncExternalStore(store.subscribe, store.getState, store.getState);
   const [sheet, setSheet] = useState<SheetKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
   const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
@@ -106,7 +107,7 @@ function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps)
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
   };
   const readOnly = useMemo(() => !['owner', 'designer', 'writer'].includes(brand.role), [brand.role]);
-  const shared = { brand, brandData, template, store, piece, cuts, readOnly };
+  const shared = { brand, brandData, template, store, piece, pieceId: stored.id, cuts, readOnly };
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} readOnly={readOnly} />
@@ -114,7 +115,7 @@ function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps)
       <div className="flex min-h-0 flex-1">
         {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
         {sheet === 'words' && <WordsSheet {...shared} />}
-        {sheet === 'times' && <TimesSheet {...shared} pieceId={stored.id} revision={state.revision} nowMs={nowMs} />}
+        {sheet === 'times' && <TimesSheet {...shared} nowMs={nowMs} />}
         <PreflightRail piece={piece} template={template} cuts={cuts} sheet={sheet} onSheet={choose} />
       </div>
     </main>

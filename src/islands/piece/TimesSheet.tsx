@@ -15,8 +15,6 @@ import type { SheetProps } from './LookSheet.tsx';
 import type { Cut } from './use-cuts.ts';
 
 interface TimesProps extends SheetProps {
-  readonly pieceId: string;
-  readonly revision: number;
   readonly nowMs: number;
 }
 

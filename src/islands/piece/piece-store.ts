@@ -1,11 +1,17 @@
 import type { Draft, Patch } from 'immer';
-import { changePiece as saveChanges, replacePiece } from '../../contract/piece-contracts.ts';
-import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
+import type { AnswerOf } from '../../contract/contract.ts';
+import type { changePiece as saveChanges } from '../../contract/piece-contracts.ts';
 import { changePiece, redo, startHistory, undo, type HistoryStep, type PieceHistory } from '../../core/piece/edit.ts';
 import type { Piece } from '../../core/piece/piece.ts';
-import { ApiProblem, call } from '../ui/call.ts';
+import { ApiProblem } from '../ui/call.ts';
 
-type Saved = AnswerOf<typeof saveChanges>;
+export type Saved = AnswerOf<typeof saveChanges>;
+
+/** How a piece reaches the server; both throw an ApiProblem when it does not. */
+export interface PieceSaver {
+  saveChanges(revision: number, patches: readonly Patch[]): Promise<Saved>;
+  replace(revision: number, document: Piece): Promise<Saved>;
+}
 
 /** Where saving stands. In `conflict` somebody else has saved first, and a person decides whose version stays. */
 export type SaveState =
@@ -33,9 +39,8 @@ export class PieceStore {
   readonly #listeners = new Set<() => void>();
 
   constructor(
-    readonly brand: string,
-    readonly pieceId: string,
     stored: { readonly document: Piece; readonly revision: number },
+    readonly saver: PieceSaver,
   ) {
     this.#state = { history: startHistory(stored.document), revision: stored.revision, save: { kind: 'saved' } };
   }
@@ -83,9 +88,7 @@ export class PieceStore {
   async keepMine(): Promise<void> {
     if (this.#state.save.kind !== 'conflict') return;
     const { revision } = this.#state.save.theirs;
-    await this.#send(() =>
-      call(replacePiece, { params: { brand: this.brand, piece: this.pieceId }, body: { revision, document: this.#state.history.document } as BodyOf<typeof replacePiece> }),
-    );
+    await this.#send(() => this.saver.replace(revision, this.#state.history.document));
   }
 
   #step(step: HistoryStep): void {
@@ -104,7 +107,7 @@ export class PieceStore {
   #save(): Promise<void> {
     const patches = this.#unsent;
     const { revision } = this.#state;
-    return this.#send(() => call(saveChanges, { params: { brand: this.brand, piece: this.pieceId }, body: { revision, patches } as unknown as BodyOf<typeof saveChanges> }));
+    return this.#send(() => this.saver.saveChanges(revision, patches));
   }
 
   async #send(send: () => Promise<Saved>): Promise<void> {

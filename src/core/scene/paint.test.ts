@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import { paint, type PaintContext } from './paint.ts';
+import { pictureRaster, type PictureNode, type Scene } from './scene.ts';
+
+type Call = readonly [string, ...unknown[]];
+
+/** A canvas that writes down what is done to it. */
+class RecordingContext implements PaintContext<string, string> {
+  readonly calls: Call[] = [];
+  fillStyle: unknown = '';
+  globalAlpha = 1;
+  #transform: readonly number[] = [];
+  save(): void {
+    this.calls.push(['save']);
+  }
+  restore(): void {
+    this.calls.push(['restore']);
+  }
+  setTransform(...transform: readonly [number, number, number, number, number, number]): void {
+    this.#transform = transform;
+  }
+  fill(path: string): void {
+    this.calls.push(['fill', path, this.fillStyle, this.globalAlpha, ...this.#transform]);
+  }
+  fillRect(...box: readonly [number, number, number, number]): void {
+    this.calls.push(['fillRect', this.fillStyle, ...box, ...this.#transform]);
+  }
+  drawImage(bitmap: string, x: number, y: number): void {
+    this.calls.push(['drawImage', bitmap, x, y, this.globalAlpha, ...this.#transform]);
+  }
+}
+
+const picture: PictureNode = { kind: 'picture', pictureId: 'p', box: { xPx: 0, yPx: 100, widthPx: 333, heightPx: 101 }, window: { x: 0, y: 0, width: 1, height: 1 } };
+const scene: Scene = {
+  size: { widthPx: 400, heightPx: 400 },
+  nodes: [
+    { kind: 'fill', path: 'M0 0Z', colour: '#123456', alpha: 0.5 },
+    picture,
+    { kind: 'glyphs', sizePx: 50, colour: '#ffffff', alpha: 1, glyphs: [{ fontKey: 'f', id: 7, xPx: 10, yPx: 90 }] },
+    { kind: 'artwork', xPx: 20, yPx: 30, scale: 2, paths: [{ d: 'M1 1Z', fill: '#abcdef' }] },
+  ],
+};
+const paintAt = (scale: number, bitmap: string | null): readonly Call[] => {
+  const context = new RecordingContext();
+  paint<string, string>(context, scene, scale, { path: (data) => data, glyph: (fontKey, id) => ({ path: `${fontKey}/${id}`, unitsPerEm: 1000 }), picture: () => bitmap });
+  return context.calls;
+};
+
+describe('paint', () => {
+  it('paints every node in order, glyphs upright from their baseline and pictures one to one', () => {
+    expect(paintAt(0.5, 'bitmap')).toEqual([
+      ['save'],
+      ['fill', 'M0 0Z', '#123456', 0.5, 0.5, 0, 0, 0.5, 0, 0],
+      ['drawImage', 'bitmap', 0, 50, 1, 1, 0, 0, 1, 0, 0],
+      ['fill', 'f/7', '#ffffff', 1, 0.025, 0, 0, -0.025, 5, 45],
+      ['fill', 'M1 1Z', '#abcdef', 1, 1, 0, 0, 1, 10, 15],
+      ['restore'],
+    ]);
+  });
+
+  it('fills the place of a picture that is still on its way', () => {
+    expect(paintAt(1, null)[2]).toEqual(['fillRect', '#8a8c90', 0, 100, 333, 101, 1, 0, 0, 1, 0, 0]);
+  });
+});
+
+describe('pictureRaster', () => {
+  it('gives neighbours one common edge at any scale', () => {
+    for (const scale of [0.1, 0.175, 0.33, 1, 1.5]) {
+      const above = pictureRaster(picture, scale);
+      const below = pictureRaster({ ...picture, box: { ...picture.box, yPx: 201 } }, scale);
+      expect(above.yPx + above.heightPx).toBe(below.yPx);
+    }
+  });
+});

@@ -1,0 +1,100 @@
+import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
+import { once } from 'node:events';
+import type { AddressInfo } from 'node:net';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
+import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
+import type { NetworkSheet } from '../../src/core/network/network-sheet.ts';
+import type { Connector } from '../../src/server/connectors/connector.ts';
+import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
+
+/** A network that answers whatever a test wants, and remembers what it was asked. */
+let answer: (request: IncomingMessage, response: ServerResponse) => void;
+const asked: { method: string | undefined; url: string | undefined; headers: IncomingMessage['headers'] }[] = [];
+let server: Server;
+let origin: string;
+
+beforeEach(async () => {
+  asked.length = 0;
+  server = createServer((request, response) => {
+    asked.push({ method: request.method, url: request.url, headers: request.headers });
+    request.resume().on('end', () => answer(request, response));
+  }).listen(0, '127.0.0.1');
+  await once(server, 'listening');
+  origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
+});
+afterEach(async () => {
+  server.closeAllConnections();
+  server.close();
+  await once(server, 'close');
+});
+
+const connect = (sheet: unknown): Connector =>
+  standinConnector({ id: 'c', brandId: 'b', network: (sheet as NetworkSheet).key, name: 'Channel', handle: '@kites', origin, token: 'secret' }, sheet as NetworkSheet);
+const reply = (status: number, body: unknown, headers: Record<string, string> = {}) => (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(status, headers).end(typeof body === 'string' ? body : JSON.stringify(body));
+const never = new AbortController().signal;
+const picture = { bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };
+const post = { placement: 'post-wide', caption: 'Hello', altText: 'Alt', remoteMediaId: 'm1' };
+const handle = { idempotencyKey: 'key-1', remoteDraftId: null };
+
+describe('the stand-in connector', () => {
+  it('publishes under its idempotency key where a network takes one, and prepares nothing', async () => {
+    const connector = connect(quipline);
+    expect(await connector.prepare(post, never)).toEqual({ remoteDraftId: null });
+    expect(asked).toHaveLength(0);
+    answer = reply(201, { published: true, url: 'http://a.example/p/1' });
+    expect(await connector.publish(post, handle, never)).toEqual({ address: 'http://a.example/p/1' });
+    expect(asked[0]).toMatchObject({ method: 'POST', url: '/quipline/api/posts', headers: { 'idempotency-key': 'key-1', authorization: 'Bearer secret' } });
+  });
+
+  it('drafts first where a network wants that, and publishes the draft', async () => {
+    const connector = connect(petalry);
+    answer = reply(201, { id: 'd 1' });
+    expect(await connector.prepare(post, never)).toEqual({ remoteDraftId: 'd 1' });
+    answer = reply(201, { url: 'https://a.example/p/2' });
+    await connector.publish(post, { ...handle, remoteDraftId: 'd 1' }, never);
+    expect(asked.at(-1)).toMatchObject({ url: '/petalry/api/drafts/d%201/publish' });
+  });
+
+  it.each([
+    ['published', { published: true, url: 'http://a.example/p/1' }, { kind: 'published', address: 'http://a.example/p/1' }],
+    ['not published', { published: false }, { kind: 'absent' }],
+  ])('finds out that a post is %s', async (_, body, expected) => {
+    answer = reply(200, body);
+    expect(await connect(quipline).findPublication(handle, never)).toEqual(expected);
+    answer = reply(404, {});
+    expect(await connect(quipline).findPublication(handle, never)).toEqual({ kind: 'absent' });
+  });
+
+  it.each([
+    ['400 with a reason', reply(400, { reason: 'No board.' }), 'refused', /refused it: No board\./, null],
+    ['422 without JSON', reply(422, '<html>'), 'refused', /gave no reason/, null],
+    ['413', reply(413, { reason: 'Too heavy.' }), 'refused', /Too heavy/, null],
+    ['401', reply(401, {}), 'ended', /Connect the channel again/, null],
+    ['403', reply(403, {}), 'ended', /Connect the channel again/, null],
+    ['429 with Retry-After', reply(429, {}, { 'retry-after': '7' }), 'busy', /later/, 7_000],
+    ['429 with an absurd Retry-After', reply(429, {}, { 'retry-after': '9999999' }), 'busy', /later/, 3_600_000],
+    ['429 without Retry-After', reply(429, {}), 'busy', /later/, null],
+    ['500', reply(500, 'oops'), 'broken', /\(500\)/, null],
+    ['503 with Retry-After', reply(503, '', { 'retry-after': '3' }), 'broken', /\(503\)/, 3_000],
+    ['a page instead of JSON', reply(200, '<html>hello</html>'), 'broken', /unreadable/, null],
+    ['JSON without an id', reply(201, {}), 'broken', /without 'id'/, null],
+    ['a connection that breaks', (request: IncomingMessage) => void request.socket.destroy(), 'unreachable', /does not answer/, null],
+  ] as const)('%s becomes a named error', async (_, how, code, message, retryAfterMs) => {
+    answer = how;
+    await expect(connect(quipline).upload(picture, never)).rejects.toMatchObject({ name: 'ConnectorError', code, message: expect.stringMatching(message) as string, retryAfterMs });
+  });
+
+  it('does not hand on an address that a browser would run', async () => {
+    answer = reply(201, { published: true, url: 'javascript:alert(1)' });
+    await expect(connect(quipline).publish(post, handle, never)).rejects.toMatchObject({ code: 'broken' });
+  });
+
+  it('gives up when it is told to stop', async () => {
+    answer = () => undefined;
+    const stop = new AbortController();
+    const waiting = connect(quipline).upload(picture, stop.signal);
+    stop.abort();
+    await expect(waiting).rejects.toMatchObject({ code: 'unreachable' });
+  });
+});
