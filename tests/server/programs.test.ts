@@ -1,0 +1,106 @@
+import { spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
+import { existsSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { Client, freePort, until } from './stack.ts';
+
+let folder: string;
+beforeEach(() => {
+  folder = mkdtempSync(join(tmpdir(), 'confetti-programs-'));
+});
+afterEach(() => rmSync(folder, { recursive: true, force: true }));
+
+const run = (script: string, args: readonly string[], environment: Record<string, string> = {}) => spawnSync(process.execPath, [`scripts/${script}.mjs`, ...args], { encoding: 'utf8', env: { ...process.env, ...environment }, timeout: 60_000 });
+const isUp = (address: string): Promise<boolean> => fetch(address).then(() => true, () => false);
+
+describe('npm run demo', () => {
+  it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', async () => {
+    const port = await freePort();
+    const start = async () => {
+      const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo')], { stdio: ['ignore', 'pipe', 'inherit'] });
+      let printed = '';
+      child.stdout.on('data', (chunk: Buffer) => (printed += chunk.toString()));
+      await until('the demo’s line', () => printed.includes('Confetti is at'), 60_000);
+      return { child, printed };
+    };
+    const stop = async (child: Awaited<ReturnType<typeof start>>['child']): Promise<void> => {
+      child.kill('SIGINT');
+      const [code] = (await once(child, 'exit')) as [number];
+      expect(code).toBe(0);
+      for (const each of [port, port + 1]) expect(await isUp(`http://127.0.0.1:${each}/`)).toBe(false);
+    };
+    const first = await start();
+    expect(first.printed).toContain('Seeding');
+    const line = first.printed.trim().split('\n').at(-1) ?? '';
+    expect(line).toMatch(new RegExp(`^Confetti is at http://127\\.0\\.0\\.1:${port} · sign in as Ottoline Brack, Wren Adeyemi-Holt.*token for scripts`));
+    const token = /(cft_[\w-]{43})/.exec(line)?.[1] ?? '';
+    expect((await new Client(`http://127.0.0.1:${port}`, token).ask('GET', '/api/me')).status).toBe(200);
+    expect(run('demo', ['--port', String(port)])).toMatchObject({ status: 1, stderr: expect.stringContaining(`Port ${port} is in use`) as string });
+    await stop(first.child);
+    const second = await start();
+    expect(second.printed).not.toContain('Seeding');
+    await stop(second.child);
+  });
+
+  it('does not empty a folder that holds something else', () => {
+    const result = run('demo', ['--fresh', '--data', folder, '--port', '4998']);
+    expect([result.status, existsSync(folder)]).toEqual([1, true]);
+    expect(result.stderr).toContain('does not look like a demo');
+  });
+
+  it.each([
+    [['--colour', 'red'], 'Unknown option --colour'],
+    [['--port', 'eighty'], '--port needs a number'],
+    [['--data'], '--data needs a folder'],
+  ])('says what is wrong with %j', (args, sentence) => {
+    const result = run('demo', args);
+    expect([result.status, result.stderr]).toEqual([1, expect.stringContaining(sentence)]);
+  });
+});
+
+describe('npm start and npm run person', () => {
+  it('bring up an installation with a first owner, without any of the demo’s helpers', async () => {
+    const port = await freePort();
+    const environment = { CONFETTI_DATA: folder, PORT: String(port), CONFETTI_LOG: 'silent', CONFETTI_PASSWORD: 'a long enough one' };
+    const person = run('person', ['--email', 'ada@works.example', '--name', 'Ada Quill', '--brand', 'Quill & Sons', '--zone', 'Europe/Paris'], environment);
+    expect(person.stdout).toContain('Ada Quill can sign in as ada@works.example, owner of Quill & Sons.');
+    const server = spawn(process.execPath, ['scripts/start.mjs'], { env: { ...process.env, ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+    const origin = `http://127.0.0.1:${port}`;
+    await until('the server', () => isUp(`${origin}/sign-in`));
+    const client = new Client(origin);
+    const signedIn = await client.ask('POST', '/api/session', { email: 'ada@works.example', password: 'a long enough one' });
+    expect(signedIn.body).toMatchObject({ demo: false, brands: [{ slug: 'quill-sons', role: 'owner', zone: 'Europe/Paris' }] });
+    expect((await client.ask('POST', '/api/demo/session', { personId: 'x' })).status).toBe(404);
+    expect((await client.ask('POST', '/api/demo/clock', { forwardMs: 1000 })).status).toBe(404);
+    expect(await (await client.raw('GET', '/sign-in')).text()).not.toContain('come in as');
+    server.kill('SIGTERM');
+    await once(server, 'exit');
+    expect(await isUp(`${origin}/sign-in`)).toBe(false);
+  });
+
+  it.each([
+    [['--name', 'No Address'], 'a long enough one', 'Usage:'],
+    [['--email', 'a@b.example', '--name', 'A', '--role', 'king'], 'a long enough one', 'Usage:'],
+    [['--email', 'a@b.example', '--name', 'A'], 'short', 'at least 10 characters'],
+  ])('a person is not added from %j with password %j', (args, password, sentence) => {
+    const result = run('person', args, { CONFETTI_DATA: folder, CONFETTI_PASSWORD: password });
+    expect(result.status).not.toBe(0);
+    expect(result.stdout).toContain(sentence);
+  });
+});
+
+describe('the project', () => {
+  it('names no registry host in its lock file', () => {
+    expect(readFileSync('package-lock.json', 'utf8')).not.toMatch(/"resolved"/);
+  });
+
+  it('ships a licence beside every typeface', () => {
+    const shelf = readFileSync('src/core/text/font-shelf.ts', 'utf8');
+    for (const [, file] of shelf.matchAll(/file: '([^']+)'/g)) {
+      expect(existsSync(join('fonts', file ?? ''))).toBe(true);
+      expect(existsSync(join('fonts', (file ?? '').split('/')[0] ?? '', 'OFL.txt'))).toBe(true);
+    }
+  });
+});

@@ -1,0 +1,155 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { gullwickBook } from '../../demo/brands/gullwick.ts';
+import { lanternfallBook } from '../../demo/brands/lanternfall.ts';
+import { contrastOfLuminances, luminanceOfLinear, srgbToLinear } from '../../src/core/colour/contrast.ts';
+import { compose, type Engines } from '../../src/core/compose/compose.ts';
+import type { PlacedText } from '../../src/core/compose/report.ts';
+import { networkSheetSchema, type Placement } from '../../src/core/network/network-sheet.ts';
+import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
+import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
+import type { SlotValue } from '../../src/core/piece/piece.ts';
+import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { importPicture } from '../../src/server/media/import-picture.ts';
+import { paintScene, type PaintedCut } from '../../src/server/render/canvas-painter.ts';
+import { loadEngines } from '../../src/server/render/engines.ts';
+import { runRenderJob, TooHeavyError, type CutSource } from '../../src/server/render/render-cut.ts';
+import type { Scene } from '../../src/core/scene/scene.ts';
+
+const placements: readonly Placement[] = [petalry, quipline].flatMap((sheet) => networkSheetSchema.validateSync(sheet).placements);
+const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  headland: { label: 'Saturday on the quay', headline: 'Build your own kite in an afternoon', line: 'The Old Net Loft, from 2 pm.' },
+  aside: { headline: 'You hold the line, and the whole sky pulls back.', line: 'Ottoline Brack, kite maker' },
+};
+let engines: Engines;
+let folder: string;
+let photoPath: string;
+let picture: Awaited<ReturnType<typeof importPicture>>;
+
+beforeAll(async () => {
+  engines = await loadEngines('fonts');
+  folder = mkdtempSync(join(tmpdir(), 'confetti-render-'));
+  photoPath = join(folder, 'photo');
+  picture = await importPicture('demo/media/red-diamond-dunes.jpg', 'red-diamond-dunes.jpg');
+  await sharp(picture.bytes).toFile(`${photoPath}.png`);
+  photoPath = `${photoPath}.png`;
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const sourceOf = (template: string, placement: Placement, book = gullwickBook): CutSource => ({
+  template: getShippedTemplate(template),
+  frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, ...Object.fromEntries(Object.entries(texts[template] ?? {}).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) } },
+  book,
+  placement,
+  pictures: [{ filePath: photoPath, picture: { id: 'p', widthPx: picture.widthPx, heightPx: picture.heightPx, facts: picture.facts, focal: picture.facts.focal, focalBy: 'proposal' } }],
+});
+const placementOf = (key: string): Placement => placements.find((each) => each.key === key) ?? placements[0] as Placement;
+const sizeOf = { widthPx: 20, heightPx: 10 };
+const pixel = (cut: PaintedCut, x: number, y: number): readonly number[] => [...cut.rgba.subarray((y * cut.widthPx + x) * 4, (y * cut.widthPx + x) * 4 + 4)];
+const paintNodes = (nodes: Scene['nodes'], sources = new Map()): Promise<PaintedCut> => paintScene({ size: sizeOf, nodes }, engines.typesetter, sources);
+
+describe('the server’s painter', () => {
+  it('fills paths with their colour and alpha', async () => {
+    const cut = await paintNodes([
+      { kind: 'fill', path: 'M0 0H20V10H0Z', colour: '#ffffff', alpha: 1 },
+      { kind: 'fill', path: 'M0 0H10V10H0Z', colour: '#d7263d', alpha: 1 },
+      { kind: 'fill', path: 'M0 0H5V10H0Z', colour: '#000000', alpha: 0.5 },
+    ]);
+    expect(pixel(cut, 15, 5)).toEqual([255, 255, 255, 255]);
+    expect(pixel(cut, 7, 5)).toEqual([215, 38, 61, 255]);
+    expect(pixel(cut, 2, 5)[0]).toBeCloseTo(107, -1);
+  });
+
+  it('paints artwork moved and scaled, and glyphs upright on their baseline', async () => {
+    const white = { kind: 'fill' as const, path: 'M0 0H20V10H0Z', colour: '#ffffff', alpha: 1 };
+    const artwork = await paintNodes([white, { kind: 'artwork', xPx: 10, yPx: 2, scale: 2, paths: [{ d: 'M0 0H2V2H0Z', fill: '#12355b' }] }]);
+    expect([pixel(artwork, 9, 3)[0], pixel(artwork, 11, 3)[0], pixel(artwork, 13, 5)[0], pixel(artwork, 15, 3)[0]]).toEqual([255, 18, 18, 255]);
+    const { glyphId } = engines.typesetter.inkOfFirstGlyph('L', 'figtree-700');
+    const glyphs = await paintNodes([white, { kind: 'glyphs', sizePx: 12, colour: '#000000', alpha: 1, glyphs: [{ fontKey: 'figtree-700', id: glyphId, xPx: 2, yPx: 9 }] }]);
+    const darkest = (fromX: number, toX: number, y: number): number => Math.min(...Array.from({ length: toX - fromX }, (_, index) => pixel(glyphs, fromX + index, y)[0] ?? 255));
+    // The stem of the L stands at the left, its foot reaches right only at the bottom.
+    expect(darkest(2, 6, 4)).toBeLessThan(80);
+    expect(darkest(6, 9, 4)).toBeGreaterThan(200);
+    expect(darkest(6, 8, 8)).toBeLessThan(120);
+  });
+
+  it('shows the window of a picture and nothing else of it', async () => {
+    const halves = join(folder, 'halves.png');
+    await sharp({ create: { width: 40, height: 10, channels: 3, background: '#ff0000' } })
+      .composite([{ input: { create: { width: 20, height: 10, channels: 3, background: '#0000ff' } }, left: 20, top: 0 }])
+      .png()
+      .toFile(halves);
+    const cut = await paintNodes(
+      [{ kind: 'picture', pictureId: 'halves', box: { xPx: 0, yPx: 0, widthPx: 20, heightPx: 10 }, window: { x: 0.5, y: 0, width: 0.5, height: 1 } }],
+      new Map([['halves', { filePath: halves, widthPx: 40, heightPx: 10 }]]),
+    );
+    expect([pixel(cut, 3, 5), pixel(cut, 17, 5)]).toEqual([[0, 0, 255, 255], [0, 0, 255, 255]]);
+  });
+
+  it('refuses a picture that it has no file of', async () => {
+    await expect(paintNodes([{ kind: 'picture', pictureId: 'gone', box: { xPx: 0, yPx: 0, widthPx: 5, heightPx: 5 }, window: { x: 0, y: 0, width: 1, height: 1 } }])).rejects.toThrow(/'gone'/);
+  });
+});
+
+/** Contrast of the lightest and darkest tenth of the pixels in a text's box: its ink against its ground, as painted. */
+function paintedContrast(cut: PaintedCut, { box }: PlacedText): number {
+  const luminances: number[] = [];
+  for (let y = Math.ceil(box.yPx); y < box.yPx + box.heightPx; y += 1) {
+    for (let x = Math.ceil(box.xPx); x < box.xPx + box.widthPx; x += 1) {
+      const [red, green, blue] = pixel(cut, x, y).map((channel) => srgbToLinear(channel / 255)) as [number, number, number];
+      luminances.push(luminanceOfLinear(red, green, blue));
+    }
+  }
+  luminances.sort((a, b) => a - b);
+  return contrastOfLuminances(luminances[Math.floor(luminances.length * 0.1)] ?? 0, luminances[Math.floor(luminances.length * 0.9)] ?? 0);
+}
+
+describe('every cut, measured from its pixels', () => {
+  const cases = Object.keys(texts).flatMap((template) => ([['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const).flatMap(([brand, book]) => placements.map((placement) => ({ template, brand, book, placement, where: placement.key }))));
+
+  it.each(cases)('$template for $brand, $where: all texts stand out from what is behind them', async ({ template, book, placement }) => {
+    const source = sourceOf(template, placement, book);
+    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false }, engines);
+    const cut = await paintScene(scene, engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
+    expect(report.placed.length).toBe(Object.keys(texts[template] ?? {}).length);
+    for (const placed of report.placed) expect(paintedContrast(cut, placed), placed.slot).toBeGreaterThanOrEqual(4.5);
+  });
+});
+
+describe('render jobs', () => {
+  it('give the same bytes for the same content', async () => {
+    const job = { kind: 'full', source: sourceOf('headland', placementOf('feed-portrait')), maxBytes: Infinity } as const;
+    const [first, second] = [await runRenderJob(job, engines), await runRenderJob(job, engines)];
+    expect(first).toEqual(second);
+    expect(first).toMatchObject({ kind: 'picture', mime: 'image/png', widthPx: 1080, heightPx: 1350 });
+  });
+
+  it('stay below a network’s limit, as JPEG of the best quality that does', async () => {
+    const source = sourceOf('headland', placementOf('feed-portrait'));
+    const sizes = [];
+    for (const maxBytes of [400_000, 150_000]) {
+      const result = await runRenderJob({ kind: 'full', source, maxBytes }, engines);
+      expect(result).toMatchObject({ mime: 'image/jpeg' });
+      if (result.kind === 'picture') sizes.push(result.bytes.length);
+    }
+    expect(sizes[0]).toBeLessThanOrEqual(400_000);
+    expect(sizes[1]).toBeLessThanOrEqual(150_000);
+    expect(sizes[0]).toBeGreaterThan(sizes[1] ?? 0);
+  });
+
+  it('say so when no quality is light enough', async () => {
+    await expect(runRenderJob({ kind: 'full', source: sourceOf('headland', placementOf('story')), maxBytes: 2_000 }, engines)).rejects.toThrow(TooHeavyError);
+  });
+
+  it('make small pictures that keep the shape', async () => {
+    expect(await runRenderJob({ kind: 'small', source: sourceOf('aside', placementOf('post-wide')), fitPx: 320 }, engines)).toMatchObject({ mime: 'image/webp', widthPx: 320, heightPx: 180 });
+  });
+
+  it('report without painting', async () => {
+    const result = await runRenderJob({ kind: 'report', sources: placements.map((placement) => sourceOf('aside', placement)) }, engines);
+    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['Page', 'Page', 'Column', 'Spread']);
+  });
+});
