@@ -1,0 +1,73 @@
+// Takes one picture of each main view, at 1280 x 800, from fresh demo data, into docs/screenshots.
+import { mkdirSync } from 'node:fs';
+import { join } from 'node:path';
+import { build } from './build.mjs';
+import { requireFreePort, startChild, stopAll, stopOnSignals, waitFor } from './processes.mjs';
+import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, testPackages } from './setup.mjs';
+
+const PORT = 4490;
+ensurePrograms([...runPackages, ...testPackages]);
+ensureNodeModules();
+await build();
+await requireFreePort(PORT);
+stopOnSignals();
+startChild('The demo', process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', join('.data', 'screenshots'), '--fresh'], {}, { quiet: true });
+const origin = `http://127.0.0.1:${PORT}`;
+await waitFor(`${origin}/sign-in`, 120);
+
+const { chromium } = await import('@playwright/test');
+const folder = join(projectRoot, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+const settled = (page) => page.waitForTimeout(1_800);
+
+async function open(theme) {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: theme });
+  await page.goto(`${origin}/sign-in`);
+  await page.locator('astro-island:not([ssr])').first().waitFor();
+  return page;
+}
+async function comeIn(page) {
+  await page.getByRole('button', { name: /Wren/ }).first().click();
+  await page.waitForURL(/make\/pieces/);
+}
+async function shoot(page, name) {
+  await settled(page);
+  await page.screenshot({ path: join(folder, `${name}.png`) });
+  process.stdout.write(`${name}.png\n`);
+}
+const piece = async (page, name, sheet) => {
+  await page.goto(`${origin}/b/gullwick/make/pieces`);
+  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: name }).click();
+  if (sheet) await page.getByRole('tab', { name: sheet }).click();
+};
+
+const light = await open('light');
+await shoot(light, 'sign-in');
+await comeIn(light);
+await light.goto(`${origin}/b/gullwick/make/pieces?new`);
+await shoot(light, 'pieces');
+await light.goto(`${origin}/b/gullwick/make/media`);
+await light.locator('main ul button').nth(1).click();
+await shoot(light, 'media');
+await piece(light, 'Build your own kite');
+await shoot(light, 'piece-look');
+await light.getByRole('button', { name: /Petalry Story/ }).click();
+await light.getByLabel('Safe zone').check();
+await shoot(light, 'piece-look-large');
+await piece(light, 'Build your own kite', 'Words');
+await shoot(light, 'piece-words');
+await piece(light, 'Build your own kite', 'Times');
+await shoot(light, 'piece-times');
+await light.goto(`${origin}/account`);
+await shoot(light, 'account');
+
+const dark = await open('dark');
+await comeIn(dark);
+await dark.goto(`${origin}/b/gullwick/send/outbox`);
+await shoot(dark, 'outbox-dark');
+await dark.goto(`${origin}/b/lanternfall/make/pieces`);
+await dark.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Kites after dark' }).click();
+await shoot(dark, 'piece-look-dark');
+await browser.close();
+await stopAll(0);
