@@ -130,6 +130,7 @@ async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, medi
     template: { key: demo.template },
     frames: [{ id: nanoid(8), slots: { ...(item ? { photo: { kind: 'picture', mediaId: item.id } } : {}), ...Object.fromEntries(texts) } }],
     cuts,
+    adjustments: {},
     words: { shared: { caption: demo.caption, altText: item?.altText ?? `${demo.texts['headline']} ${demo.texts['line']}` }, own },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);

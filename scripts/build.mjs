@@ -46,12 +46,18 @@ export function esbuildOptions() {
   };
 }
 
+/** A test runner's own variables (MODE, DEV …) would be taken for the build's and turn its checks for a dev server around. */
+function buildEnvironment() {
+  const { MODE, DEV, PROD, SSR, BASE_URL, VITEST, TEST, ...rest } = process.env;
+  return { ...rest, NODE_ENV: 'production', ASTRO_TELEMETRY_DISABLED: '1' };
+}
+
 /** Builds if anything has changed since the last time. */
 export async function build() {
   const stamp = sourceStamp();
   if (existsSync(stampPath) && readFileSync(stampPath, 'utf8') === stamp) return;
   process.stdout.write('Building…\n');
-  execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', ASTRO_TELEMETRY_DISABLED: '1' } });
+  execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: buildEnvironment() });
   const esbuild = await import('esbuild');
   await esbuild.build(esbuildOptions());
   mkdirSync(join(projectRoot, 'dist'), { recursive: true });

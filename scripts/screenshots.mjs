@@ -19,7 +19,10 @@ const { chromium } = await import('@playwright/test');
 const folder = join(projectRoot, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
-const settled = (page) => page.waitForTimeout(1_800);
+const settled = async (page) => {
+  await page.waitForFunction(() => [...document.images].every((image) => image.complete));
+  await page.waitForTimeout(1_500);
+};
 
 async function open(theme) {
   const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme: theme });

@@ -2,6 +2,7 @@ import type { BrandBook } from '../core/brand/brand-book.ts';
 import type { CutReport } from '../core/compose/report.ts';
 import type { Picture } from '../core/crop/crop-window.ts';
 import type { Placement } from '../core/network/network-sheet.ts';
+import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
 import type { Template } from '../core/template/template.ts';
 
@@ -9,6 +10,7 @@ import type { Template } from '../core/template/template.ts';
 export interface WantedCut {
   readonly key: string;
   readonly placement: Placement;
+  readonly adjustment: Adjustment;
   /** Pixels of the canvas a pixel of the cut; 1 is full size. */
   readonly scale: number;
 }

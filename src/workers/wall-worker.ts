@@ -78,7 +78,7 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
   const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
   const late: { readonly cut: PaintRequest['cuts'][number]; readonly composed: Composed }[] = [];
   for (const cut of request.cuts) {
-    const composed = compose({ template: request.template, frame: request.frame, book: request.book, placement: cut.placement, pictures, ghosts: request.ghosts }, ready);
+    const composed = compose({ template: request.template, frame: request.frame, book: request.book, placement: cut.placement, adjustment: cut.adjustment, pictures, ghosts: request.ghosts }, ready);
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
     await paintCut(request, cut, composed, ready, settled);
     if (!settled) late.push({ cut, composed });
@@ -95,7 +95,9 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
 
 async function paintCut(request: PaintRequest, cut: PaintRequest['cuts'][number], { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {
   const [, { paint }] = await parts;
-  const canvas = new OffscreenCanvas(Math.round(scene.size.widthPx * cut.scale), Math.round(scene.size.heightPx * cut.scale));
+  // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
+  const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
+  const canvas = new OffscreenCanvas(wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
   const context = canvas.getContext('2d', { alpha: false });
   if (!context) throw new Error('This browser has no canvas for workers');
   paint<Path2D, ImageBitmap>(context, scene, cut.scale, {
@@ -133,7 +135,7 @@ const MOST_BITMAPS = 120;
 function bitmapKey(node: PictureNode, scale: number): string {
   const { x, y, width, height } = node.window;
   const { widthPx, heightPx } = node.box;
-  return `${node.pictureId}|${x}|${y}|${width}|${height}|${widthPx}x${heightPx}@${scale}`;
+  return `${node.pictureId}|${x}|${y}|${width}|${height}|${widthPx}x${heightPx}|${node.mask ?? ''}|${node.tone?.dark ?? ''}${node.tone?.light ?? ''}@${scale}`;
 }
 
 /** While a new crop is on its way, the last one of about this size is better than a grey field. */
@@ -143,6 +145,24 @@ function lastBitmapOf(node: PictureNode, scale: number): ImageBitmap | null {
     if (key.startsWith(`${node.pictureId}|`) && key.endsWith(`@${scale}`) && bitmap.width === Math.round(node.box.widthPx * scale)) last = bitmap;
   }
   return last;
+}
+
+/** Duotone and mask, for the pictures that have them. */
+async function applyLooks(node: PictureNode, scale: number, bitmap: ImageBitmap): Promise<ImageBitmap> {
+  if (!node.mask && !node.tone) return bitmap;
+  const { applyTone, maskPicture } = await import('../core/scene/picture-looks.ts');
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true });
+  if (!context) throw new Error('This browser has no canvas for workers');
+  context.drawImage(bitmap, 0, 0);
+  bitmap.close();
+  if (node.tone) {
+    const image = context.getImageData(0, 0, canvas.width, canvas.height);
+    applyTone(image.data, node.tone);
+    context.putImageData(image, 0, 0);
+  }
+  maskPicture<Path2D>(context, node, scale, pathOf);
+  return canvas.transferToImageBitmap();
 }
 
 async function fetchBitmap(node: PictureNode, scale: number, request: PaintRequest): Promise<void> {
@@ -168,7 +188,7 @@ async function fetchBitmap(node: PictureNode, scale: number, request: PaintReque
     Math.max(1, Math.round(node.window.height * bitmap.height)),
     { resizeWidth: target.widthPx, resizeHeight: target.heightPx, resizeQuality: 'high' },
   );
-  bitmaps.set(bitmapKey(node, scale), scaled);
+  bitmaps.set(bitmapKey(node, scale), await applyLooks(node, scale, scaled));
   if (bitmaps.size > MOST_BITMAPS) {
     const [oldest, old] = bitmaps.entries().next().value ?? [];
     if (oldest !== undefined) bitmaps.delete(oldest);

@@ -7,6 +7,7 @@ import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import { networkSheetSchema } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
+import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { loadEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
@@ -33,6 +34,7 @@ export async function serverCutRatio(): Promise<number> {
       frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } },
       book: gullwickBook,
       placement,
+      adjustment: linkedCut,
       pictures: [{ filePath, picture: { id: 'p', widthPx: 2400, heightPx: 1600, facts, focal: facts.focal, focalBy: 'proposal' } }],
     };
     const engines = await loadEngines('fonts');

@@ -11,6 +11,7 @@ import type { PlacedText } from '../../src/core/compose/report.ts';
 import { networkSheetSchema, type Placement } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
+import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import type { SlotValue } from '../../src/core/piece/piece.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { importPicture } from '../../src/server/media/import-picture.ts';
@@ -44,6 +45,7 @@ const sourceOf = (template: string, placement: Placement, book = gullwickBook): 
   frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, ...Object.fromEntries(Object.entries(texts[template] ?? {}).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) } },
   book,
   placement,
+  adjustment: linkedCut,
   pictures: [{ filePath: photoPath, picture: { id: 'p', widthPx: picture.widthPx, heightPx: picture.heightPx, facts: picture.facts, focal: picture.facts.focal, focalBy: 'proposal' } }],
 });
 const placementOf = (key: string): Placement => placements.find((each) => each.key === key) ?? placements[0] as Placement;
@@ -112,7 +114,7 @@ describe('every cut, measured from its pixels', () => {
 
   it.each(cases)('$template for $brand, $where: all texts stand out from what is behind them', async ({ template, book, placement }) => {
     const source = sourceOf(template, placement, book);
-    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false }, engines);
+    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines);
     const cut = await paintScene(scene, engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
     expect(report.placed.length).toBe(Object.keys(texts[template] ?? {}).length);
     for (const placed of report.placed) expect(paintedContrast(cut, placed), placed.slot).toBeGreaterThanOrEqual(4.5);
@@ -150,6 +152,6 @@ describe('render jobs', () => {
 
   it('report without painting', async () => {
     const result = await runRenderJob({ kind: 'report', sources: placements.map((placement) => sourceOf('aside', placement)) }, engines);
-    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['Page', 'Page', 'Column', 'Spread']);
+    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['page', 'page', 'column', 'spread']);
   });
 });

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
-import { tailMotif } from './motif.ts';
 
 const region = { xPx: 10, yPx: 10, widthPx: 20, heightPx: 20 };
 const whole = { xPx: 0, yPx: 0, widthPx: 100, heightPx: 100 };
@@ -29,15 +28,5 @@ describe('chooseInk', () => {
 
   it('counts a colour within the range behind it as unreadable', () => {
     expect(worstContrast('#808080', { least: 0, most: 1 })).toBe(1);
-  });
-});
-
-describe('tailMotif', () => {
-  it('is the same for a seed, differs between seeds, and keeps its shape at any scale', () => {
-    const at = (scale: number, seed: number) => tailMotif({ xPx: 0, yPx: 0, widthPx: 1000 * scale, heightPx: 1250 * scale }, 60 * scale, seed);
-    expect(at(1, 7)).toEqual(at(1, 7));
-    expect(at(1, 7)).not.toEqual(at(1, 8));
-    const firstBox = (scale: number): number => (at(scale, 7)[1]?.boxes[0]?.xPx ?? 0) / scale;
-    expect(firstBox(2)).toBeCloseTo(firstBox(1), 6);
   });
 });

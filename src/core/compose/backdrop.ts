@@ -1,12 +1,14 @@
 import { contrastOfLuminances, relativeLuminance } from '../colour/contrast.ts';
 import { luminanceBehind, type CropWindow } from '../crop/crop-window.ts';
 import type { PictureFacts } from '../crop/picture-facts.ts';
+import { toneShare } from '../scene/picture-looks.ts';
+import type { Tone } from '../scene/scene.ts';
 import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 
 /** Something already painted: a flat colour or a part of a picture. */
 export type Layer =
   | { readonly kind: 'flat'; readonly box: Box; readonly luminance: number }
-  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow };
+  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined };
 
 export interface LuminanceRange {
   readonly least: number;
@@ -31,12 +33,23 @@ export class Backdrop {
     for (const layer of [...this.#layers].reverse()) {
       const common = intersectBoxes(layer.box, region);
       if (!common) continue;
-      const seen = layer.kind === 'flat' ? { least: layer.luminance, most: layer.luminance } : luminanceBehind(layer.facts, layer.window, layer.box, common);
+      const seen = luminanceOf(layer, common);
       [least, most] = [Math.min(least, seen.least), Math.max(most, seen.most)];
       if (boxContains(layer.box, region, 1)) break;
     }
     return least <= most ? { least, most } : { least: 0, most: 1 };
   }
+}
+
+/** Luminances of a layer in a region, after a duotone where the picture has one. */
+function luminanceOf(layer: Layer, region: Box): LuminanceRange {
+  if (layer.kind === 'flat') return { least: layer.luminance, most: layer.luminance };
+  const own = luminanceBehind(layer.facts, layer.window, layer.box, region);
+  const { tone } = layer;
+  if (!tone) return own;
+  const [dark, light] = [relativeLuminance(tone.dark), relativeLuminance(tone.light)];
+  const toned = (luminance: number): number => dark + (light - dark) * toneShare(luminance) ** 2.2;
+  return { least: toned(own.least), most: toned(own.most) };
 }
 
 /** The worst contrast of a colour against a range of luminances. */

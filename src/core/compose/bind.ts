@@ -2,6 +2,7 @@ import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
 import type { Template } from '../template/template.ts';
+import { numeralSlot, rowSlot } from './expand.ts';
 import type { CutFinding } from './report.ts';
 
 /** A text ready to be set. A ghost is the slot's hint, shown faintly in an empty slot of a preview. */
@@ -13,24 +14,37 @@ export interface BoundText {
 export interface Bound {
   readonly texts: Readonly<Record<string, BoundText>>;
   readonly pictures: Readonly<Record<string, Picture>>;
+  /** Items of every list slot. */
+  readonly itemCounts: Readonly<Record<string, number>>;
   readonly findings: readonly CutFinding[];
 }
 
 /**
  * Puts the content of a frame into the slots of a template.
- * @param ghosts whether empty text slots show their hint
+ * @param options `ghosts`: whether empty text slots show their hint; `hidden`: slots that this cut leaves out
  */
-export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, ghosts: boolean): Bound {
+export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, options: { readonly ghosts: boolean; readonly hidden: readonly string[] }): Bound {
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
   const findings: CutFinding[] = [];
+  const counts: Record<string, number> = {};
   for (const slot of template.slots) {
+    if (options.hidden.includes(slot.key)) continue;
     let filled: boolean;
-    if (slot.kind === 'text') {
+    if (slot.kind === 'list') {
+      const items = listItems(slotText(frame, slot.key));
+      const shown = items.length > 0 || !options.ghosts ? items : [slot.hint, slot.hint, slot.hint];
+      filled = items.length > 0;
+      shown.forEach((text, index) => {
+        texts[rowSlot(slot.key, index)] = { text: tidyText(text), ghost: !filled };
+        texts[numeralSlot(slot.key, index)] = { text: String(index + 1), ghost: !filled };
+      });
+      counts[slot.key] = shown.length;
+    } else if (slot.kind === 'text') {
       const text = tidyText(slotText(frame, slot.key).trim());
       filled = text !== '';
       if (filled) texts[slot.key] = { text, ghost: false };
-      else if (ghosts) texts[slot.key] = { text: slot.hint, ghost: true };
+      else if (options.ghosts) texts[slot.key] = { text: slot.hint, ghost: true };
     } else {
       const value = frame.slots[slot.key];
       const picture = value?.kind === 'picture' ? pictures.get(value.mediaId) : undefined;
@@ -39,5 +53,13 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
     }
     if (!filled && slot.required) findings.push({ kind: 'empty-slot', slot: slot.key });
   }
-  return { texts, pictures: bound, findings };
+  return { texts, pictures: bound, itemCounts: counts, findings };
+}
+
+/** The items of a list: its lines, without the marks that people put before them. */
+function listItems(text: string): readonly string[] {
+  return text
+    .split('\n')
+    .map((line) => line.replace(/^\s*(?:[-*•–]|\d{1,2}[.)])\s+/u, '').trim())
+    .filter((line) => line !== '');
 }

@@ -9,6 +9,7 @@ import { boxContains, intersectBoxes } from '../geometry/box.ts';
 import { networkSheetSchema, type Placement } from '../network/network-sheet.ts';
 import petalry from '../network/sheets/petalry.json' with { type: 'json' };
 import quipline from '../network/sheets/quipline.json' with { type: 'json' };
+import { linkedCut, type Adjustment } from '../piece/adjustment.ts';
 import type { SlotValue } from '../piece/piece.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { compose, type Composed } from './compose.ts';
@@ -22,12 +23,12 @@ const contents: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   german: { label: 'Werkstatt', headline: 'Drachenbaukurs für Einsteiger am Samstagnachmittag', line: 'Samstagnachmittag, altes Netzlager am Hafen' },
 };
 
-function composeCut(options: { readonly template: string; readonly texts: Readonly<Record<string, string>>; readonly placement: Placement; readonly book?: BrandBook; readonly ghosts?: boolean; readonly photo?: boolean }): Composed {
+function composeCut(options: { readonly template: string; readonly texts: Readonly<Record<string, string>>; readonly placement: Placement; readonly book?: BrandBook; readonly ghosts?: boolean; readonly photo?: boolean; readonly adjustment?: Adjustment }): Composed {
   const slots: Record<string, SlotValue> = Object.fromEntries(Object.entries(options.texts).map(([slot, text]) => [slot, { kind: 'text', text }]));
   const picture = testPicture();
   if (options.photo !== false) slots['photo'] = { kind: 'picture', mediaId: picture.id };
   return compose(
-    { template: getShippedTemplate(options.template), frame: { id: 'f', slots }, book: options.book ?? gullwickBook, placement: options.placement, pictures: new Map([[picture.id, picture]]), ghosts: options.ghosts ?? false },
+    { template: getShippedTemplate(options.template), frame: { id: 'f', slots }, book: options.book ?? gullwickBook, placement: options.placement, pictures: new Map([[picture.id, picture]]), ghosts: options.ghosts ?? false, adjustment: options.adjustment ?? linkedCut },
     engines,
   );
 }
@@ -94,7 +95,7 @@ describe('compose', () => {
   it('says when a picture is too small for a cut', () => {
     const picture = testPicture({ widthPx: 300, heightPx: 200 });
     const { report } = compose(
-      { template: getShippedTemplate('headland'), frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'photo' }, headline: { kind: 'text', text: 'Tiny' } } }, book: gullwickBook, placement: placementOf('feed-square'), pictures: new Map([['photo', picture]]), ghosts: false },
+      { template: getShippedTemplate('headland'), frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'photo' }, headline: { kind: 'text', text: 'Tiny' } } }, book: gullwickBook, placement: placementOf('feed-square'), pictures: new Map([['photo', picture]]), ghosts: false, adjustment: linkedCut },
       engines,
     );
     expect(report.findings).toMatchObject([{ kind: 'low-resolution', slot: 'photo' }]);
@@ -112,5 +113,45 @@ describe('compose', () => {
   it('gives the same scene for the same content', () => {
     const once = (): string => JSON.stringify(composeCut({ template: 'aside', texts: contents['usual'] ?? {}, placement: placementOf('story') }).scene);
     expect(once()).toBe(once());
+  });
+
+  describe('with a cut that differs', () => {
+    const square = placementOf('feed-square');
+    const texts = contents['usual'] ?? {};
+    const plain = composeCut({ template: 'headland', texts, placement: square });
+    const sizeOf = ({ report }: Composed, slot: string): number => report.texts.find((text) => text.slot === slot)?.sizePx ?? 0;
+    const differing = (adjustment: Adjustment): Composed => composeCut({ template: 'headland', texts, placement: square, adjustment });
+
+    it('takes the arrangement that was chosen, and its own again when the template has no such one', () => {
+      expect(differing({ arrangement: 'bluff' }).report.arrangement).toBe('bluff');
+      expect(differing({ arrangement: 'gone' }).scene).toEqual(plain.scene);
+    });
+
+    it('takes the colours of another scheme, and the brand’s own when it is gone', () => {
+      const fills = ({ scene }: Composed): string[] => scene.nodes.flatMap((node) => (node.kind === 'fill' ? [node.colour] : []));
+      expect(fills(differing({ scheme: 'bold' }))).toContain('#F9B233');
+      expect(differing({ scheme: 'gone' }).scene).toEqual(plain.scene);
+    });
+
+    it('sets what leads smaller or, where there is room, larger; small texts keep their size', () => {
+      const short = { ...texts, headline: 'Big Blow' };
+      const at = (textStep: number): Composed => composeCut({ template: 'headland', texts: short, placement: square, adjustment: { textStep } });
+      expect(sizeOf(at(-2), 'headline')).toBeLessThan(sizeOf(at(0), 'headline'));
+      expect(sizeOf(at(1), 'headline')).toBeGreaterThan(sizeOf(at(0), 'headline'));
+      expect(sizeOf(at(-2), 'label')).toBe(sizeOf(at(0), 'label'));
+    });
+
+    it('leaves parts out, and gives their room to the rest', () => {
+      const { report } = differing({ hidden: ['line', 'label'] });
+      expect(report.placed.map((placed) => placed.slot)).toEqual(['headline']);
+      expect(sizeOf({ ...plain, report }, 'headline')).toBeGreaterThan(sizeOf(plain, 'headline'));
+      expect(differing({ hidden: ['photo'] }).report.pictures).toEqual([]);
+    });
+
+    it('shows the crop that was chosen', () => {
+      const { window } = differing({ crops: { photo: { x: 0.3, y: 0.5, zoom: 2 } } }).report.pictures[0] ?? {};
+      expect((window?.x ?? 0) + (window?.width ?? 0) / 2).toBeCloseTo(0.3, 3);
+      expect(window?.width).toBeLessThanOrEqual(0.5);
+    });
   });
 });

@@ -2,14 +2,16 @@ import type { Yoga } from 'yoga-layout/load';
 import { resolveScheme, type BrandBook } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { Placement } from '../network/network-sheet.ts';
+import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
 import type { Scene } from '../scene/scene.ts';
 import { walkParts, type StackPart, type Template, type TextPart } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
-import { bind, type Bound } from './bind.ts';
+import { bind, type Bound, type BoundText } from './bind.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
 import { emit } from './emit.ts';
+import { expandRows, slotOfRow } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { LayoutSolver } from './layout.ts';
 import type { CutReport, TextFit } from './report.ts';
@@ -29,6 +31,8 @@ export interface ComposeInput {
   readonly pictures: ReadonlyMap<string, Picture>;
   /** Whether empty text slots show their hint faintly; true in previews, false in what is sent. */
   readonly ghosts: boolean;
+  /** How this cut differs from its piece. */
+  readonly adjustment: Adjustment;
 }
 
 export interface Composed {
@@ -40,23 +44,28 @@ export interface Composed {
  * One cut, from content to scene:
  *
  * ```
- * bind -> arrange -> shape -> lay out <-> fit -> crop, contrast, emit
+ * bind -> arrange -> expand lists -> shape -> lay out <-> fit -> crop, contrast, emit
  * ```
  */
 export function compose(input: ComposeInput, engines: Engines): Composed {
+  const { adjustment } = input;
   const frame = cutFrame(input.placement);
-  const scheme = resolveScheme(input.book, input.template.scheme);
-  const arrangement = arrange(input.template, frame.size);
-  const bound = bind(input.template, input.frame, input.pictures, input.ghosts);
-  const texts = shapeTexts(arrangement.root, bound, input.book, frame, engines.typesetter);
-  const { fitted, overBy } = fitTexts(arrangement.root, bound, input.book, frame, texts, engines);
-  const emitted = emit({ book: input.book, scheme, frame, bound, texts, fitted, typesetter: engines.typesetter });
+  const scheme = resolveScheme(input.book, hasScheme(input.book, adjustment.scheme) ? adjustment.scheme : input.template.scheme);
+  const arrangement = arrange(input.template, frame.size, adjustment.arrangement);
+  const hidden = adjustment.hidden ?? [];
+  const bound = bind(input.template, input.frame, input.pictures, { ghosts: input.ghosts, hidden });
+  const root = expandRows(arrangement.root, (slot) => bound.itemCounts[slot] ?? 0);
+  const setting: Setting = { root, bound, book: input.book, frame, hidden, textStep: adjustment.textStep ?? 0, engines };
+  const texts = shapeTexts(setting);
+  const { fitted, overBy } = fitTexts(setting, texts);
+  const emitted = emit({ book: input.book, scheme, frame, bound, texts, fitted, crops: adjustment.crops ?? {}, typesetter: engines.typesetter });
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
-      arrangement: arrangement.name,
+      arrangement: arrangement.key,
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
+      pictures: emitted.pictures,
       findings: [...bound.findings, ...emitted.findings],
     },
   };
@@ -64,19 +73,38 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
 
 type SetTexts = ReadonlyMap<TextPart, SetText>;
 
-function shapeTexts(root: StackPart, bound: Bound, book: BrandBook, frame: CutFrame, typesetter: Typesetter): SetTexts {
+/** What shaping and fitting of one cut share. */
+interface Setting {
+  readonly root: StackPart;
+  readonly bound: Bound;
+  readonly book: BrandBook;
+  readonly frame: CutFrame;
+  readonly hidden: readonly string[];
+  readonly textStep: number;
+  readonly engines: Engines;
+}
+
+function hasScheme(book: BrandBook, key: string | undefined): key is string {
+  return book.schemes.some((scheme) => scheme.key === key);
+}
+
+function setPart(part: TextPart, text: BoundText, { book, frame, textStep, engines }: Setting): SetText {
+  return setText(part, text, { book, frame, textStep }, engines.typesetter);
+}
+
+function shapeTexts(setting: Setting): SetTexts {
   const texts = new Map<TextPart, SetText>();
-  for (const part of walkParts(root)) {
-    const text = part.part === 'text' ? bound.texts[part.slot] : undefined;
-    if (part.part === 'text' && text) texts.set(part, setText(part, text, book, frame, typesetter));
+  for (const part of walkParts(setting.root)) {
+    const text = part.part === 'text' ? setting.bound.texts[part.slot] : undefined;
+    if (part.part === 'text' && text) texts.set(part, setPart(part, text, setting));
   }
   return texts;
 }
 
-function runFit(root: StackPart, texts: SetTexts, book: BrandBook, frame: CutFrame, engines: Engines): FitOutcome {
+function runFit({ root, book, frame, hidden, engines }: Setting, texts: SetTexts): FitOutcome {
   const mark = book.marks[0];
   const solver = new LayoutSolver(
-    { root, frame, texts, hasPicture: () => true, markAspect: mark ? mark.viewBox.width / mark.viewBox.height : 1 },
+    { root, frame, texts, hasPicture: (slot) => !hidden.includes(slot), markAspect: mark ? mark.viewBox.width / mark.viewBox.height : 1 },
     engines.yoga,
   );
   try {
@@ -91,17 +119,17 @@ interface OverBy {
   readonly characters: number;
 }
 
-function fitTexts(root: StackPart, bound: Bound, book: BrandBook, frame: CutFrame, texts: SetTexts, engines: Engines): { fitted: FitOutcome; overBy: OverBy | null } {
-  const fitted = runFit(root, texts, book, frame, engines);
+function fitTexts(setting: Setting, texts: SetTexts): { fitted: FitOutcome; overBy: OverBy | null } {
+  const fitted = runFit(setting, texts);
   if (!fitted.overflow) return { fitted, overBy: null };
   const part = longestText(texts);
   if (!part) return { fitted, overBy: null };
-  const characters = [...new Intl.Segmenter('und', { granularity: 'grapheme' }).segment(bound.texts[part.slot]?.text ?? '')].map((each) => each.segment);
+  const characters = [...new Intl.Segmenter('und', { granularity: 'grapheme' }).segment(setting.bound.texts[part.slot]?.text ?? '')].map((each) => each.segment);
   const fitsWith = (count: number): boolean => {
     const shortened = new Map(texts);
     const text = characters.slice(0, count).join('').trim();
-    shortened.set(part, setText(part, { text, ghost: false }, book, frame, engines.typesetter));
-    return !runFit(root, shortened, book, frame, engines).overflow;
+    shortened.set(part, setPart(part, { text, ghost: false }, setting));
+    return !runFit(setting, shortened).overflow;
   };
   let [low, high] = [0, characters.length];
   while (high - low > 1) {
@@ -124,11 +152,11 @@ function longestText(texts: SetTexts): TextPart | null {
 
 function textFits(texts: SetTexts, fitted: FitOutcome, placed: CutReport['placed'], overBy: OverBy | null): readonly TextFit[] {
   return [...texts.entries()].flatMap(([part, text]): TextFit[] => {
-    const lines = placed.find((each) => each.slot === part.slot)?.lines;
-    if (text.ghost || lines === undefined) return [];
-    const sizePx = fitted.sizes.get(part) ?? text.minPx;
+    const found = placed.find((each) => each.slot === part.slot);
+    if (text.ghost || !found) return [];
+    const { lines, sizePx } = found;
     if (fitted.overflow && overBy?.part === part) {
-      return [{ kind: 'overflows', slot: part.slot, sizePx, lines, overBy: overBy.characters, reason: fitted.overflow }];
+      return [{ kind: 'overflows', slot: slotOfRow(part.slot), sizePx, lines, overBy: overBy.characters, reason: fitted.overflow }];
     }
     return [{ kind: 'fits', slot: part.slot, sizePx, lines }];
   });

@@ -1,9 +1,11 @@
 import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
-import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST } from '../colour/contrast.ts';
-import { cropWindow } from '../crop/crop-window.ts';
+import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
+import { cropWindow, ownCropWindow } from '../crop/crop-window.ts';
 import { intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
-import type { SceneGlyph, SceneNode } from '../scene/scene.ts';
+import type { OwnCrop } from '../piece/adjustment.ts';
+import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { Edge, Field, MotifPart, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import { motifGenerators } from '../motif/motif.ts';
 import { placeLine } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
@@ -11,9 +13,9 @@ import type { Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
-import { tailMotif } from './motif.ts';
-import type { CutFinding, PlacedText } from './report.ts';
-import { linesIn, textHeightPx, type SetText } from './set-text.ts';
+import { fieldPath, rectPath, windowPath } from './part-outlines.ts';
+import type { CutFinding, PlacedPicture, PlacedText } from './report.ts';
+import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts';
 
 export interface EmitInput {
   readonly book: BrandBook;
@@ -22,12 +24,15 @@ export interface EmitInput {
   readonly bound: Bound;
   readonly texts: ReadonlyMap<TextPart, SetText>;
   readonly fitted: FitOutcome;
+  /** Crops that a person has moved in this cut, by slot. */
+  readonly crops: Readonly<Record<string, OwnCrop>>;
   readonly typesetter: Typesetter;
 }
 
 export interface Emitted {
   readonly nodes: readonly SceneNode[];
   readonly placed: readonly PlacedText[];
+  readonly pictures: readonly PlacedPicture[];
   readonly findings: readonly CutFinding[];
 }
 
@@ -43,12 +48,13 @@ const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, findings: emitter.findings };
 }
 
 class Emitter {
   readonly nodes: SceneNode[] = [];
   readonly placed: PlacedText[] = [];
+  readonly pictures: PlacedPicture[] = [];
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
 
@@ -85,6 +91,8 @@ class Emitter {
       case 'motif':
         this.#motif(part, box);
         break;
+      case 'rows':
+        throw new TypeError('A list is expanded into rows before layout');
     }
   }
 
@@ -94,9 +102,10 @@ class Emitter {
   }
 
   #field(field: Field, box: Box): void {
-    const slantPx = (field.slant?.slantM ?? 0) * this.input.frame.marginPx;
+    const { marginPx } = this.input.frame;
+    const slantPx = (field.slant?.slantM ?? 0) * marginPx;
     const solid = snapBoxOutward(box);
-    const path = field.slant && slantPx > 0 ? slantedPath(solid, field.slant.edge, slantPx) : rectPath(solid);
+    const path = field.slant && slantPx > 0 ? slantedPath(solid, field.slant.edge, slantPx) : fieldPath(field.shape ?? 'box', solid, marginPx);
     this.#fill(path, this.input.scheme[field.ink], solid);
   }
 
@@ -117,17 +126,23 @@ class Emitter {
       this.#fill(rectPath(box), this.input.scheme.surface, box);
       return;
     }
-    const window = cropWindow(picture, box, visible);
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
-    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window });
+    const own = this.input.crops[part.slot];
+    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, visible);
+    const { scheme } = this.input;
+    const tone = part.duotone ? duotoneOf(scheme) : undefined;
+    const mask = part.window ? windowPath(part.window, box, marginPx) : undefined;
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}) });
+    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
+    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone });
     const enlargedBy = box.widthPx / (window.width * picture.widthPx);
     if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 
   #text(part: TextPart, box: Box): void {
     const text = this.input.texts.get(part);
-    const sizePx = this.input.fitted.sizes.get(part);
-    if (!text || sizePx === undefined) return;
+    const found = this.input.fitted.sizes.get(part);
+    if (!text || found === undefined) return;
+    const sizePx = sizeInWidth(text, found, box.widthPx);
     const lines = linesIn(text, sizePx, box.widthPx);
     const inkBox = this.#inkBoxes.get(part) ?? box;
     const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
@@ -151,7 +166,7 @@ class Emitter {
       for (const glyph of placed) glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
     });
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
-    this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length });
+    this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length, sizePx });
   }
 
   #mark(box: Box): void {
@@ -173,7 +188,7 @@ class Emitter {
 
   /** An ornament never runs over words: where they need its room, it stays away. */
   #motif(part: MotifPart, box: Box): void {
-    const shapes = tailMotif(box, this.input.frame.marginPx, part.seed);
+    const shapes = motifGenerators[part.generator](box, this.input.frame.marginPx, part.seed);
     const inkBoxes = [...this.#inkBoxes.values()];
     if (shapes.some((shape) => shape.boxes.some((each) => inkBoxes.some((inkBox) => intersectBoxes(each, inkBox))))) return;
     for (const shape of shapes) {
@@ -188,8 +203,9 @@ function* textBoxes({ fitted, texts }: Pick<EmitInput, 'fitted' | 'texts'>, laid
   const { part, box } = laidOut;
   if (part.part === 'text') {
     const text = texts.get(part);
-    const sizePx = fitted.sizes.get(part);
-    if (text && sizePx !== undefined) {
+    const found = fitted.sizes.get(part);
+    if (text && found !== undefined) {
+      const sizePx = sizeInWidth(text, found, box.widthPx);
       const lines = linesIn(text, sizePx, box.widthPx);
       const widthPx = Math.max(0, ...lines.map((line) => (line.widthEm - text.role.trackingEm) * sizePx));
       const xPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
@@ -217,8 +233,10 @@ function lineOffset(align: TextPart['align'], baseLevel: number, freePx: number)
   return (align === 'end') !== (baseLevel % 2 === 1) ? freePx : 0;
 }
 
-function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
-  return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;
+/** Shadows in the darker of ground and ink, lights in the other: a duotone is never a negative. */
+function duotoneOf(scheme: ResolvedScheme): Tone {
+  const groundIsDark = relativeLuminance(scheme.ground) < relativeLuminance(scheme.ink);
+  return groundIsDark ? { dark: scheme.ground, light: scheme.ink } : { dark: scheme.ink, light: scheme.ground };
 }
 
 /** A box whose one edge rises from left to right (or leans to the right) by `slantPx` beyond the box. */

@@ -2,7 +2,7 @@ import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
 import type { Edge, Part, StackPart, TextPart } from '../template/template.ts';
 import type { CutFrame } from './cut-frame.ts';
-import { lineCountIn, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
+import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
 
 /** A part with its place in the cut. */
 export interface LaidOut {
@@ -67,8 +67,9 @@ export class LayoutSolver {
   findOverflow(laidOut: LaidOut): 'word-too-wide' | 'too-tall' | null {
     for (const [part, text] of this.input.texts) {
       const box = findBox(laidOut, part);
-      const sizePx = this.#sizes.get(part) ?? text.minPx;
-      if (box && widestWordPx(text, sizePx) > box.widthPx + SLACK_PX) return 'word-too-wide';
+      if (!box) continue;
+      const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, box.widthPx);
+      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - SLACK_PX)) return 'word-too-wide';
     }
     return isContained(laidOut, this.input.frame) ? null : 'too-tall';
   }
@@ -96,6 +97,7 @@ export class LayoutSolver {
       }
       case 'text': {
         const text = this.input.texts.get(part);
+        if (part.widthM !== undefined) node.setWidth(part.widthM * marginPx);
         if (text) node.setMeasureFunc((widthPx) => this.#measure(part, text, widthPx));
         this.#textNodes.set(part, node);
         break;
@@ -105,8 +107,8 @@ export class LayoutSolver {
         node.setWidth(part.heightM * marginPx * this.input.markAspect);
         break;
       case 'rule':
-        node.setWidth(part.lengthM * marginPx);
-        node.setHeight(part.thicknessM * marginPx);
+        if (part.lengthM > 0) node.setWidth(part.lengthM * marginPx);
+        node.setHeight(Math.max(1, part.thicknessM * marginPx));
         break;
       case 'sign':
         node.setHeight(part.heightM * marginPx);
@@ -134,7 +136,7 @@ export class LayoutSolver {
       if (isInRow(this.input.root, part)) node.setMinWidth(part.leastShare * widthPx);
       else node.setMinHeight(part.leastShare * heightPx);
     }
-    if (part.alignSelf) node.setAlignSelf({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END }[part.alignSelf]);
+    if (part.alignSelf) node.setAlignSelf({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END, stretch: yoga.ALIGN_STRETCH }[part.alignSelf]);
     if (part.over) {
       node.setPositionType(yoga.POSITION_TYPE_ABSOLUTE);
       for (const edge of EDGES) {
@@ -147,7 +149,7 @@ export class LayoutSolver {
   }
 
   #measure(part: TextPart, text: SetText, widthPx: number): { width: number; height: number } {
-    const sizePx = this.#sizes.get(part) ?? text.maxPx;
+    const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.maxPx, widthPx);
     return { width: Number.isFinite(widthPx) ? widthPx : 0, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, widthPx)) };
   }
 }

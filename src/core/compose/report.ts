@@ -1,3 +1,4 @@
+import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
 
 /** How one text came out in one cut. */
@@ -19,13 +20,23 @@ export interface PlacedText {
   /** Box of the ink. */
   readonly box: Box;
   readonly lines: number;
+  readonly sizePx: number;
+}
+
+/** Where a picture ended up and which part of it is shown. */
+export interface PlacedPicture {
+  readonly slot: string;
+  readonly pictureId: string;
+  readonly box: Box;
+  readonly window: CropWindow;
 }
 
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
-  /** Name of the arrangement that was chosen. */
+  /** Key of the arrangement that was taken. */
   readonly arrangement: string;
   readonly texts: readonly TextFit[];
   readonly placed: readonly PlacedText[];
+  readonly pictures: readonly PlacedPicture[];
   readonly findings: readonly CutFinding[];
 }

@@ -17,8 +17,18 @@ export interface SetText {
   readonly minPx: number;
 }
 
+/** What a text is set in: the brand's type, the cut, and the steps by which a person wants it larger or smaller. */
+export interface TypeSetting {
+  readonly book: BrandBook;
+  readonly frame: CutFrame;
+  readonly textStep: number;
+}
+
+/** A step up or down changes the largest size by this factor: enough to see. */
+const STEP_FACTOR = 1.12;
+
 /** Shapes the text of a part in the brand's typeface for its role. */
-export function setText(part: TextPart, bound: BoundText, book: BrandBook, frame: CutFrame, typesetter: Typesetter): SetText {
+export function setText(part: TextPart, bound: BoundText, { book, frame, textStep }: TypeSetting, typesetter: Typesetter): SetText {
   const role = book.type[part.role];
   const text = role.capitals === 'all' ? bound.text.toUpperCase() : bound.text;
   const fontKeys = [role.font, ...fallbackFontKeys.filter((key) => key !== role.font)];
@@ -30,8 +40,13 @@ export function setText(part: TextPart, bound: BoundText, book: BrandBook, frame
     heights: typesetter.heightsOf(role.font),
     ghost: bound.ghost,
     minPx,
-    maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx),
+    maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx * (isLeading(part) ? STEP_FACTOR ** textStep : 1)),
   };
+}
+
+/** Steps change what leads; small texts stay at their reading size. */
+function isLeading(part: TextPart): boolean {
+  return part.role === 'display' || part.role === 'heading';
 }
 
 /**
@@ -42,13 +57,22 @@ export function textHeightPx(text: SetText, sizePx: number, lineCount: number): 
   return sizePx * (text.heights.capEm + (lineCount - 1) * text.role.leading + text.heights.descentEm);
 }
 
+/**
+ * The size a text is really set at: a filling text as large as its one line fits into the width, but no larger than the
+ * size that was found for it; any other text at that size.
+ */
+export function sizeInWidth(text: SetText, sizePx: number, widthPx: number): number {
+  const lineEm = (text.shaped.offsetsEm.at(-1) ?? 0) - text.role.trackingEm;
+  return text.part.fill && lineEm > 0 && Number.isFinite(widthPx) ? Math.min(sizePx, widthPx / lineEm) : sizePx;
+}
+
 /** Lines a text takes in a width; cheap, for measuring. */
 export function lineCountIn(text: SetText, sizePx: number, widthPx: number): number {
-  return countLines(text.shaped, widthPx / sizePx);
+  return text.part.fill ? 1 : countLines(text.shaped, widthPx / sizePx);
 }
 
 export function linesIn(text: SetText, sizePx: number, widthPx: number): readonly Line[] {
-  return breakLines(text.shaped, widthPx / sizePx);
+  return breakLines(text.shaped, text.part.fill ? Infinity : widthPx / sizePx);
 }
 
 /** Width in pixels below which a text would have to break a word. */

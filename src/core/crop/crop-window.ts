@@ -53,6 +53,16 @@ export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow
   return best;
 }
 
+/** The window that a person has chosen: its middle and zoom, kept inside the picture. */
+export function ownCropWindow(picture: Pick<Picture, 'widthPx' | 'heightPx'>, box: Box, own: { readonly x: number; readonly y: number; readonly zoom: number }): CropWindow {
+  const boxAspect = box.widthPx / box.heightPx;
+  const pictureAspect = picture.widthPx / picture.heightPx;
+  const width = Math.min(1, boxAspect / pictureAspect) / own.zoom;
+  const height = Math.min(1, pictureAspect / boxAspect) / own.zoom;
+  const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
+  return { x: within(own.x - width / 2, 1 - width), y: within(own.y - height / 2, 1 - height), width, height };
+}
+
 /** Windows of a size to choose from: evenly spread ones, and the one with the focal point in the middle of what is seen. */
 function* candidateWindows(focal: FocalPoint, size: Pick<CropWindow, 'width' | 'height'>, seen: CropWindow): Generator<CropWindow> {
   const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));

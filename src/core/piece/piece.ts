@@ -1,4 +1,5 @@
 import { array, lazy, number, object, string, type InferType } from 'yup';
+import { adjustmentSchema, linkedCut, type Adjustment } from './adjustment.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
 const id = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id').required();
@@ -38,6 +39,7 @@ export const pieceSchema = object({
   template: object({ key: key() }).required(),
   frames: array(frameSchema).min(1).max(1).required(),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
+  adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
     shared: object({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).noUnknown().required(),
     own: recordOf(ownWords as never) as never,
@@ -66,6 +68,8 @@ export interface Piece {
   readonly template: { readonly key: string };
   readonly frames: readonly [Frame];
   readonly cuts: readonly CutRef[];
+  /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
+  readonly adjustments: Readonly<Record<string, Adjustment>>;
   readonly words: {
     readonly shared: SharedWords;
     readonly own: Readonly<Record<string, Partial<SharedWords>>>;
@@ -95,6 +99,11 @@ export function mediaOfPiece({ frames }: Pick<Piece, 'frames'>): readonly string
 /** A cut's key within its piece, fit for file names and maps. */
 export function cutKey(cut: CutRef): string {
   return `${cut.channelId}.${cut.placement}`;
+}
+
+/** How a cut differs from its piece; a linked cut differs in nothing. */
+export function adjustmentOf(piece: Pick<Piece, 'adjustments'>, cut: CutRef): Adjustment {
+  return piece.adjustments[cutKey(cut)] ?? linkedCut;
 }
 
 /** What the pieces list and file names call a piece: its title, else its first words. */

@@ -7,7 +7,7 @@ import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { preflight, type CutToCheck } from './preflight.ts';
 
 const sheet = networkSheetSchema.validateSync(petalryJson);
-const clean: CutReport = { arrangement: 'Cliff', texts: [], placed: [], findings: [] };
+const clean: CutReport = { arrangement: 'cliff', texts: [], placed: [], pictures: [], findings: [] };
 const cut = (placement: string, report: Partial<CutReport> = {}): CutToCheck => ({
   ref: { channelId: 'c2', placement },
   channelName: 'Petalry @kites',

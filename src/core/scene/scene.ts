@@ -17,6 +17,16 @@ export interface PictureNode {
   readonly pictureId: string;
   readonly box: Box;
   readonly window: CropWindow;
+  /** Only what lies inside this outline is shown. */
+  readonly mask?: PathData | undefined;
+  /** The picture in two colours instead of its own. */
+  readonly tone?: Tone | undefined;
+}
+
+/** The two colours of a duotone: shadows and lights. */
+export interface Tone {
+  readonly dark: string;
+  readonly light: string;
 }
 
 /** A glyph outline of a typeface; the point is its origin on the baseline. */

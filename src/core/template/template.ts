@@ -1,4 +1,5 @@
 import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { motifNames, type MotifName } from '../motif/motif.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 
@@ -14,9 +15,18 @@ const inkName = () => string<InkName>().oneOf(['ground', 'surface', 'ink', 'acce
 export type Edge = 'top' | 'right' | 'bottom' | 'left';
 const edges = () => array(string<Edge>().oneOf(['top', 'right', 'bottom', 'left']).required());
 
+/** Outlines of a field: its box, a disc around it, a seal with a scalloped edge, or a tab with one cut corner. */
+export type FieldShape = 'box' | 'disc' | 'seal' | 'tab';
+const fieldShapes: readonly FieldShape[] = ['box', 'disc', 'seal', 'tab'];
+
+/** Windows that a picture can be seen through. */
+export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch';
+const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch'];
+
 /** A coloured field behind a stack; a slant cuts one of its edges and grows over the neighbour by `slantM`. */
 export interface Field {
   readonly ink: InkName;
+  readonly shape?: FieldShape | undefined;
   readonly slant?: { readonly edge: Edge; readonly slantM: number } | undefined;
 }
 
@@ -28,7 +38,7 @@ interface Placed {
   /** Least size along the parent's direction, in [0, 1] of the parent. */
   readonly leastShare?: number | undefined;
   /** Own alignment across the parent's direction. */
-  readonly alignSelf?: 'start' | 'centre' | 'end' | undefined;
+  readonly alignSelf?: 'start' | 'centre' | 'end' | 'stretch' | undefined;
   /** Laid over its parent at these distances from its edges (in m) instead of standing in the row of its siblings. */
   readonly over?: Partial<Record<Edge, number>> | undefined;
 }
@@ -54,6 +64,10 @@ export interface TextPart extends Placed {
   readonly ink: InkName;
   /** Largest and smallest type size, in m. The reading floor of the shape may raise the smallest. */
   readonly sizeM: { readonly max: number; readonly min: number };
+  /** One line, set as large as the width (or the largest size) allows. */
+  readonly fill?: boolean | undefined;
+  /** A fixed width instead of the room there is, in m. */
+  readonly widthM?: number | undefined;
   /** Opening punctuation hangs outside the left edge of the text. */
   readonly hanging?: boolean | undefined;
 }
@@ -63,6 +77,20 @@ export interface PicturePart extends Placed {
   readonly slot: string;
   /** How far the picture goes on under its neighbour at an edge (below a slant), in m. */
   readonly underM?: Partial<Record<Edge, number>> | undefined;
+  readonly window?: WindowShape | undefined;
+  /** The picture in the scheme's ink and ground instead of its own colours. */
+  readonly duotone?: boolean | undefined;
+}
+
+/** A list: a row an item, parted by hairlines, with or without numerals. */
+export interface RowsPart extends Placed {
+  readonly part: 'rows';
+  readonly slot: string;
+  readonly ink: InkName;
+  readonly numeralInk: InkName;
+  readonly numerals: boolean;
+  readonly sizeM: { readonly max: number; readonly min: number };
+  readonly gapM: number;
 }
 
 export interface MarkPart extends Placed {
@@ -72,6 +100,7 @@ export interface MarkPart extends Placed {
 
 export interface RulePart extends Placed {
   readonly part: 'rule';
+  /** 0 takes the width of the stack, when it stretches. */
   readonly lengthM: number;
   readonly thicknessM: number;
   readonly ink: InkName;
@@ -88,11 +117,11 @@ export interface SignPart extends Placed {
 /** A seeded ornament in the scheme's colours. */
 export interface MotifPart extends Placed {
   readonly part: 'motif';
-  readonly generator: 'tail';
+  readonly generator: MotifName;
   readonly seed: number;
 }
 
-export type Part = StackPart | TextPart | PicturePart | MarkPart | RulePart | SignPart | MotifPart;
+export type Part = StackPart | TextPart | PicturePart | RowsPart | MarkPart | RulePart | SignPart | MotifPart;
 
 const perEdge = () =>
   object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
@@ -101,7 +130,7 @@ const placed = {
   grow: number().min(0).max(10),
   share: number().min(0).max(1),
   leastShare: number().min(0).max(1),
-  alignSelf: string().oneOf(['start', 'centre', 'end']),
+  alignSelf: string().oneOf(['start', 'centre', 'end', 'stretch']),
   over: perEdge(),
 };
 
@@ -118,6 +147,7 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       align: string().oneOf(['start', 'centre', 'end', 'stretch']),
       field: object({
         ink: inkName().required(),
+        shape: string<FieldShape>().oneOf([...fieldShapes]),
         slant: object({ edge: string().oneOf(['top', 'right', 'bottom', 'left']).required(), slantM: number().min(0).max(10).required() }).noUnknown().default(undefined),
       }).noUnknown().default(undefined),
       children: array(partSchema()).max(24).required(),
@@ -131,13 +161,26 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       align: string().oneOf(['start', 'centre', 'end']).required(),
       ink: inkName().required(),
       sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
+      fill: boolean(),
+      widthM: number().min(0.2).max(20),
       hanging: boolean(),
     }).noUnknown(),
-  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge() }).noUnknown(),
+  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean() }).noUnknown(),
+  rows: () =>
+    object({
+      ...placed,
+      part: string().required(),
+      slot: key(),
+      ink: inkName().required(),
+      numeralInk: inkName().required(),
+      numerals: boolean().required(),
+      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
+      gapM: number().min(0).max(5).required(),
+    }).noUnknown(),
   mark: () => object({ ...placed, part: string().required(), heightM: number().min(0.3).max(12).required() }).noUnknown(),
-  rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0.1).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
+  rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
   sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: number().min(0.5).max(30).required(), ink: inkName().required() }).noUnknown(),
-  motif: () => object({ ...placed, part: string().required(), generator: string().oneOf(['tail']).required(), seed: number().integer().min(0).required() }).noUnknown(),
+  motif: () => object({ ...placed, part: string().required(), generator: string<MotifName>().oneOf([...motifNames]).required(), seed: number().integer().min(0).required() }).noUnknown(),
 };
 
 function partSchema(): Schema {
@@ -151,7 +194,8 @@ function partSchema(): Schema {
 /** What a piece has to be told: the hint says what belongs there. */
 const slotSchema = object({
   key: key(),
-  kind: string().oneOf(['text', 'picture']).required(),
+  /** `list`: a text whose lines are its items. */
+  kind: string<'text' | 'list' | 'picture'>().oneOf(['text', 'list', 'picture']).required(),
   label: string().required().max(40),
   hint: string().required().max(120),
   required: boolean().required(),
@@ -208,7 +252,7 @@ export function readTemplate(json: unknown): Template {
   const declared = new Set(template.slots.map((slot) => slot.key));
   for (const arrangement of template.arrangements) {
     for (const part of walkParts(arrangement.root)) {
-      if ((part.part === 'text' || part.part === 'picture') && !declared.has(part.slot)) {
+      if ((part.part === 'text' || part.part === 'picture' || part.part === 'rows') && !declared.has(part.slot)) {
         throw new RangeError(`Template '${template.key}', arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
       }
     }

@@ -5,6 +5,7 @@ import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
+import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { SlotValue } from '../../core/piece/piece.ts';
 import { getMediaFile, listMedia } from '../../contract/media-contracts.ts';
 import { addressOf, call } from '../ui/call.ts';
@@ -80,7 +81,7 @@ function TemplatePreview({ template, brand, photo }: { readonly template: Templa
       book: brand.book,
       pictures: photo ? [{ picture: pictureOf(photo), address: addressOf(getMediaFile, { brand: brand.slug, media: photo.id }, { fit: PICTURE_PX }) }] : [],
       ghosts: true,
-      cuts: placements.map(({ key, placement }) => ({ key, placement, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density })),
+      cuts: placements.map(({ key, placement }) => ({ key, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density })),
     };
   }, [template, brand, placements, photo]);
   const { wall } = useWall(request);

@@ -23,7 +23,7 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const request = useMemo(() => {
     if (!cut) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...cuts.content, ghosts: true, cuts: [{ key, placement: cut.placement, scale: (WIDTH_PX / cut.placement.exportPx.width) * density }] };
+    return { ...cuts.content, ghosts: true, cuts: [{ key, placement: cut.placement, adjustment: cut.adjustment, scale: (WIDTH_PX / cut.placement.exportPx.width) * density }] };
   }, [cuts.content, cut, key]);
   const { wall } = useWall(request);
   return (

@@ -6,7 +6,9 @@ import { getCutFile } from '../../contract/piece-contracts.ts';
 import { addressOf } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { toast } from '../ui/toast.tsx';
+import { CropDrag } from './CropDrag.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
+import { CutControls } from './CutControls.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import type { Cut } from './use-cuts.ts';
 import { useWall } from './wall.ts';
@@ -20,7 +22,8 @@ const LARGE_PICTURE_PX = 2048;
 const FRAME_PX = 24;
 
 /** One cut painted at its full export size, shown as large as there is room, with its safe zone to see. */
-export function LargeLook({ cut, cuts, brand, store, pieceId, template, onClose }: LargeProps) {
+export function LargeLook(props: LargeProps) {
+  const { cut, cuts, brand, store, pieceId, template, readOnly, onClose } = props;
   const [showSafe, setShowSafe] = useState(false);
   const [room, setRoom] = useState({ width: 600, height: 560 });
   const area = useRef<HTMLDivElement>(null);
@@ -36,7 +39,7 @@ export function LargeLook({ cut, cuts, brand, store, pieceId, template, onClose 
       ...cuts.content,
       ghosts: true,
       pictures: cuts.content.pictures.map((each) => ({ ...each, address: addressOf(getMediaFile, { brand: brand.slug, media: each.picture.id }, { fit: LARGE_PICTURE_PX }) })),
-      cuts: [{ key: cut.key, placement: cut.placement, scale: 1 }],
+      cuts: [{ key: cut.key, placement: cut.placement, adjustment: cut.adjustment, scale: 1 }],
     }),
     [cuts.content, cut, brand.slug],
   );
@@ -74,20 +77,22 @@ export function LargeLook({ cut, cuts, brand, store, pieceId, template, onClose 
           PNG
         </Button>
       </div>
+      <CutControls {...props} report={report} />
       <div ref={area} className="grid min-h-0 flex-1 place-items-center overflow-hidden" data-large={cut.key} data-settled={state.settledId}>
         <div className="relative">
           <CutCanvas wall={wall} cutKey={cut.key} widthPx={width * scale} heightPx={height * scale} label={`The cut for ${cut.sheet.name} ${cut.placement.name}`} />
+          {!readOnly && report?.pictures.map((picture) => <CropDrag key={picture.slot} cut={cut} picture={picture} scale={scale} store={store} />)}
           {showSafe && (
             <div
               aria-hidden
-              className="absolute border-2 border-dashed border-coral shadow-[0_0_0_1px_var(--c-panel)]"
+              className="pointer-events-none absolute border-2 border-dashed border-coral shadow-[0_0_0_1px_var(--c-panel)]"
               style={{ top: `${safe.top}%`, right: `${safe.right}%`, bottom: `${safe.bottom}%`, left: `${safe.left}%` }}
             />
           )}
         </div>
       </div>
       <p className="min-h-10 px-6 py-3 text-xs text-quiet tabular-nums">
-        {report && `Arrangement ${report.arrangement}. ${report.texts.map((text) => `${labelOf(text.slot)}: ${Math.round(text.sizePx)} px, ${text.lines} line${text.lines === 1 ? '' : 's'}`).join(' · ')}`}
+        {report && `${report.texts.map((text) => `${labelOf(text.slot)}: ${Math.round(text.sizePx)} px, ${text.lines} line${text.lines === 1 ? '' : 's'}`).join(' · ')}`}
       </p>
     </section>
   );

@@ -1,3 +1,4 @@
+import { differs } from '../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
 import { WALL_SCALES, type Cut, type Cuts } from './use-cuts.ts';
@@ -61,7 +62,10 @@ function WallCut({ cut, cuts, onChoose }: { readonly cut: Cut; readonly cuts: Cu
         <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} />
       </button>
       <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
-        <span className="font-semibold">{cut.placement.name}</span>
+        <span className="font-semibold">
+          {cut.placement.name}
+          {differs(cut.adjustment) && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
+        </span>
         {over?.kind === 'overflows' ? (
           <span className="font-medium text-coral-ink">too long by {over.overBy}</span>
         ) : (

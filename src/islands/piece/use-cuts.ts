@@ -3,7 +3,8 @@ import { getMediaFile } from '../../contract/media-contracts.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { NetworkSheet, Placement } from '../../core/network/network-sheet.ts';
-import { cutKey, mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
+import type { Adjustment } from '../../core/piece/adjustment.ts';
+import { adjustmentOf, cutKey, mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
 import type { CutToCheck } from '../../core/preflight/preflight.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { PaintRequest } from '../../workers/wall-protocol.ts';
@@ -19,6 +20,7 @@ export interface Cut {
   readonly channelName: string;
   readonly sheet: NetworkSheet;
   readonly placement: Placement;
+  readonly adjustment: Adjustment;
 }
 
 export interface Cuts {
@@ -53,15 +55,16 @@ export function pictureOf(item: MediaItem): Picture {
 /** The cuts of a piece, painted and reported on as it changes. */
 export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cuts {
   const [wallScale, setWallScale] = useState<number>(WALL_SCALES.usual);
+  const { cuts: cutRefs, adjustments } = piece;
   const list = useMemo(
     () =>
-      piece.cuts.flatMap((ref): Cut[] => {
+      cutRefs.flatMap((ref): Cut[] => {
         const channel = brandData.channels.find((each) => each.id === ref.channelId);
         const sheet = brandData.sheets.find((each) => each.key === channel?.network);
         const placement = sheet?.placements.find((each) => each.key === ref.placement);
-        return channel && sheet && placement ? [{ key: cutKey(ref), ref, channelId: channel.id, channelName: channel.name, sheet, placement }] : [];
+        return channel && sheet && placement ? [{ key: cutKey(ref), ref, channelId: channel.id, channelName: channel.name, sheet, placement, adjustment: adjustmentOf({ adjustments }, ref) }] : [];
       }),
-    [piece.cuts, brandData],
+    [cutRefs, adjustments, brandData],
   );
   // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
   const { frames } = piece;
@@ -79,7 +82,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
   );
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...content, ghosts: true, cuts: list.map(({ key, placement }) => ({ key, placement, scale: wallScale * density })) };
+    return { ...content, ghosts: true, cuts: list.map(({ key, placement, adjustment }) => ({ key, placement, adjustment, scale: wallScale * density })) };
   }, [content, list, wallScale]);
   const { wall, state } = useWall(request);
   const toCheck = useMemo(

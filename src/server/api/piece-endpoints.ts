@@ -57,6 +57,7 @@ const createPiece = defineEndpoint({
       template: { key: template.key },
       frames: [{ id: nanoid(8), slots: {} }],
       cuts: await possibleCuts(services, brand),
+      adjustments: {},
       words: { shared: { caption: '', altText: '' }, own: {} },
     };
     return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: readPiece(document), createdBy: caller.person.id }, nowMs));
@@ -122,7 +123,7 @@ const getPieceThumbnail = defineEndpoint({
     const hash = createHash('sha256').update(JSON.stringify([snapshot, first])).digest('hex');
     const path = services.media.derivedPathOf(hash, 'thumbnail.webp');
     if (!(await exists(path))) {
-      const source = cutSourceOf(snapshot, channel.network, first.placement, services.media);
+      const source = cutSourceOf(snapshot, channel.network, first, services.media);
       const picture = await services.render.picture({ kind: 'small', source, fitPx: THUMBNAIL_PX });
       await services.media.keepDerived(hash, 'thumbnail.webp', picture.bytes);
     }
@@ -139,7 +140,7 @@ const getCutFile = defineEndpoint({
     const isCut = piece.document.cuts.some((cut) => cut.channelId === params.channelId && cut.placement === params.placement);
     if (!channel || !isCut) throw notFound('cut');
     const snapshot = await makeSnapshot(services, brand, piece.document);
-    const picture = await services.render.picture({ kind: 'full', source: cutSourceOf(snapshot, channel.network, params.placement, services.media), maxBytes: Infinity });
+    const picture = await services.render.picture({ kind: 'full', source: cutSourceOf(snapshot, channel.network, params, services.media), maxBytes: Infinity });
     const fileName = `${slugOf(pieceName(piece.document))}-${channel.network}-${params.placement}-${picture.widthPx}x${picture.heightPx}.png`;
     return new Response(Buffer.from(picture.bytes), {
       headers: { 'content-type': picture.mime, 'content-disposition': `attachment; filename="${fileName}"`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },

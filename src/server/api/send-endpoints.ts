@@ -104,7 +104,7 @@ const getDeliveryPicture = defineEndpoint({
     if (!(await exists(path))) {
       const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === delivery.channelId);
       if (!channel) throw notFound('channel');
-      const source = cutSourceOf(await getSnapshot(services.db, delivery.snapshotId), channel.network, delivery.placement, services.media);
+      const source = cutSourceOf(await getSnapshot(services.db, delivery.snapshotId), channel.network, delivery, services.media);
       const picture = await services.render.picture({ kind: 'small', source, fitPx: PICTURE_PX });
       await services.media.keepDerived(delivery.snapshotId, `${delivery.id}.webp`, picture.bytes);
     }

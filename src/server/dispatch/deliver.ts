@@ -1,5 +1,5 @@
 import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
-import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { ConnectorError, type Connector, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
@@ -53,7 +53,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
     if (known.kind === 'published') return known.address;
   }
   if (remoteMediaId === null) {
-    const source = cutSourceOf(snapshot, channel.network, getPlacement(sheet, delivery.placement).key, services.media);
+    const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
     const picture = await services.render.picture({ kind: 'full', source, maxBytes: sheet.files.maxImageBytes });
     ({ remoteMediaId } = await connector.upload(picture, signal));
     await note({ remoteMediaId });

@@ -16,7 +16,7 @@ export async function preflightSnapshot(services: Services, brand: Brand, snapsh
   });
   const reports = await services.render.reports({
     kind: 'report',
-    sources: known.map(({ channel, ref }) => cutSourceOf(snapshot, channel.network, ref.placement, services.media)),
+    sources: known.map(({ channel, ref }) => cutSourceOf(snapshot, channel.network, ref, services.media)),
   });
   const toCheck = known.flatMap(({ ref, channel, sheet, placement }, index): CutToCheck[] => {
     const report = reports[index];

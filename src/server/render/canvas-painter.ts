@@ -2,6 +2,7 @@ import { createCanvas, Path2D, type Canvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import type { PictureNode, Scene } from '../../core/scene/scene.ts';
 import { pictureRaster } from '../../core/scene/scene.ts';
+import { applyTone, maskPicture } from '../../core/scene/picture-looks.ts';
 import { paint } from '../../core/scene/paint.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 
@@ -76,7 +77,9 @@ async function rasterise(node: PictureNode, source: PictureSource): Promise<Canv
   const context = canvas.getContext('2d');
   const image = context.createImageData(info.width, info.height);
   image.data.set(data);
+  if (node.tone) applyTone(image.data, node.tone);
   context.putImageData(image, 0, 0);
+  maskPicture<Path2D>(context as never, node, 1, (path) => new Path2D(path));
   return canvas;
 }
 

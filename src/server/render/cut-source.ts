@@ -1,17 +1,19 @@
 import { getPlacement } from '../../core/network/network-sheet.ts';
+import { adjustmentOf, type CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import type { CutSource } from './render-cut.ts';
 
 /** What one cut of a snapshot is made of, with the files its pictures lie in. */
-export function cutSourceOf(snapshot: Snapshot, network: string, placementKey: string, store: MediaStore): CutSource {
+export function cutSourceOf(snapshot: Snapshot, network: string, cut: CutRef, store: MediaStore): CutSource {
   const sheet = snapshot.sheets.find((each) => each.key === network);
   if (!sheet) throw new RangeError(`The snapshot has no sheet of '${network}'`);
   return {
     template: snapshot.template,
     frame: snapshot.piece.frames[0],
     book: snapshot.book,
-    placement: getPlacement(sheet, placementKey),
+    placement: getPlacement(sheet, cut.placement),
+    adjustment: adjustmentOf(snapshot.piece, cut),
     pictures: snapshot.pictures.map((picture) => ({ picture, filePath: store.pathOf(picture.storedHash) })),
   };
 }

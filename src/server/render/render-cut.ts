@@ -4,6 +4,7 @@ import { compose, type Composed, type Engines } from '../../core/compose/compose
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
+import type { Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
 import { encodeCut, paintScene } from './canvas-painter.ts';
@@ -14,6 +15,7 @@ export interface CutSource {
   readonly frame: Frame;
   readonly book: BrandBook;
   readonly placement: Placement;
+  readonly adjustment: Adjustment;
   readonly pictures: readonly { readonly picture: Picture; readonly filePath: string }[];
 }
 
@@ -57,7 +59,7 @@ export async function runRenderJob(job: RenderJob, engines: Engines): Promise<Re
 
 function composeSource(source: CutSource, engines: Engines, ghosts: boolean): Composed {
   const pictures = new Map(source.pictures.map(({ picture }) => [picture.id, picture]));
-  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, pictures, ghosts }, engines);
+  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, adjustment: source.adjustment, pictures, ghosts }, engines);
 }
 
 async function paintSource(source: CutSource, engines: Engines, ghosts: boolean) {

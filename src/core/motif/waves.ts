@@ -1,0 +1,20 @@
+import type { MotifGenerator, MotifShape } from './motif.ts';
+import { band, boxAround, type Point } from './outline.ts';
+import { seededNumbers } from './seeded-numbers.ts';
+
+/** Rows of one rolling line, like a sea drawn by a child: from the bottom edge up to two fifths of the height. */
+export const wavesMotif: MotifGenerator = (box, unitPx, seed) => {
+  const random = seededNumbers(seed);
+  const rows = 5;
+  const spacing = unitPx * 1.05;
+  return Array.from({ length: rows }, (_, row): MotifShape => {
+    const phase = random() * Math.PI * 2;
+    const y = box.yPx + box.heightPx - unitPx * 0.5 - row * spacing;
+    const steps = Math.max(24, Math.round(box.widthPx / (unitPx * 0.35)));
+    const points = Array.from({ length: steps + 1 }, (__, step): Point => {
+      const x = box.xPx - unitPx + ((box.widthPx + unitPx * 2) * step) / steps;
+      return [x, y + Math.sin(x / (unitPx * 1.3) + phase) * unitPx * 0.3];
+    });
+    return { path: band(points, unitPx * (0.13 - row * 0.015)), ink: row === 1 ? 'accent' : 'surface', boxes: [boxAround(points)] };
+  });
+};

@@ -1,0 +1,52 @@
+import { produce, type Draft } from 'immer';
+import { describe, expect, it } from 'vitest';
+import { plainPiece } from '../../../tests/fixtures/piece.ts';
+import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from './adjust.ts';
+import type { Adjustment } from './adjustment.ts';
+import { adjustmentOf, readPiece, type Piece } from './piece.ts';
+
+const KEY = 'c1.feed-square';
+const cut = { channelId: 'c1', placement: 'feed-square' };
+const adjusted = (piece: Piece, change: (adjustment: Draft<Adjustment>) => void): Piece => produce(piece, (draft: Draft<Piece>) => adjustCut(draft, KEY, change));
+
+describe('adjusting a cut', () => {
+  it('keeps what differs, as a valid document, and nothing else', () => {
+    const piece = adjusted(plainPiece, (adjustment) => {
+      adjustment.scheme = 'bold';
+      stepText(adjustment, 1);
+      toggleHidden(adjustment, 'line');
+      moveCrop(adjustment, 'photo', { x: 0.25, y: 2, zoom: 9 });
+    });
+    expect(adjustmentOf(piece, cut)).toEqual({ scheme: 'bold', textStep: 1, hidden: ['line'], crops: { photo: { x: 0.25, y: 1, zoom: 4 } } });
+    expect(readPiece(JSON.parse(JSON.stringify(piece)))).toEqual(piece);
+  });
+
+  it('follows the piece again once nothing differs any more', () => {
+    let piece = adjusted(plainPiece, (adjustment) => stepText(adjustment, 1));
+    piece = adjusted(piece, (adjustment) => toggleHidden(adjustment, 'line'));
+    piece = adjusted(piece, (adjustment) => stepText(adjustment, -1));
+    expect(Object.keys(piece.adjustments)).toEqual([KEY]);
+    piece = adjusted(piece, (adjustment) => toggleHidden(adjustment, 'line'));
+    expect(piece.adjustments).toEqual({});
+  });
+
+  it('rejoins in one act, and leaves other cuts alone', () => {
+    const both = produce(adjusted(plainPiece, (adjustment) => stepText(adjustment, 1)), (draft: Draft<Piece>) => adjustCut(draft, 'c1.story', (adjustment) => void (adjustment.scheme = 'light')));
+    expect(produce(both, (draft: Draft<Piece>) => rejoinCut(draft, KEY)).adjustments).toEqual({ 'c1.story': { scheme: 'light' } });
+  });
+
+  it('goes no further than the steps that are allowed', () => {
+    let piece = plainPiece;
+    for (let count = 0; count < 9; count += 1) piece = adjusted(piece, (adjustment) => stepText(adjustment, -1));
+    expect(adjustmentOf(piece, cut).textStep).toBe(-4);
+  });
+
+  it.each([
+    ['an unknown key', { colour: 'red' }],
+    ['a step too far', { textStep: 5 }],
+    ['a crop outside the picture', { crops: { photo: { x: 1.5, y: 0, zoom: 1 } } }],
+    ['a zoom out', { crops: { photo: { x: 0.5, y: 0.5, zoom: 0.5 } } }],
+  ])('refuses %s in a document', (_, adjustment) => {
+    expect(() => readPiece({ ...plainPiece, adjustments: { [KEY]: adjustment } })).toThrow();
+  });
+});

@@ -1,0 +1,41 @@
+import type { Draft } from 'immer';
+import { differs, MOST_TEXT_STEPS, MOST_ZOOM, type Adjustment, type OwnCrop } from './adjustment.ts';
+import type { Piece } from './piece.ts';
+
+/**
+ * Changes how one cut differs. What becomes equal to the piece again is not kept, so that a cut which differs in nothing
+ * follows the piece by itself.
+ */
+export function adjustCut(draft: Draft<Piece>, key: string, change: (adjustment: Draft<Adjustment>) => void): void {
+  const adjustment: Draft<Adjustment> = draft.adjustments[key] ?? {};
+  change(adjustment);
+  for (const name of ['arrangement', 'scheme', 'textStep', 'hidden', 'crops'] as const) {
+    const value = adjustment[name];
+    const isEmpty = value === undefined || value === 0 || (typeof value === 'object' && Object.keys(value).length === 0);
+    if (isEmpty) delete adjustment[name];
+  }
+  if (differs(adjustment)) draft.adjustments[key] = adjustment;
+  else delete draft.adjustments[key];
+}
+
+/** Lets a cut follow the piece in everything again. */
+export function rejoinCut(draft: Draft<Piece>, key: string): void {
+  delete draft.adjustments[key];
+}
+
+/** A step larger or smaller, within what is allowed. */
+export function stepText(adjustment: Draft<Adjustment>, by: 1 | -1): void {
+  adjustment.textStep = Math.max(-MOST_TEXT_STEPS, Math.min(MOST_TEXT_STEPS, (adjustment.textStep ?? 0) + by));
+}
+
+/** Leaves a slot out of a cut, or puts it back. */
+export function toggleHidden(adjustment: Draft<Adjustment>, slot: string): void {
+  const hidden = adjustment.hidden ?? [];
+  adjustment.hidden = hidden.includes(slot) ? hidden.filter((each) => each !== slot) : [...hidden, slot];
+}
+
+/** Moves or zooms the crop of a picture, kept inside the picture. */
+export function moveCrop(adjustment: Draft<Adjustment>, slot: string, crop: OwnCrop): void {
+  const share = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 1e4) / 1e4;
+  adjustment.crops = { ...adjustment.crops, [slot]: { x: share(crop.x), y: share(crop.y), zoom: Math.min(MOST_ZOOM, Math.max(1, Math.round(crop.zoom * 100) / 100)) } };
+}

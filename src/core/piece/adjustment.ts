@@ -1,0 +1,54 @@
+import { array, lazy, number, object, string, type Schema } from 'yup';
+
+/** Text steps that a cut may be set larger (up) or smaller (down) than it would be. */
+export const MOST_TEXT_STEPS = 4;
+/** How far a crop may be zoomed into. */
+export const MOST_ZOOM = 4;
+
+/** Where a picture of one cut is looked at: the middle of the window as shares of the picture, and how far in. */
+export interface OwnCrop {
+  readonly x: number;
+  readonly y: number;
+  /** 1 shows as much as covers the box; 2 half of that in each direction. */
+  readonly zoom: number;
+}
+
+/** How one cut differs from the piece. It stays linked in everything that is not named here. */
+export interface Adjustment {
+  readonly arrangement?: string | undefined;
+  readonly scheme?: string | undefined;
+  readonly textStep?: number | undefined;
+  /** Slots whose parts are left out. */
+  readonly hidden?: readonly string[] | undefined;
+  readonly crops?: Readonly<Record<string, OwnCrop>> | undefined;
+}
+
+export const linkedCut: Adjustment = {};
+
+const key = () => string().matches(/^[a-z][a-z0-9-]*$/);
+const share = () => number().min(0).max(1).required();
+
+const cropsSchema = lazy((given: unknown) => {
+  const slots = Object.keys(typeof given === 'object' && given !== null ? given : {});
+  const crop = object({ x: share(), y: share(), zoom: number().min(1).max(MOST_ZOOM).required() }).noUnknown();
+  return given === undefined ? object().default(undefined) : object(Object.fromEntries(slots.map((slot) => [slot, crop.required()])));
+});
+
+export const adjustmentSchema: Schema = object({
+  arrangement: key(),
+  scheme: key(),
+  textStep: number().integer().min(-MOST_TEXT_STEPS).max(MOST_TEXT_STEPS),
+  hidden: array(key().required()).max(24),
+  crops: cropsSchema as unknown as Schema,
+}).noUnknown();
+
+/** True when a cut differs in anything. */
+export function differs(adjustment: Adjustment): boolean {
+  return (
+    adjustment.arrangement !== undefined ||
+    adjustment.scheme !== undefined ||
+    (adjustment.textStep ?? 0) !== 0 ||
+    (adjustment.hidden?.length ?? 0) > 0 ||
+    Object.keys(adjustment.crops ?? {}).length > 0
+  );
+}
