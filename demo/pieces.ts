@@ -1,6 +1,6 @@
 /** A piece of the demo as its maker would enter it. */
 export interface DemoPiece {
-  readonly template: 'headland' | 'aside';
+  readonly template: string;
   readonly photo: string | null;
   readonly texts: Readonly<Record<string, string>>;
   readonly caption: string;
@@ -18,6 +18,38 @@ export const gullwickPieces: readonly DemoPiece[] = [
     caption: 'Flat calm on the quay, and the fog is staying for lunch. We are in the loft mending tails; the kettle is on if you bring your own mug. #GullwickKites',
     own: {},
     out: { kind: 'draft' },
+  },
+  {
+    template: 'tally',
+    photo: null,
+    texts: { number: '312', headline: 'kites left the loft this year, each with its number under the spar', line: 'Counted on Friday' },
+    caption: 'Three hundred and twelve, and we remember most of them. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'ledger',
+    photo: null,
+    texts: { headline: 'Before your first flight', points: 'Check the wind: 8 to 14 knots\nStand with your back to it\nLet the line run, then stop it\nWalk, do not run', line: 'Ask us at the hut' },
+    caption: 'Four things, in this order. The rest you learn with the line in your hand. #BuildAKite',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'arch',
+    photo: 'delta-backlit.jpg',
+    texts: { label: 'New in the loft', headline: 'The rainbow delta, sewn by hand', line: 'Twenty of them, numbered under the spar.' },
+    caption: 'Held against the sun it tells you exactly how it was made. Twenty rainbow deltas, ready to go. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'bill',
+    photo: null,
+    texts: { day: '5', label: 'December', headline: 'Night flight on the dunes', line: 'From five, bring a torch' },
+    caption: 'Lights on the lines, soup in the hut. 5 December, from five in the evening. #GullwickKites #BigBlow',
+    own: {},
+    out: { kind: 'at', inDays: 6, time: '18:00' },
   },
   {
     template: 'headland',

@@ -131,7 +131,7 @@ async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, medi
     frames: [{ id: nanoid(8), slots: { ...(item ? { photo: { kind: 'picture', mediaId: item.id } } : {}), ...Object.fromEntries(texts) } }],
     cuts,
     adjustments: {},
-    words: { shared: { caption: demo.caption, altText: item?.altText ?? `${demo.texts['headline']} ${demo.texts['line']}` }, own },
+    words: { shared: { caption: demo.caption, altText: item?.altText ?? `${demo.texts['headline'] ?? ''} ${demo.texts['line'] ?? ''}`.trim() }, own },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
   if (demo.out.kind === 'draft') return;

@@ -6,9 +6,11 @@ import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
 import type { Template } from '../core/template/template.ts';
 
-/** A cut that the wall shows, and how large. */
+/** A cut that the wall shows, what it is made of, and how large. */
 export interface WantedCut {
   readonly key: string;
+  readonly template: Template;
+  readonly frame: Frame;
   readonly placement: Placement;
   readonly adjustment: Adjustment;
   /** Pixels of the canvas a pixel of the cut; 1 is full size. */
@@ -18,8 +20,6 @@ export interface WantedCut {
 /** Paint these cuts of this content; a newer request of the same wall makes an older one void. */
 export interface PaintRequest {
   readonly id: number;
-  readonly template: Template;
-  readonly frame: Frame;
   readonly book: BrandBook;
   readonly pictures: readonly { readonly picture: Picture; readonly address: string }[];
   readonly cuts: readonly WantedCut[];

@@ -78,7 +78,7 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
   const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
   const late: { readonly cut: PaintRequest['cuts'][number]; readonly composed: Composed }[] = [];
   for (const cut of request.cuts) {
-    const composed = compose({ template: request.template, frame: request.frame, book: request.book, placement: cut.placement, adjustment: cut.adjustment, pictures, ghosts: request.ghosts }, ready);
+    const composed = compose({ ...cut, book: request.book, pictures, ghosts: request.ghosts }, ready);
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
     await paintCut(request, cut, composed, ready, settled);
     if (!settled) late.push({ cut, composed });

@@ -5,12 +5,13 @@ import { intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { Edge, Field, MotifPart, PicturePart, SignPart, TextPart } from '../template/template.ts';
-import { motifGenerators } from '../motif/motif.ts';
+import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { placeLine } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
 import type { Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
+import { slotOfRow } from './expand.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { fieldPath, rectPath, windowPath } from './part-outlines.ts';
@@ -149,8 +150,10 @@ class Emitter {
     const needed = at1080 >= LARGE_PX_AT_1080 ? LEAST_LARGE_CONTRAST : LEAST_TEXT_CONTRAST;
     const { scheme } = this.input;
     const ink = chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], this.#backdrop.behind(inkBox), needed);
-    if (ink.ratio < needed && !text.ghost) this.findings.push({ kind: 'low-contrast', slot: part.slot, ratio: ink.ratio, needed });
-    if (text.shaped.missing.length > 0 && !text.ghost) this.findings.push({ kind: 'missing-glyphs', slot: part.slot, characters: text.shaped.missing });
+    // What stands outside the cut has nothing behind it; that it does not fit is said already.
+    const isInside = intersectBoxes(inkBox, { xPx: 0, yPx: 0, ...this.input.frame.size }) !== null;
+    if (ink.ratio < needed && !text.ghost && isInside) this.findings.push({ kind: 'low-contrast', slot: slotOfRow(part.slot), ratio: ink.ratio, needed });
+    if (text.shaped.missing.length > 0 && !text.ghost) this.findings.push({ kind: 'missing-glyphs', slot: slotOfRow(part.slot), characters: text.shaped.missing });
 
     const glyphs: SceneGlyph[] = [];
     lines.forEach((line, index) => {
@@ -186,16 +189,21 @@ class Emitter {
     this.#backdrop.addFlat({ ...box, widthPx: ink.widthEm * sizePx }, colour);
   }
 
-  /** An ornament never runs over words: where they need its room, it stays away. */
+  /** An ornament never runs over words or marks: what of it would, stays away. */
   #motif(part: MotifPart, box: Box): void {
     const shapes = motifGenerators[part.generator](box, this.input.frame.marginPx, part.seed);
-    const inkBoxes = [...this.#inkBoxes.values()];
-    if (shapes.some((shape) => shape.boxes.some((each) => inkBoxes.some((inkBox) => intersectBoxes(each, inkBox))))) return;
-    for (const shape of shapes) {
+    const kept = [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)];
+    const isFree = (shape: MotifShape): boolean => !shape.boxes.some((each) => kept.some((other) => intersectBoxes(each, other)));
+    if (wholeMotifs.has(part.generator) && !shapes.every(isFree)) return;
+    for (const shape of shapes.filter(isFree)) {
       this.nodes.push({ kind: 'fill', path: shape.path, colour: this.input.scheme[shape.ink], alpha: 1 });
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
     }
   }
+}
+
+function markBoxes({ part, box, children }: LaidOut): readonly Box[] {
+  return [...(part.part === 'mark' ? [box] : []), ...children.flatMap(markBoxes)];
 }
 
 /** The box of the ink of every text: as wide as its widest line, from the capitals to the last descenders. */

@@ -3,6 +3,7 @@ import type { Part, RowsPart, StackPart, TextPart } from '../template/template.t
 /** Where the text and the numeral of a list's row are bound. */
 export const rowSlot = (slot: string, index: number): string => `${slot}.${index}`;
 export const numeralSlot = (slot: string, index: number): string => `${slot}.${index}.numeral`;
+export const isNumeral = (slot: string): boolean => slot.endsWith('.numeral');
 /** The slot of the template that a bound text belongs to: `points` for a row of it. */
 export const slotOfRow = (slot: string): string => slot.split('.')[0] ?? slot;
 

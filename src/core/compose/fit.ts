@@ -1,12 +1,12 @@
 import type { TextPart } from '../template/template.ts';
-import type { LaidOut, LayoutSolver } from './layout.ts';
+import type { LaidOut, LayoutSolver, Overflow } from './layout.ts';
 import type { SetText } from './set-text.ts';
 
 /** Sizes that were found and the layout they give. */
 export interface FitOutcome {
   readonly sizes: ReadonlyMap<TextPart, number>;
   readonly laidOut: LaidOut;
-  readonly overflow: 'word-too-wide' | 'too-tall' | null;
+  readonly overflow: Overflow | null;
 }
 
 /** Steps between the largest and the smallest size; each is a few percent, finer than one can see. */

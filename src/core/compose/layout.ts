@@ -11,6 +11,9 @@ export interface LaidOut {
   readonly children: readonly LaidOut[];
 }
 
+/** Why a layout cannot be kept: a text whose word (or single line) is wider than its room, or too much of everything. */
+export type Overflow = { readonly reason: 'word-too-wide'; readonly part: TextPart } | { readonly reason: 'too-tall' };
+
 /** What layout has to know beside the tree itself. */
 export interface LayoutInput {
   readonly root: StackPart;
@@ -63,15 +66,15 @@ export class LayoutSolver {
     return collect(this.#root, 0, 0);
   }
 
-  /** The first text that does not fit into a layout, and how; null when all is well. */
-  findOverflow(laidOut: LaidOut): 'word-too-wide' | 'too-tall' | null {
+  /** What does not fit into a layout; null when all is well. */
+  findOverflow(laidOut: LaidOut): Overflow | null {
     for (const [part, text] of this.input.texts) {
       const box = findBox(laidOut, part);
       if (!box) continue;
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, box.widthPx);
-      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - SLACK_PX)) return 'word-too-wide';
+      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - SLACK_PX)) return { reason: 'word-too-wide', part };
     }
-    return isContained(laidOut, this.input.frame) ? null : 'too-tall';
+    return isContained(laidOut, this.input.frame) ? null : { reason: 'too-tall' };
   }
 
   #build(part: Part, yoga: Yoga, config: YogaConfig): Built {
@@ -123,6 +126,8 @@ export class LayoutSolver {
   #isShown(part: Part): boolean {
     if (part.part === 'text') return this.input.texts.has(part);
     if (part.part === 'picture') return this.input.hasPicture(part.slot);
+    // A stack around nothing (a chip without its answer) would be an empty shape.
+    if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => this.#isShown(child));
     return true;
   }
 

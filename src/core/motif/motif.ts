@@ -34,5 +34,8 @@ export const motifGenerators = {
   stripes: stripesMotif,
 } as const satisfies Readonly<Record<string, MotifGenerator>>;
 
+/** Motifs that are one drawing: they stay away as a whole where words need a part of their room. */
+export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes']);
+
 export type MotifName = keyof typeof motifGenerators;
 export const motifNames = Object.keys(motifGenerators) as readonly MotifName[];

@@ -2,10 +2,10 @@ import type { MotifGenerator, MotifShape } from './motif.ts';
 import { band, boxAround, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
 
-/** Rows of one rolling line, like a sea drawn by a child: from the bottom edge up to two fifths of the height. */
+/** Rows of one rolling line, like a sea drawn by a child, along the bottom edge: the higher the box, the more of them. */
 export const wavesMotif: MotifGenerator = (box, unitPx, seed) => {
   const random = seededNumbers(seed);
-  const rows = 5;
+  const rows = Math.max(3, Math.min(5, Math.floor(box.heightPx / (unitPx * 5))));
   const spacing = unitPx * 1.05;
   return Array.from({ length: rows }, (_, row): MotifShape => {
     const phase = random() * Math.PI * 2;

@@ -200,7 +200,7 @@ const slotSchema = object({
   hint: string().required().max(120),
   required: boolean().required(),
   /** Text that shows what the slot is for in the picker of templates. */
-  sample: string().max(200),
+  sample: string().max(300),
   /** Characters beyond which the form warns; the fit of each cut decides. */
   softLimit: number().integer().positive(),
 }).noUnknown();

@@ -30,6 +30,14 @@ describe('breakLines', () => {
     expect(textsOf('Doors open at 2\u00a0pm today', 6).some((line) => line.includes('2\u00a0pm'))).toBe(true);
   });
 
+  it('breaks a hyphenated word only where nothing else will do', () => {
+    expect(textsOf('Build-a-kite afternoon', 9)).toEqual(['Build-a-kite', 'afternoon']);
+  });
+
+  it('gives no small word a line to itself', () => {
+    expect(textsOf('A week in the loft', 4.2)).not.toContain('in');
+  });
+
   it('breaks where the text says so', () => {
     expect(textsOf('One\nTwo three', 40)).toEqual(['One', 'Two three']);
   });

@@ -25,6 +25,10 @@ const HANGING = new Set('a an the of to in on at by for and or but as is we i my
 /** Costs beside the squared raggedness of lines, whose unit is the squared line width. */
 const HANGING_COST = 0.03;
 const LONE_WORD_COST = 0.25;
+/** A break inside a hyphenated word, and a short word that has a line to itself. */
+const HYPHEN_COST = 0.3;
+const SHORT_LINE_COST = 0.1;
+const SHORT_LINE_SHARE = 0.4;
 
 /**
  * Breaks a shaped text into the fewest lines that a width allows, then spreads the words so that the lines are balanced,
@@ -158,8 +162,9 @@ function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: numbe
 
 function lineCost(shaped: ShapedText, chunks: readonly Chunk[], first: number, behind: number, width: number, meanEm: number, maxWidthEm: number): number {
   const ragged = ((width - meanEm) / maxWidthEm) ** 2;
-  if (behind === chunks.length) return ragged + (behind - first === 1 && chunks.length > 2 ? LONE_WORD_COST : 0);
+  const alone = behind - first === 1;
+  if (behind === chunks.length) return ragged + (alone && chunks.length > 2 ? LONE_WORD_COST : 0);
   const closing = chunks[behind - 1];
   const word = closing ? shaped.text.slice(closing.start, closing.end).toLowerCase() : '';
-  return ragged + (HANGING.has(word) ? HANGING_COST : 0);
+  return ragged + (HANGING.has(word) ? HANGING_COST : 0) + (/[-\u2010]$/u.test(word) ? HYPHEN_COST : 0) + (alone && width < maxWidthEm * SHORT_LINE_SHARE ? SHORT_LINE_COST : 0);
 }

@@ -8,6 +8,7 @@ describe('tidyText', () => {
     ['9 minutes', '9 minutes'],
     ['Prêt ? Oui !', 'Prêt\u00a0? Oui\u00a0!'],
     ['« Salut »', '«\u00a0Salut\u00a0»'],
+    ['@kites · site', '@kites\u00a0· site'],
     ['two  spaces', 'two spaces'],
   ])('%j becomes %j', (given, expected) => {
     expect(tidyText(given)).toBe(expected);

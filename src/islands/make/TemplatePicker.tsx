@@ -3,6 +3,7 @@ import X from 'lucide-react/icons/x';
 import { useMemo } from 'react';
 import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
+import type { Placement } from '../../core/network/network-sheet.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
@@ -19,18 +20,37 @@ type MediaItem = AnswerOf<typeof listMedia>['items'][number];
 
 const SHOWN_HEIGHT_PX = 132;
 const PICTURE_PX = 640;
+const MOST_SHAPES = 5;
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }) });
-  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: 1 } }) });
-  const photo = media.data?.items[0] ?? null;
+  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: 3 } }) });
   const start = useMutation({
     mutationFn: (template: string) => call(createPiece, { params: { brand }, body: { template } }),
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),
     onError: (error) => toast('problem', error.message),
   });
+  const shown = useMemo(
+    () => (brandData.data && templates.data && media.data ? previews(templates.data.templates, brandData.data) : []),
+    [brandData.data, templates.data, media.data],
+  );
+  const request = useMemo(() => {
+    if (!brandData.data || !media.data) return null;
+    const photos = media.data.items;
+    const density = Math.min(2, globalThis.devicePixelRatio || 1);
+    return {
+      book: brandData.data.book,
+      pictures: photos.map((photo) => ({ picture: pictureOf(photo), address: addressOf(getMediaFile, { brand, media: photo.id }, { fit: PICTURE_PX }) })),
+      ghosts: true,
+      cuts: shown.flatMap(({ template, cuts }) => {
+        const frame = { id: template.key, slots: sampleSlots(template, photos) };
+        return cuts.map(({ key, placement }) => ({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
+      }),
+    };
+  }, [brandData.data, media.data, shown, brand]);
+  const { wall } = useWall(request);
   return (
     <section aria-labelledby="pick" className="mb-7 border-b border-line pb-6">
       <div className="mb-3 flex items-center justify-between">
@@ -44,62 +64,47 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
         )}
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(32rem,1fr))] gap-4">
-        {brandData.data &&
-          !media.isPending &&
-          templates.data?.templates.map((template) => (
-            <li key={template.key}>
-              <button
-                type="button"
-                disabled={start.isPending}
-                onClick={() => start.mutate(template.key)}
-                className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60"
-              >
-                <TemplatePreview template={template} brand={brandData.data} photo={photo} />
-                <span className="mt-2.5 flex items-baseline gap-2">
-                  <span className="font-heading text-base font-semibold">{template.name}</span>
-                  <span className="text-sm text-quiet">{template.purpose}</span>
-                </span>
-              </button>
-            </li>
-          ))}
+        {shown.map(({ template, cuts }) => (
+          <li key={template.key}>
+            <button type="button" disabled={start.isPending} onClick={() => start.mutate(template.key)} className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60">
+              <span className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
+                {cuts.map(({ key, placement }) => (
+                  <CutCanvas key={key} wall={wall} cutKey={key} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
+                ))}
+              </span>
+              <span className="mt-2.5 flex items-baseline gap-2">
+                <span className="font-heading text-base font-semibold">{template.name}</span>
+                <span className="text-sm text-quiet">{template.purpose}</span>
+              </span>
+            </button>
+          </li>
+        ))}
       </ul>
     </section>
   );
 }
 
-function TemplatePreview({ template, brand, photo }: { readonly template: Template; readonly brand: BrandData; readonly photo: MediaItem | null }) {
-  const placements = useMemo(() => {
-    const all = brand.sheets.flatMap((sheet) => sheet.placements.map((placement) => ({ key: `${template.key}.${sheet.key}.${placement.key}`, placement })));
-    const aspect = ({ placement }: (typeof all)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(2);
-    return all.filter((each, index) => all.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, 5);
-  }, [brand, template]);
-  const request = useMemo(() => {
-    const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return {
-      template,
-      frame: { id: 'preview', slots: sampleSlots(template, photo) },
-      book: brand.book,
-      pictures: photo ? [{ picture: pictureOf(photo), address: addressOf(getMediaFile, { brand: brand.slug, media: photo.id }, { fit: PICTURE_PX }) }] : [],
-      ghosts: true,
-      cuts: placements.map(({ key, placement }) => ({ key, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density })),
-    };
-  }, [template, brand, placements, photo]);
-  const { wall } = useWall(request);
-  return (
-    <span className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
-      {placements.map(({ key, placement }) => (
-        <CutCanvas key={key} wall={wall} cutKey={key} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
-      ))}
-    </span>
-  );
+interface Preview {
+  readonly template: Template;
+  readonly cuts: readonly { readonly key: string; readonly placement: Placement }[];
 }
 
-/** The template's own samples, and the brand's latest picture wherever one is wanted. */
-function sampleSlots(template: Template, photo: MediaItem | null): Record<string, SlotValue> {
+/** Each template in every different shape that the brand's channels ask for. */
+function previews(templates: readonly Template[], brand: BrandData): readonly Preview[] {
+  const placements = brand.sheets.flatMap((sheet) => sheet.placements.map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
+  const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(2);
+  const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
+  return templates.map((template) => ({ template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) }));
+}
+
+/** The template's own samples, and the brand's latest pictures wherever one is wanted. */
+function sampleSlots(template: Template, photos: readonly MediaItem[]): Record<string, SlotValue> {
+  let next = 0;
   return Object.fromEntries(
     template.slots.flatMap((slot): [string, SlotValue][] => {
-      if (slot.kind === 'picture') return photo ? [[slot.key, { kind: 'picture', mediaId: photo.id }]] : [];
-      return [[slot.key, { kind: 'text', text: slot.sample ?? slot.hint }]];
+      if (slot.kind !== 'picture') return slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]];
+      const photo = photos[next++ % Math.max(1, photos.length)];
+      return photo ? [[slot.key, { kind: 'picture', mediaId: photo.id }]] : [];
     }),
   );
 }

@@ -23,7 +23,7 @@ export function ContentSheet(props: ContentProps) {
       <p className="text-xs text-quiet">
         Template <span className="font-semibold text-ink">{props.template.name}</span>: {props.template.purpose.toLowerCase()}
       </p>
-      {props.template.slots.map((slot) => (slot.kind === 'text' ? <TextSlot key={slot.key} {...props} slot={slot} /> : <PictureSlot key={slot.key} {...props} slot={slot} />))}
+      {props.template.slots.map((slot) => (slot.kind === 'picture' ? <PictureSlot key={slot.key} {...props} slot={slot} /> : <TextSlot key={slot.key} {...props} slot={slot} />))}
     </section>
   );
 }
@@ -37,7 +37,7 @@ function TextSlot({ slot, piece, store, cuts, readOnly }: ContentProps & { reado
         <textarea
           id={id}
           aria-describedby={describedBy}
-          rows={Math.min(6, Math.max(slot.softLimit && slot.softLimit > 40 ? 3 : 1, text.split('\n').length))}
+          rows={Math.min(8, Math.max(slot.kind === 'list' ? 4 : slot.softLimit && slot.softLimit > 40 ? 3 : 1, text.split('\n').length))}
           value={text}
           readOnly={readOnly}
           maxLength={5_000}

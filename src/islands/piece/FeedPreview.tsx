@@ -20,11 +20,12 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
   const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
   const key = `feed.${cut?.key ?? ''}`;
+  const { content, wanted } = cuts;
   const request = useMemo(() => {
     if (!cut) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...cuts.content, ghosts: true, cuts: [{ key, placement: cut.placement, adjustment: cut.adjustment, scale: (WIDTH_PX / cut.placement.exportPx.width) * density }] };
-  }, [cuts.content, cut, key]);
+    return { ...content, ghosts: true, cuts: [{ ...wanted(cut, (WIDTH_PX / cut.placement.exportPx.width) * density), key }] };
+  }, [content, wanted, cut, key]);
   const { wall } = useWall(request);
   return (
     <section aria-label={`Preview for ${channel.name}`} className="w-72 shrink-0 overflow-auto border-l border-line px-5 py-4">

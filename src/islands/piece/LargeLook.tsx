@@ -34,14 +34,15 @@ export function LargeLook(props: LargeProps) {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
+  const { content, wanted } = cuts;
   const request = useMemo(
     () => ({
-      ...cuts.content,
+      ...content,
       ghosts: true,
-      pictures: cuts.content.pictures.map((each) => ({ ...each, address: addressOf(getMediaFile, { brand: brand.slug, media: each.picture.id }, { fit: LARGE_PICTURE_PX }) })),
-      cuts: [{ key: cut.key, placement: cut.placement, adjustment: cut.adjustment, scale: 1 }],
+      pictures: content.pictures.map((each) => ({ ...each, address: addressOf(getMediaFile, { brand: brand.slug, media: each.picture.id }, { fit: LARGE_PICTURE_PX }) })),
+      cuts: [wanted(cut, 1)],
     }),
-    [cuts.content, cut, brand.slug],
+    [content, wanted, cut, brand.slug],
   );
   const { wall, state } = useWall(request);
   const { width, height } = cut.placement.exportPx;

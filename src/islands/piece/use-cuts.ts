@@ -1,4 +1,4 @@
-import { useMemo, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { getMediaFile } from '../../contract/media-contracts.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
@@ -7,7 +7,7 @@ import type { Adjustment } from '../../core/piece/adjustment.ts';
 import { adjustmentOf, cutKey, mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
 import type { CutToCheck } from '../../core/preflight/preflight.ts';
 import type { Template } from '../../core/template/template.ts';
-import type { PaintRequest } from '../../workers/wall-protocol.ts';
+import type { PaintRequest, WantedCut } from '../../workers/wall-protocol.ts';
 import { addressOf } from '../ui/call.ts';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
 import { useWall, type Wall } from './wall.ts';
@@ -32,8 +32,9 @@ export interface Cuts {
   /** Pixels of the screen a pixel of a cut, on the wall. */
   readonly wallScale: number;
   readonly setWallScale: (scale: number) => void;
-  /** Everything a painting of this piece is made of, but which cuts and how large. */
-  readonly content: Omit<PaintRequest, 'id' | 'cuts' | 'ghosts'>;
+  /** What every painting of this piece is made of; which cuts, and how large, is said beside it. */
+  readonly content: Pick<PaintRequest, 'book' | 'pictures'>;
+  readonly wanted: (cut: Cut, scale: number) => WantedCut;
 }
 
 /** Between these a wall is useful: from an overview to one cut filling it. */
@@ -70,20 +71,19 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
   const { frames } = piece;
   const content = useMemo(
     () => ({
-      template,
-      frame: frames[0],
       book: brandData.book,
       pictures: mediaOfPiece({ frames }).flatMap((id) => {
         const item = media.get(id);
         return item ? [{ picture: pictureOf(item), address: addressOf(getMediaFile, { brand: brandData.slug, media: id }, { fit: WALL_PICTURE_PX }) }] : [];
       }),
     }),
-    [template, frames, brandData, media],
+    [frames, brandData, media],
   );
+  const wanted = useCallback(({ key, placement, adjustment }: Cut, scale: number): WantedCut => ({ key, template, frame: frames[0], placement, adjustment, scale }), [template, frames]);
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...content, ghosts: true, cuts: list.map(({ key, placement, adjustment }) => ({ key, placement, adjustment, scale: wallScale * density })) };
-  }, [content, list, wallScale]);
+    return { ...content, ghosts: true, cuts: list.map((cut) => wanted(cut, wallScale * density)) };
+  }, [content, wanted, list, wallScale]);
   const { wall, state } = useWall(request);
   const toCheck = useMemo(
     () =>
@@ -93,5 +93,5 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
       }),
     [list, state.reports],
   );
-  return { list, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content };
+  return { list, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content, wanted };
 }

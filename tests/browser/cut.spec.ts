@@ -1,0 +1,83 @@
+import { expect, test, type Page } from '@playwright/test';
+import { comeInAs, expectSaved, startPiece } from './steps.ts';
+
+const canvasOf = (page: Page, cut: string) => page.locator(`canvas[data-cut$="${cut}"]`);
+const pixels = (page: Page, cut: string): Promise<string> => canvasOf(page, cut).evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+
+test('one cut may differ, says so, stays linked in all else, and can follow the piece again', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  await page.getByRole('button', { name: /Choose a picture/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+  await page.getByLabel('Headline').fill('The hatch is open');
+  await page.getByLabel('Line', { exact: true }).fill('Weekends until dusk');
+  await expectSaved(page);
+  await page.waitForTimeout(800);
+  const [square, portrait] = [await pixels(page, 'feed-square'), await pixels(page, 'feed-portrait')];
+
+  await page.getByRole('button', { name: /Petalry Square,/ }).click();
+  const controls = page.getByRole('group', { name: 'What differs in this cut' });
+  await expect(controls).toContainText('follows the piece');
+  await controls.getByRole('radio', { name: 'Bold' }).click();
+  await controls.getByRole('button', { name: 'Smaller' }).click();
+  await controls.getByLabel('Line').uncheck();
+  await controls.getByLabel('Arrangement').selectOption({ label: 'Bluff' });
+  const crop = page.getByRole('button', { name: /^Crop/ });
+  const box = await crop.boundingBox();
+  if (!box) throw new Error('There is no crop to drag');
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 60, box.y + box.height / 2, { steps: 3 });
+  await page.mouse.up();
+  await crop.press('ArrowRight');
+  await expectSaved(page);
+
+  await page.getByRole('button', { name: 'All cuts' }).click();
+  await expect(page.getByText('differs')).toHaveCount(1);
+  await expect.poll(() => pixels(page, 'feed-square')).not.toBe(square);
+  expect(await pixels(page, 'feed-portrait')).toBe(portrait);
+  const differing = await pixels(page, 'feed-square');
+  await page.getByLabel('Headline').fill('The hatch is open again');
+  await expect.poll(() => pixels(page, 'feed-square')).not.toBe(differing);
+  await page.getByLabel('Headline').fill('The hatch is open');
+  await expectSaved(page);
+  await page.reload();
+  await expect(page.getByText('differs')).toHaveCount(1);
+
+  await page.getByRole('button', { name: /Petalry Square,/ }).click();
+  await page.getByRole('button', { name: 'Follow the piece again' }).click();
+  await page.getByRole('button', { name: 'All cuts' }).click();
+  await expect(page.getByText('differs')).toHaveCount(0);
+  await expect.poll(() => pixels(page, 'feed-square')).toBe(square);
+});
+
+test('a list is entered once, a line an item, and is laid out in every cut', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Ledger');
+  await page.getByLabel('Title').fill('Before your first flight');
+  await page.getByLabel('Points').fill('1. Check the wind\n2. Stand with your back to it\n\n- Walk, do not run');
+  await expect(page.getByText('fits all 4 cuts')).toHaveCount(2);
+  await page.getByLabel('Points').fill(Array.from({ length: 60 }, (_, index) => `Point number ${index + 1} of many`).join('\n'));
+  await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText(/Points is too long for Petalry Square by \d+ characters/);
+});
+
+test('a scheduled cut goes out as it differs', async ({ page, request }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Tally');
+  await page.getByLabel('Number').fill('7');
+  await page.getByLabel('Sentence').fill('places left');
+  await page.getByRole('button', { name: /Quipline Wide,/ }).click();
+  await page.getByRole('group', { name: 'What differs in this cut' }).getByRole('radio', { name: 'Light' }).click();
+  await expectSaved(page);
+  await page.getByRole('tab', { name: 'Times' }).click();
+  await page.getByRole('button', { name: 'Send now', exact: true }).click();
+  const row = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
+  await expect(row).toHaveAttribute('data-state', 'sent', { timeout: 30_000 });
+  const address = (await row.locator('a[target="_blank"]').getAttribute('href')) ?? '';
+  const picture = /<img src="([^"]+)"/.exec(await (await request.get(address)).text())?.[1] ?? '';
+  const bytes = await (await request.get(new URL(picture, address).href)).body();
+  const { default: sharp } = await import('sharp');
+  const corner = await sharp(bytes).extract({ left: 4, top: 4, width: 1, height: 1 }).removeAlpha().raw().toBuffer();
+  // Foam, the ground of the light scheme; the template's own is Sea Ink.
+  expect([...corner]).toEqual([244, 247, 245]);
+});
