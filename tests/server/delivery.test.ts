@@ -225,6 +225,21 @@ describe('a network that misbehaves', () => {
   });
 });
 
+describe('watching the outbox', () => {
+  it('tells of a change that comes right after the stream has opened', async () => {
+    const piece = await makePiece();
+    const stop = new AbortController();
+    const stream = await stack.wren.raw('GET', '/api/brands/gullwick/events', { signal: stop.signal });
+    expect(stream.headers.get('content-type')).toBe('text/event-stream');
+    await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
+    const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let heard = '';
+    while (reader && !heard.includes('event: deliveries')) heard += (await reader.read()).value ?? '';
+    expect(heard).toContain('event: deliveries');
+    stop.abort();
+  });
+});
+
 describe('dispatchers', () => {
   it('never send a post twice when several work at once', async () => {
     const pieces = [await makePiece(), await makePiece(), await makePiece()];

@@ -18,6 +18,8 @@ export class Wall {
   #reports: ReadonlyMap<string, CutReport> = new Map();
   #settledId = 0;
   #told: number | null = null;
+  #repaint: number | null = null;
+  #lastRequest: Omit<PaintRequest, 'id'> | null = null;
 
   constructor(readonly onChange: (state: WallState) => void) {
     this.#worker.onmessage = ({ data }: MessageEvent<WallMessage>) => this.#receive(data);
@@ -25,18 +27,27 @@ export class Wall {
 
   /** Tells where a cut is shown; null when it no longer is. */
   place(key: string, canvas: HTMLCanvasElement | null): void {
-    if (canvas) this.#canvases.set(key, canvas);
-    else this.#canvases.delete(key);
+    if (!canvas) {
+      this.#canvases.delete(key);
+      return;
+    }
+    this.#canvases.set(key, canvas);
+    // A canvas that comes later than the request it belongs to would stay empty.
+    this.#repaint ??= requestAnimationFrame(() => {
+      this.#repaint = null;
+      if (this.#lastRequest) this.paint(this.#lastRequest);
+    });
   }
 
   paint(request: Omit<PaintRequest, 'id'>): void {
+    this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
     this.#worker.postMessage({ ...request, id: this.#lastId } satisfies PaintRequest);
   }
 
   close(): void {
-    if (this.#told !== null) cancelAnimationFrame(this.#told);
+    for (const frame of [this.#told, this.#repaint]) if (frame !== null) cancelAnimationFrame(frame);
     this.#worker.terminate();
   }
 

@@ -9,6 +9,8 @@ export function useOutboxEvents(brand: string): void {
   useEffect(() => {
     const events = new EventSource(addressOf(watchDeliveries, { brand }));
     const refresh = (): void => void client.invalidateQueries({ queryKey: ['deliveries', brand] });
+    // Also when the stream opens (again): what happened before it did is in the list.
+    events.addEventListener('open', refresh);
     events.addEventListener('deliveries', refresh);
     events.addEventListener('clock', refresh);
     return () => events.close();

@@ -115,7 +115,7 @@ const getDeliveryPicture = defineEndpoint({
 const watchDeliveries = defineEndpoint({
   contract: contracts.watchDeliveries,
   may: 'see',
-  handle: ({ services, brand, request }) => Promise.resolve(eventStream(request.signal, watchedValues(services, brand.id))),
+  handle: ({ services, brand, request }) => eventStream(request.signal, watchedValues(services, brand.id)),
 });
 
 /** What watchers are told of, by event name: a value that differs means that something has changed. */
@@ -126,12 +126,17 @@ function watchedValues(services: Services, brandId: string): Readonly<Record<str
   };
 }
 
-function eventStream(signal: AbortSignal, watched: Readonly<Record<string, () => Promise<string>>>): Response {
+/**
+ * A stream of events, one whenever a watched value differs from before. What is compared with is read before the stream
+ * opens: a client that reads the list once the stream is open misses nothing.
+ */
+async function eventStream(signal: AbortSignal, watched: Readonly<Record<string, () => Promise<string>>>): Promise<Response> {
   const encoder = new TextEncoder();
+  const seen = new Map<string, string>();
+  for (const [name, read] of Object.entries(watched)) seen.set(name, await read());
   let timer: NodeJS.Timeout | undefined;
   const stream = new ReadableStream<Uint8Array>({
     start(controller) {
-      const seen = new Map<string, string>();
       let spokenMs = 0;
       const say = (text: string): void => {
         controller.enqueue(encoder.encode(text));
@@ -140,7 +145,7 @@ function eventStream(signal: AbortSignal, watched: Readonly<Record<string, () =>
       const look = async (): Promise<void> => {
         for (const [name, read] of Object.entries(watched)) {
           const value = await read();
-          if (seen.has(name) && seen.get(name) !== value) say(`event: ${name}\ndata: {}\n\n`);
+          if (seen.get(name) !== value) say(`event: ${name}\ndata: {}\n\n`);
           seen.set(name, value);
         }
         if (Date.now() - spokenMs > HEARTBEAT_MS) say(': still here\n\n');
