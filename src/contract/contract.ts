@@ -12,7 +12,7 @@ export interface Contract<Params extends Schema = Schema, Query extends Schema =
   readonly bodyKind: 'json' | 'bytes' | 'none';
   readonly body: Body;
   /** Media type of what is answered. */
-  readonly answerType: 'application/json' | 'image/*' | 'text/event-stream';
+  readonly answerType: 'application/json' | 'image/*' | 'application/zip' | 'text/event-stream';
   readonly answer: Answer;
   readonly status: 200 | 201 | 204;
 }
@@ -22,6 +22,9 @@ const anything = mixed();
 type Nothing = typeof nothing;
 type Anything = typeof anything;
 
+/** Answers that are no JSON, and their media types. */
+const filed = { picture: 'image/*', archive: 'application/zip', events: 'text/event-stream' } as const;
+
 interface ContractInput<Params, Query, Body, Answer> {
   readonly method: Contract['method'];
   readonly path: Contract['path'];
@@ -29,7 +32,7 @@ interface ContractInput<Params, Query, Body, Answer> {
   readonly params?: Params;
   readonly query?: Query;
   readonly body?: Body | 'bytes';
-  readonly answer?: Answer | 'picture' | 'events';
+  readonly answer?: Answer | keyof typeof filed;
   readonly status?: Contract['status'];
 }
 
@@ -46,8 +49,8 @@ export function contract<Params extends Schema = Nothing, Query extends Schema =
     query: input.query ?? (nothing as unknown as Query),
     bodyKind: body === undefined ? 'none' : body === 'bytes' ? 'bytes' : 'json',
     body: body === undefined || body === 'bytes' ? (anything as unknown as Body) : body,
-    answerType: answer === 'picture' ? 'image/*' : answer === 'events' ? 'text/event-stream' : 'application/json',
-    answer: answer === undefined || answer === 'picture' || answer === 'events' ? (anything as unknown as Answer) : answer,
+    answerType: typeof answer === 'string' ? filed[answer] : 'application/json',
+    answer: answer === undefined || typeof answer === 'string' ? (anything as unknown as Answer) : answer,
     status: input.status ?? (answer === undefined ? 204 : 200),
   };
 }

@@ -90,6 +90,18 @@ export const getCutFile = contract({
   answer: 'picture',
 });
 
+export const pictureFormats = ['png', 'jpeg', 'webp', 'avif'] as const;
+export type PictureFormat = (typeof pictureFormats)[number];
+
+export const getCutsArchive = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/pieces/{piece}/archive',
+  summary: 'All cuts of a piece at full size, in a ZIP',
+  params: pieceParams,
+  query: object({ as: string<PictureFormat>().oneOf([...pictureFormats]).required() }),
+  answer: 'archive',
+});
+
 export const checkPiece = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/preflight',

@@ -1,4 +1,6 @@
+import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
+import { unzipSync } from 'fflate';
 import { comeInAs, expectSaved, startPiece } from './steps.ts';
 
 const canvasOf = (page: Page, cut: string) => page.locator(`canvas[data-cut$="${cut}"]`);
@@ -80,4 +82,23 @@ test('a scheduled cut goes out as it differs', async ({ page, request }) => {
   const corner = await sharp(bytes).extract({ left: 4, top: 4, width: 1, height: 1 }).removeAlpha().raw().toBuffer();
   // Foam, the ground of the light scheme; the template's own is Sea Ink.
   expect([...corner]).toEqual([244, 247, 245]);
+});
+
+test('all cuts are taken out in one ZIP, and the template of a piece can change without losing a word', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  await page.getByLabel('Label').fill('Saturday');
+  await page.getByLabel('Headline').fill('Kites for everyone');
+  await page.getByRole('combobox', { name: 'Template' }).selectOption('aside');
+  await expect(page.getByLabel('Quote')).toHaveValue('Kites for everyone');
+  await expect(page.getByText('Kept aside')).toBeVisible();
+  await expect(page.getByText('“Saturday”')).toBeVisible();
+  await page.getByRole('button', { name: 'Take out all' }).click();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'JPEG' }).click()]);
+  expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
+  expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(4);
+  await page.getByRole('combobox', { name: 'Template' }).selectOption('headland');
+  await expect(page.getByLabel('Label')).toHaveValue('Saturday');
+  await expect(page.getByLabel('Headline')).toHaveValue('Kites for everyone');
+  await expectSaved(page);
 });

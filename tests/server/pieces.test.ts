@@ -1,3 +1,4 @@
+import { unzipSync } from 'fflate';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
@@ -78,6 +79,18 @@ describe('a piece', () => {
     expect(sizes).toEqual({ 'feed-square': 'png 1080x1080 false', 'feed-portrait': 'png 1080x1350 false', story: 'png 1080x1920 false', 'post-wide': 'png 1600x900 false' });
     const thumbnail = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/thumbnail`);
     expect((await sharp(Buffer.from(await thumbnail.arrayBuffer())).metadata()).width).toBe(480);
+  });
+
+  it('gives all its cuts in a ZIP, in the format that was asked for, by names that say what they are', async () => {
+    const piece = stored(await change(await create(), [headline('Wind is free')]));
+    for (const [as, format, ending] of [['jpeg', 'jpeg', 'jpg'], ['webp', 'webp', 'webp'], ['avif', 'heif', 'avif']] as const) {
+      const response = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=${as}`);
+      expect(response.headers.get('content-disposition')).toBe(`attachment; filename="wind-is-free-${as}.zip"`);
+      const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
+      expect(Object.keys(files)).toEqual(['petalry-feed-square-1080x1080', 'petalry-feed-portrait-1080x1350', 'petalry-story-1080x1920', 'quipline-post-wide-1600x900'].map((name) => `wind-is-free-${name}.${ending}`));
+      for (const bytes of Object.values(files)) expect((await sharp(bytes).metadata()).format).toBe(format);
+    }
+    expect((await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=bmp`)).status).toBe(422);
   });
 
   it('is checked by preflight with the same sentences as in the editor', async () => {

@@ -1,6 +1,7 @@
 import ImageIcon from 'lucide-react/icons/image';
 import { useState } from 'react';
 import { getMediaFile } from '../../contract/media-contracts.ts';
+import { changeTemplate, textsKeptAside } from '../../core/piece/change-template.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import type { Slot } from '../../core/template/template.ts';
 import { addressOf } from '../ui/call.ts';
@@ -11,6 +12,47 @@ import { MediaPicker } from './MediaPicker.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { Cuts } from './use-cuts.ts';
 
+/** Another template for the same content: slots are matched, and what finds no place is kept. */
+function TemplateChoice({ template, templates, piece, store, readOnly }: ContentProps) {
+  const choose = (key: string): void => {
+    const to = templates.find((each) => each.key === key);
+    if (!to) return;
+    store.change('template', (draft) => {
+      draft.template.key = to.key;
+      draft.frames[0].slots = { ...changeTemplate(piece.frames[0], template, to).slots };
+    });
+  };
+  return (
+    <label className="flex items-center gap-2 text-xs text-quiet">
+      Template
+      <select value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 flex-1 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
+        {templates.map((each) => (
+          <option key={each.key} value={each.key}>
+            {each.name}: {each.purpose.toLowerCase()}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function KeptAside({ template, piece }: ContentProps) {
+  const kept = textsKeptAside(piece.frames[0], template);
+  if (kept.length === 0) return null;
+  return (
+    <div className="border-t border-line pt-3 text-xs text-quiet">
+      <p className="font-semibold">Kept aside: {template.name} has no place for it</p>
+      <ul className="mt-1 space-y-1">
+        {kept.map((each) => (
+          <li key={each.slot} className="truncate">
+            “{each.text}”
+          </li>
+        ))}
+      </ul>
+    </div>
+  );
+}
+
 interface ContentProps extends SheetProps {
   readonly media: ReadonlyMap<string, MediaItem>;
   readonly onMedia: (item: MediaItem) => void;
@@ -20,10 +62,9 @@ interface ContentProps extends SheetProps {
 export function ContentSheet(props: ContentProps) {
   return (
     <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
-      <p className="text-xs text-quiet">
-        Template <span className="font-semibold text-ink">{props.template.name}</span>: {props.template.purpose.toLowerCase()}
-      </p>
+      <TemplateChoice {...props} />
       {props.template.slots.map((slot) => (slot.kind === 'picture' ? <PictureSlot key={slot.key} {...props} slot={slot} /> : <TextSlot key={slot.key} {...props} slot={slot} />))}
+      <KeptAside {...props} />
     </section>
   );
 }

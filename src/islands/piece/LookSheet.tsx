@@ -12,6 +12,8 @@ export interface SheetProps {
   readonly brand: { readonly slug: string; readonly zone: string; readonly role: string };
   readonly brandData: BrandData;
   readonly template: Template;
+  /** All templates that the piece could have. */
+  readonly templates: readonly Template[];
   readonly store: PieceStore;
   readonly piece: Piece;
   readonly pieceId: string;
@@ -34,7 +36,7 @@ export function LookSheet(props: LookProps) {
       {large ? (
         <LargeLook key={large.key} {...props} cut={large} onClose={() => setLargeKey(null)} />
       ) : (
-        <ProofWall cuts={props.cuts} onChoose={setLargeKey} />
+        <ProofWall {...props} onChoose={setLargeKey} />
       )}
     </>
   );

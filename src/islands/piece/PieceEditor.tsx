@@ -53,28 +53,30 @@ function PieceLoader({ brand, pieceId, nowMs }: EditorProps) {
       </main>
     );
   }
-  const template = templates.data?.templates.find((each) => each.key === piece.data?.document.template.key);
-  if (!piece.data || !brandData.data || !template) return <main className="flex-1" aria-busy="true" />;
-  return <LoadedPiece brand={brand} brandData={brandData.data} template={template} stored={piece.data} nowMs={nowMs} />;
+  const all = templates.data?.templates;
+  if (!piece.data || !brandData.data || !all?.some((each) => each.key === piece.data.document.template.key)) return <main className="flex-1" aria-busy="true" />;
+  return <LoadedPiece brand={brand} brandData={brandData.data} templates={all} stored={piece.data} nowMs={nowMs} />;
 }
 
 interface LoadedProps {
   readonly brand: EditorProps['brand'];
   readonly brandData: BrandData;
-  readonly template: Template;
+  readonly templates: readonly Template[];
   readonly stored: AnswerOf<typeof getPiece>;
   readonly nowMs: number;
 }
 
 const sheetKeys: readonly SheetKey[] = ['look', 'words', 'times'];
 
-function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps) {
+function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps) {
   const client = useQueryClient();
   const [store] = useState(() => new PieceStore(stored, httpSaver(brand.slug, stored.id)));
   const state = useSyncExternalStore(store.subscribe, store.getState, store.getState);
   const [sheet, setSheet] = useState<SheetKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
   const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
   const piece = state.history.document;
+  const template = templates.find((each) => each.key === piece.template.key) ?? templates[0];
+  if (!template) throw new RangeError('A piece cannot be edited without its template');
   const cuts = useCuts({ brandData, piece, template, media });
 
   useEffect(() => {
@@ -107,7 +109,7 @@ function LoadedPiece({ brand, brandData, template, stored, nowMs }: LoadedProps)
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
   };
   const readOnly = useMemo(() => !['owner', 'designer', 'writer'].includes(brand.role), [brand.role]);
-  const shared = { brand, brandData, template, store, piece, pieceId: stored.id, cuts, readOnly };
+  const shared = { brand, brandData, template, templates, store, piece, pieceId: stored.id, cuts, readOnly };
   return (
     <main className="flex min-h-0 flex-1 flex-col">
       <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} readOnly={readOnly} />

@@ -1,15 +1,55 @@
+import Download from 'lucide-react/icons/download';
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { getCutsArchive, pictureFormats, type PictureFormat } from '../../contract/piece-contracts.ts';
 import { differs } from '../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
+import { buttonClasses } from '../ui/Button.tsx';
+import { addressOf } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
+import type { SheetProps } from './LookSheet.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
 import { WALL_SCALES, type Cut, type Cuts } from './use-cuts.ts';
 
+interface WallProps extends Pick<SheetProps, 'cuts' | 'brand' | 'pieceId' | 'store'> {
+  readonly onChoose: (key: string) => void;
+}
+
+const formatNames: Readonly<Record<PictureFormat, string>> = { png: 'PNG, lossless', jpeg: 'JPEG', webp: 'WebP', avif: 'AVIF, smallest' };
+
+/** All cuts at full size, in one file. */
+function TakeOut({ brand, pieceId, store }: Pick<WallProps, 'brand' | 'pieceId' | 'store'>) {
+  const take = async (as: PictureFormat): Promise<void> => {
+    // What is taken out is what is saved: unsaved words would be missing from it.
+    await store.flush();
+    if (store.hasUnsaved()) return toast('problem', 'The latest changes are not saved yet, so they cannot be in the file. Try again in a moment.');
+    location.assign(addressOf(getCutsArchive, { brand: brand.slug, piece: pieceId }, { as }));
+  };
+  return (
+    <MenuTrigger>
+      <AriaButton className={buttonClasses('plain')}>
+        <Download aria-hidden className="size-4" />
+        Take out all
+      </AriaButton>
+      <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
+        <Menu aria-label="All cuts in a ZIP, as" className="min-w-44 outline-none" onAction={(key) => void take(key as PictureFormat)}>
+          {pictureFormats.map((format) => (
+            <MenuItem key={format} id={format} textValue={formatNames[format]} className="cursor-pointer rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk">
+              {formatNames[format]}
+            </MenuItem>
+          ))}
+        </Menu>
+      </Popover>
+    </MenuTrigger>
+  );
+}
+
 /** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
-export function ProofWall({ cuts, onChoose }: { readonly cuts: Cuts; readonly onChoose: (key: string) => void }) {
+export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) {
   const channels = [...new Set(cuts.list.map((cut) => cut.channelId))];
   return (
     <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <div className="mb-3 flex items-center justify-between gap-4">
-        <p className="text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
+        <p className="mr-auto text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
         <label className="flex items-center gap-2 text-xs text-quiet">
           Scale
           <input
@@ -24,6 +64,7 @@ export function ProofWall({ cuts, onChoose }: { readonly cuts: Cuts; readonly on
           />
           <span className="w-8 text-right tabular-nums">{Math.round(cuts.wallScale * 100)}%</span>
         </label>
+        <TakeOut brand={brand} pieceId={pieceId} store={store} />
       </div>
       {cuts.problem && (
         <p role="alert" className="mb-3 text-sm text-coral-ink">

@@ -1,4 +1,5 @@
 import { createHash } from 'node:crypto';
+import { zipSync } from 'fflate';
 import { applyPatches, enablePatches, type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { ValidationError } from 'yup';
@@ -140,13 +141,41 @@ const getCutFile = defineEndpoint({
     const isCut = piece.document.cuts.some((cut) => cut.channelId === params.channelId && cut.placement === params.placement);
     if (!channel || !isCut) throw notFound('cut');
     const snapshot = await makeSnapshot(services, brand, piece.document);
-    const picture = await services.render.picture({ kind: 'full', source: cutSourceOf(snapshot, channel.network, params, services.media), maxBytes: Infinity });
-    const fileName = `${slugOf(pieceName(piece.document))}-${channel.network}-${params.placement}-${picture.widthPx}x${picture.heightPx}.png`;
+    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, params, services.media), format: 'png' });
+    const fileName = cutFileName(piece.document, channel.network, params.placement, picture, 'png');
     return new Response(Buffer.from(picture.bytes), {
       headers: { 'content-type': picture.mime, 'content-disposition': `attachment; filename="${fileName}"`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
     });
   },
 });
+
+const getCutsArchive = defineEndpoint({
+  contract: contracts.getCutsArchive,
+  may: 'see',
+  async handle({ services, brand, params, query }) {
+    const piece = await getStoredPiece(services, brand, params.piece);
+    const snapshot = await makeSnapshot(services, brand, piece.document);
+    const channels = await listChannels(services.db, brand.id);
+    const files = await Promise.all(
+      piece.document.cuts.map(async (cut): Promise<[string, Uint8Array]> => {
+        const network = channels.find((each) => each.id === cut.channelId)?.network;
+        if (network === undefined) throw notFound('channel');
+        const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, network, cut, services.media), format: query.as });
+        return [cutFileName(piece.document, network, cut.placement, picture, query.as), picture.bytes];
+      }),
+    );
+    // Pictures are packed already; packing them again would take time and save nothing.
+    const archive = zipSync(Object.fromEntries(files), { level: 0 });
+    return new Response(archive as Uint8Array<ArrayBuffer>, {
+      headers: { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="${slugOf(pieceName(piece.document))}-${query.as}.zip"`, 'cache-control': 'no-store' },
+    });
+  },
+});
+
+/** What a cut's file is called: piece, network, placement, size. */
+function cutFileName(piece: Piece, network: string, placement: string, size: { readonly widthPx: number; readonly heightPx: number }, format: contracts.PictureFormat): string {
+  return `${slugOf(pieceName(piece))}-${network}-${placement}-${size.widthPx}x${size.heightPx}.${format === 'jpeg' ? 'jpg' : format}`;
+}
 
 /** A name as part of a file name: letters a to z, digits and hyphens. */
 function slugOf(name: string): string {
@@ -164,4 +193,4 @@ const checkPiece = defineEndpoint({
   },
 });
 
-export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, replacePiece, getPieceThumbnail, getCutFile, checkPiece];
+export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, replacePiece, getPieceThumbnail, getCutFile, getCutsArchive, checkPiece];

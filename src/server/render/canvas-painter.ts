@@ -83,8 +83,17 @@ async function rasterise(node: PictureNode, source: PictureSource): Promise<Canv
   return canvas;
 }
 
-/** Encodes a painted cut as PNG (lossless) or JPEG. Encoding is sharp's: the canvas's own encoder is four times slower. */
-export async function encodeCut(cut: PaintedCut, as: 'png' | 'jpeg', quality = 92): Promise<Buffer> {
+/** Encodes a painted cut. PNG is lossless and takes no quality. Encoding is sharp's: the canvas's own encoder is four times slower. */
+export async function encodeCut(cut: PaintedCut, as: 'png' | 'jpeg' | 'webp' | 'avif', quality = 92): Promise<Buffer> {
   const image = sharp(cut.rgba, { raw: { width: cut.widthPx, height: cut.heightPx, channels: 4 } }).removeAlpha();
-  return as === 'png' ? image.png({ compressionLevel: 6 }).toBuffer() : image.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0', mozjpeg: false }).toBuffer();
+  switch (as) {
+    case 'png':
+      return image.png({ compressionLevel: 6 }).toBuffer();
+    case 'jpeg':
+      return image.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
+    case 'webp':
+      return image.webp({ quality }).toBuffer();
+    case 'avif':
+      return image.avif({ quality: Math.round(quality * 0.75), effort: 3 }).toBuffer();
+  }
 }

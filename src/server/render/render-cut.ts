@@ -22,6 +22,8 @@ export interface CutSource {
 export type RenderJob =
   /** Full size: PNG, or the best JPEG, whichever stays below `maxBytes`. */
   | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number }
+  /** Full size in a format that was asked for. */
+  | { readonly kind: 'as'; readonly source: CutSource; readonly format: 'png' | 'jpeg' | 'webp' | 'avif' }
   /** Small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
   /** No pixels, only what the engine reports. */
@@ -52,6 +54,8 @@ export async function runRenderJob(job: RenderJob, engines: Engines): Promise<Re
       return { kind: 'reports', reports: job.sources.map((source) => composeSource(source, engines, false).report) };
     case 'small':
       return renderSmall(job.source, job.fitPx, engines);
+    case 'as':
+      return renderAs(job.source, job.format, engines);
     case 'full':
       return renderFull(job.source, job.maxBytes, engines);
   }
@@ -74,6 +78,11 @@ async function renderSmall(source: CutSource, fitPx: number, engines: Engines): 
     .webp({ quality: 86 })
     .toBuffer({ resolveWithObject: true });
   return { kind: 'picture', bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
+}
+
+async function renderAs(source: CutSource, format: 'png' | 'jpeg' | 'webp' | 'avif', engines: Engines): Promise<RenderResult> {
+  const painted = await paintSource(source, engines, false);
+  return { kind: 'picture', bytes: await encodeCut(painted, format), mime: `image/${format}`, widthPx: painted.widthPx, heightPx: painted.heightPx };
 }
 
 async function renderFull(source: CutSource, maxBytes: number, engines: Engines): Promise<RenderResult> {

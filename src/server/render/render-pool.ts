@@ -17,7 +17,7 @@ export class RenderPool {
     readonly threads: number,
   ) {}
 
-  async picture(job: Extract<RenderJob, { kind: 'full' | 'small' }>): Promise<Extract<RenderResult, { kind: 'picture' }>> {
+  async picture(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<Extract<RenderResult, { kind: 'picture' }>> {
     const result = await this.#run(job);
     if (result.kind !== 'picture') throw new TypeError('A render job was answered with another kind of result');
     return result;

@@ -1,0 +1,37 @@
+import type { Slot, Template } from '../template/template.ts';
+import type { Frame, SlotValue } from './piece.ts';
+
+/** Texts and lists can take each other's place; pictures only pictures'. */
+const family = (kind: Slot['kind']): 'words' | 'picture' => (kind === 'picture' ? 'picture' : 'words');
+
+/**
+ * The content of a frame for another template. A value stays in a slot of the same name and family; what is left fills
+ * the new template's empty slots in order, the required ones first. What finds no place stays in the frame under its
+ * old name, so that changing back loses nothing.
+ */
+export function changeTemplate(frame: Frame, from: Template, to: Template): Frame {
+  const slots: Record<string, SlotValue> = {};
+  const homeless = from.slots.filter((slot) => {
+    const value = frame.slots[slot.key];
+    const target = to.slots.find((each) => each.key === slot.key && family(each.kind) === family(slot.kind));
+    if (value && target) slots[slot.key] = value;
+    return value !== undefined && !target;
+  });
+  const open = [...to.slots.filter((slot) => slot.required), ...to.slots.filter((slot) => !slot.required)].filter((slot) => slots[slot.key] === undefined && (frame.slots[slot.key] === undefined || from.slots.some((each) => each.key === slot.key)));
+  for (const slot of homeless) {
+    const value = frame.slots[slot.key];
+    const place = open.findIndex((each) => family(each.kind) === family(slot.kind));
+    const target = place < 0 ? undefined : open.splice(place, 1)[0];
+    if (value) slots[target?.key ?? slot.key] = value;
+  }
+  // What an earlier template left behind is still kept, and comes back where its name fits.
+  for (const [key, value] of Object.entries(frame.slots)) {
+    if (!from.slots.some((slot) => slot.key === key)) slots[key] ??= value;
+  }
+  return { ...frame, slots };
+}
+
+/** Texts of a frame that its template has no slot for. */
+export function textsKeptAside(frame: Frame, template: Template): readonly { readonly slot: string; readonly text: string }[] {
+  return Object.entries(frame.slots).flatMap(([slot, value]) => (value.kind === 'text' && !template.slots.some((each) => each.key === slot) ? [{ slot, text: value.text }] : []));
+}
