@@ -6,8 +6,8 @@ const family = (kind: Slot['kind']): 'words' | 'picture' => (kind === 'picture' 
 
 /**
  * The content of a frame for another template. A value stays in a slot of the same name and family; what is left fills
- * the new template's empty slots in order, the required ones first. What finds no place stays in the frame under its
- * old name, so that changing back loses nothing.
+ * the new template's empty required slots, in order. What finds no place stays in the frame under its old name, so that
+ * changing back loses nothing.
  */
 export function changeTemplate(frame: Frame, from: Template, to: Template): Frame {
   const slots: Record<string, SlotValue> = {};
@@ -17,7 +17,8 @@ export function changeTemplate(frame: Frame, from: Template, to: Template): Fram
     if (value && target) slots[slot.key] = value;
     return value !== undefined && !target;
   });
-  const open = [...to.slots.filter((slot) => slot.required), ...to.slots.filter((slot) => !slot.required)].filter((slot) => slots[slot.key] === undefined && (frame.slots[slot.key] === undefined || from.slots.some((each) => each.key === slot.key)));
+  const isOpen = (slot: Slot): boolean => slot.required && slots[slot.key] === undefined && (frame.slots[slot.key] === undefined || from.slots.some((each) => each.key === slot.key));
+  const open = to.slots.filter(isOpen);
   for (const slot of homeless) {
     const value = frame.slots[slot.key];
     const place = open.findIndex((each) => family(each.kind) === family(slot.kind));

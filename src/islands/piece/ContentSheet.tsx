@@ -1,5 +1,5 @@
 import ImageIcon from 'lucide-react/icons/image';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { getMediaFile } from '../../contract/media-contracts.ts';
 import { changeTemplate, textsKeptAside } from '../../core/piece/change-template.ts';
 import { slotText } from '../../core/piece/piece.ts';
@@ -14,6 +14,7 @@ import type { Cuts } from './use-cuts.ts';
 
 /** Another template for the same content: slots are matched, and what finds no place is kept. */
 function TemplateChoice({ template, templates, piece, store, readOnly }: ContentProps) {
+  const id = useId();
   const choose = (key: string): void => {
     const to = templates.find((each) => each.key === key);
     if (!to) return;
@@ -23,16 +24,16 @@ function TemplateChoice({ template, templates, piece, store, readOnly }: Content
     });
   };
   return (
-    <label className="flex items-center gap-2 text-xs text-quiet">
-      Template
-      <select value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 flex-1 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
+    <div className="flex items-center gap-2 text-xs text-quiet">
+      <label htmlFor={id}>Template</label>
+      <select id={id} value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 flex-1 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
         {templates.map((each) => (
           <option key={each.key} value={each.key}>
             {each.name}: {each.purpose.toLowerCase()}
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }
 

@@ -2,6 +2,7 @@ import Minus from 'lucide-react/icons/minus';
 import Plus from 'lucide-react/icons/plus';
 import Undo2 from 'lucide-react/icons/undo-2';
 import type { Draft } from 'immer';
+import { useId } from 'react';
 import { resolveScheme } from '../../core/brand/brand-book.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from '../../core/piece/adjust.ts';
@@ -22,6 +23,7 @@ const heading = 'text-xs text-quiet';
 /** The few things that may differ in one cut; each stays linked until it is touched, and all can go back at once. */
 export function CutControls(props: ControlsProps) {
   const { cut, report, template, brandData, store, piece, readOnly } = props;
+  const id = useId();
   const { adjustment } = cut;
   const change = (label: string, recipe: (adjustment: Draft<Adjustment>) => void): void => store.change(`${label}-${cut.key}`, (draft) => adjustCut(draft, cut.key, recipe));
   const own = differs(adjustment);
@@ -31,9 +33,12 @@ export function CutControls(props: ControlsProps) {
   return (
     <fieldset disabled={readOnly} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-y border-line bg-panel px-6 py-2 text-sm">
       <legend className="sr-only">What differs in this cut</legend>
-      <label className={group}>
-        <span className={heading}>Arrangement</span>
+      <div className={group}>
+        <label htmlFor={id} className={heading}>
+          Arrangement
+        </label>
         <select
+          id={id}
           value={report?.arrangement ?? ''}
           onChange={(event) => change('arrangement', (draft) => void (draft.arrangement = event.target.value))}
           className="h-7 rounded-md border border-line bg-panel px-1.5"
@@ -44,7 +49,7 @@ export function CutControls(props: ControlsProps) {
             </option>
           ))}
         </select>
-      </label>
+      </div>
       <div role="radiogroup" aria-label="Scheme" className={group}>
         <span className={heading}>Scheme</span>
         {brandData.book.schemes.map(({ key, name }) => (
