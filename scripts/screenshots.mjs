@@ -50,6 +50,8 @@ await shoot(light, 'sign-in');
 await comeIn(light);
 await light.goto(`${origin}/b/gullwick/make/pieces?new`);
 await shoot(light, 'pieces');
+await light.goto(`${origin}/b/gullwick/brand/book`);
+await shoot(light, 'brand-book');
 await light.goto(`${origin}/b/gullwick/make/media`);
 await light.locator('main ul button').nth(1).click();
 await shoot(light, 'media');

@@ -22,10 +22,20 @@ export const getBrand = contract({
     slug: string().required(),
     name: string().required(),
     zone: string().required(),
+    revision: number().required(),
     book: documentOf<BrandBook>('The brand book'),
     channels: array(channelSchema.required()).required(),
     sheets: array(documentOf<NetworkSheet>('A network sheet')).required(),
   }),
+});
+
+export const changeBook = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/book',
+  summary: 'Put a changed brand book in the place of a given revision; scheduled posts keep the book they were made with',
+  params: brandParams,
+  body: object({ revision: number().integer().required(), book: documentOf<BrandBook>('The brand book') }).noUnknown(),
+  answer: object({ revision: number().required(), book: documentOf<BrandBook>('The brand book') }),
 });
 
 export const listTemplates = contract({

@@ -14,6 +14,7 @@ const openSheet = (name: string) => async (page: Page): Promise<void> => {
 
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
   ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(52)],
+  ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
   ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
   ['a piece, Words', '/b/gullwick/make/pieces', openSheet('Words')],

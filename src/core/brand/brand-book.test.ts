@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { lanternfallBook } from '../../../demo/brands/lanternfall.ts';
 import { contrastRatio } from '../colour/contrast.ts';
+import { bestGround } from './best-ground.ts';
 import { BrandBookError, brandBookSchema, resolveScheme } from './brand-book.ts';
 
 describe('brand books', () => {
@@ -14,6 +15,11 @@ describe('brand books', () => {
       const scheme = resolveScheme(book, key);
       expect(contrastRatio(scheme.ink, scheme.ground)).toBeGreaterThan(4.5);
     }
+  });
+
+  it('shows each mark on the ground where all of it can be seen', () => {
+    const grounds = Object.fromEntries(gullwickBook.marks.map((mark) => [mark.key, bestGround(gullwickBook, mark).key]));
+    expect(grounds).toEqual({ 'kite-light': 'foam', 'kite-dark': 'sea-ink', 'kite-yellow': 'sail-yellow' });
   });
 
   it('names the scheme or the colour that is not there', () => {

@@ -9,7 +9,7 @@ import { buttonClasses } from './Button.tsx';
 import { BrandClock } from './BrandClock.tsx';
 import { Toasts } from './toast.tsx';
 
-type View = 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
+type View = 'book' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -21,6 +21,7 @@ interface BarProps {
 
 /** The places, in the order of the job; the one we are in shows its views behind it. */
 const places = [
+  { name: 'Brand', views: [{ key: 'book', name: 'Book', path: 'brand/book' }] },
   { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
   { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },
 ] as const;

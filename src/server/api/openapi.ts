@@ -38,6 +38,7 @@ const policyWords: Readonly<Record<May, string>> = {
   see: 'Members of the brand.',
   make: 'Owners, designers and writers of the brand.',
   send: 'Owners and designers of the brand.',
+  brand: 'Owners and designers of the brand.',
 };
 
 function operation({ contract, may }: Endpoint): Json {

@@ -6,8 +6,8 @@ import { hashPassword, hashSecret, newSecret, verifyPassword } from './secrets.t
 
 describe('roleMay', () => {
   it('lets everyone see, makers make, and owners and designers send', () => {
-    const table = Object.fromEntries(roles.map((role) => [role, (['see', 'make', 'send'] as const).filter((ability) => roleMay(role, ability)).join(' ')]));
-    expect(table).toEqual({ owner: 'see make send', designer: 'see make send', writer: 'see make', reviewer: 'see', viewer: 'see' });
+    const table = Object.fromEntries(roles.map((role) => [role, (['see', 'make', 'send', 'brand'] as const).filter((ability) => roleMay(role, ability)).join(' ')]));
+    expect(table).toEqual({ owner: 'see make send brand', designer: 'see make send brand', writer: 'see make', reviewer: 'see', viewer: 'see' });
   });
 });
 

@@ -1,11 +1,11 @@
 import type { Role } from '../../contract/account-contracts.ts';
 
-/** What a person may do in a brand: see it, make and change pieces and media, send posts out. */
-export type Ability = 'see' | 'make' | 'send';
+/** What a person may do in a brand: see it, make and change pieces and media, send posts out, change the brand itself. */
+export type Ability = 'see' | 'make' | 'send' | 'brand';
 
 const abilities: Readonly<Record<Role, readonly Ability[]>> = {
-  owner: ['see', 'make', 'send'],
-  designer: ['see', 'make', 'send'],
+  owner: ['see', 'make', 'send', 'brand'],
+  designer: ['see', 'make', 'send', 'brand'],
   writer: ['see', 'make'],
   reviewer: ['see'],
   viewer: ['see'],

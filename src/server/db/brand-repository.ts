@@ -45,6 +45,12 @@ export async function findBrandFor(db: Db, slug: string, personId: string): Prom
   return row ? { brand: toBrand(row), role: row.role } : null;
 }
 
+/** Saves a book if the brand is still at `revision`; null when somebody saved in between. */
+export async function saveBook(db: Db, brandId: string, revision: number, book: BrandBook): Promise<Brand | null> {
+  const [row] = await db('brands').where({ id: brandId, revision }).update({ book: JSON.stringify(book), revision: revision + 1 }).returning('*');
+  return row ? toBrand(row) : null;
+}
+
 export async function insertChannel(db: Db, channel: Channel, position: number): Promise<void> {
   await db('channels').insert({
     id: channel.id,

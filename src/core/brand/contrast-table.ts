@@ -1,0 +1,49 @@
+import { apcaContrast } from '../colour/apca.ts';
+import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST } from '../colour/contrast.ts';
+import { nearestPassing } from '../colour/nearest-passing.ts';
+import { resolveScheme, type BrandBook } from './brand-book.ts';
+
+/** What a pair of colours can carry: reading text, large text and marks, or neither. */
+export type PairUse = 'text' | 'large' | 'none';
+
+/** A colour on a ground of one of the brand's schemes. */
+export interface ContrastPair {
+  readonly scheme: string;
+  readonly role: 'ink' | 'accent';
+  readonly on: 'ground' | 'surface';
+  readonly colour: string;
+  readonly ground: string;
+  /** WCAG 2.2 ratio and APCA lightness contrast. */
+  readonly ratio: number;
+  readonly lc: number;
+  readonly use: PairUse;
+  /** For a pair that cannot carry what its role has to: the nearest colour of the same hue that can. */
+  readonly better: string | null;
+}
+
+/** What a role has to carry: ink is read, an accent is seen. */
+const needed = { ink: LEAST_TEXT_CONTRAST, accent: LEAST_LARGE_CONTRAST } as const;
+
+/** Every pair that the brand's templates put on each other, scheme by scheme. */
+export function contrastTable(book: BrandBook): readonly ContrastPair[] {
+  return book.schemes.flatMap(({ key }) => {
+    const scheme = resolveScheme(book, key);
+    return (['ink', 'accent'] as const).flatMap((role) =>
+      (['ground', 'surface'] as const).map((on): ContrastPair => {
+        const [colour, ground] = [scheme[role], scheme[on]];
+        const ratio = contrastRatio(colour, ground);
+        return {
+          scheme: key,
+          role,
+          on,
+          colour,
+          ground,
+          ratio,
+          lc: apcaContrast(colour, ground),
+          use: ratio >= LEAST_TEXT_CONTRAST ? 'text' : ratio >= LEAST_LARGE_CONTRAST ? 'large' : 'none',
+          better: ratio >= needed[role] ? null : nearestPassing(colour, ground, needed[role]),
+        };
+      }),
+    );
+  });
+}
