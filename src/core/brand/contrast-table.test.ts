@@ -5,7 +5,9 @@ import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { apcaContrast } from '../colour/apca.ts';
 import { contrastRatio } from '../colour/contrast.ts';
 import { nearestPassing } from '../colour/nearest-passing.ts';
+import { brandBookSchema, resolveScheme, type BrandBook } from './brand-book.ts';
 import { contrastTable } from './contrast-table.ts';
+import { takeColour } from './take-colour.ts';
 
 const hex = fc.integer({ min: 0, max: 0xffffff }).map((value) => `#${value.toString(16).padStart(6, '0')}`);
 
@@ -29,7 +31,7 @@ describe('nearestPassing', () => {
     const toOklch = converter('oklch');
     fc.assert(
       fc.property(hex, hex, (colour, against) => {
-        const found = nearestPassing(colour, against, 4.5);
+        const found = nearestPassing(colour, [against], 4.5);
         if (contrastRatio(colour, against) >= 4.5) {
           expect(found).toBe(colour);
           return;
@@ -47,6 +49,27 @@ describe('nearestPassing', () => {
   });
 });
 
+it('nearestPassing says when no colour can stand on both of two grounds', () => {
+  expect(nearestPassing('#ff8a3d', ['#1e1222', '#3fb68b'], 3)).toBeNull();
+});
+
+describe('takeColour', () => {
+  it('mends one role of one scheme and leaves all else as it was', () => {
+    const mended = takeColour(gullwickBook, 'bold', 'accent', '#b01020');
+    const others = (book: BrandBook) => contrastTable(book).filter((pair) => pair.scheme !== 'bold' || pair.role !== 'accent');
+    expect(others(mended)).toEqual(others(gullwickBook));
+    expect(mended.colours.find((colour) => colour.hex === '#b01020')).toEqual({ key: 'signal-red-2', name: 'Signal Red, darker', hex: '#b01020' });
+    expect(brandBookSchema.isValidSync(mended, { strict: true })).toBe(true);
+  });
+
+  it('takes a colour that the book has already', () => {
+    const mended = takeColour(gullwickBook, 'bold', 'accent', '#12355b');
+    expect(mended.colours).toBe(gullwickBook.colours);
+    expect(mended.schemes.find((scheme) => scheme.key === 'bold')?.accent).toBe('sea-ink');
+    expect(() => takeColour(gullwickBook, 'neon', 'ink', '#000000')).toThrow(RangeError);
+  });
+});
+
 describe('contrastTable', () => {
   const table = contrastTable(gullwickBook);
 
@@ -59,6 +82,7 @@ describe('contrastTable', () => {
     expect(pair('dark', 'ink', 'ground')).toMatchObject({ use: 'text', better: null });
     const weak = pair('bold', 'accent', 'ground');
     expect(weak).toMatchObject({ use: 'none' });
-    expect(contrastRatio(weak?.better ?? '', weak?.ground ?? '')).toBeGreaterThanOrEqual(3);
+    const { ground, surface } = resolveScheme(gullwickBook, 'bold');
+    for (const behind of [ground, surface]) expect(contrastRatio(weak?.better ?? '', behind)).toBeGreaterThanOrEqual(3);
   });
 });

@@ -17,7 +17,9 @@ export interface ContrastPair {
   readonly ratio: number;
   readonly lc: number;
   readonly use: PairUse;
-  /** For a pair that cannot carry what its role has to: the nearest colour of the same hue that can. */
+  /** True when the pair carries what its role has to. */
+  readonly enough: boolean;
+  /** For a pair that does not: the nearest colour of the same hue that would, on the scheme's ground and surface alike. */
   readonly better: string | null;
 }
 
@@ -41,7 +43,8 @@ export function contrastTable(book: BrandBook): readonly ContrastPair[] {
           ratio,
           lc: apcaContrast(colour, ground),
           use: ratio >= LEAST_TEXT_CONTRAST ? 'text' : ratio >= LEAST_LARGE_CONTRAST ? 'large' : 'none',
-          better: ratio >= needed[role] ? null : nearestPassing(colour, ground, needed[role]),
+          enough: ratio >= needed[role],
+          better: ratio >= needed[role] ? null : nearestPassing(colour, [scheme.ground, scheme.surface], needed[role]),
         };
       }),
     );

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { changeBook, getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { takeColour } from '../../core/brand/take-colour.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Queries } from '../ui/Queries.tsx';
@@ -45,10 +46,6 @@ function Book({ brand, stored }: BrandProps & { readonly stored: AnswerOf<typeof
     onError: (error) => toast('problem', error.message),
   });
   const setColour = (key: string, hex: string): void => setBook((now) => ({ ...now, colours: now.colours.map((colour) => (colour.key === key ? { ...colour, hex } : colour)) }));
-  const replaceColour = (from: string, to: string): void => {
-    const colour = book.colours.find((each) => each.hex.toLowerCase() === from.toLowerCase());
-    if (colour) setColour(colour.key, to);
-  };
   return (
     <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
       <div className="mb-5 flex items-center gap-4">
@@ -70,7 +67,7 @@ function Book({ brand, stored }: BrandProps & { readonly stored: AnswerOf<typeof
         </div>
         <div className="space-y-8">
           <BookPreview brand={{ ...stored, book }} />
-          <ContrastTable book={book} onTake={mayChange ? replaceColour : null} />
+          <ContrastTable book={book} onTake={mayChange ? ({ scheme, role }, hex) => setBook((now) => takeColour(now, scheme, role, hex)) : null} />
         </div>
       </div>
     </main>

@@ -11,8 +11,8 @@ const useWords: Readonly<Record<PairUse, { readonly word: string; readonly tone:
 
 interface ContrastProps {
   readonly book: BrandBook;
-  /** Puts a colour in the place of another; null where the book may only be read. */
-  readonly onTake: ((from: string, to: string) => void) | null;
+  /** Gives the pair's role another colour; null where the book may only be read. */
+  readonly onTake: ((pair: ContrastPair, hex: string) => void) | null;
 }
 
 /** What each pair of colours that templates put on each other is good for, and the nearest colour that would be. */
@@ -60,8 +60,9 @@ function PairRow({ pair, schemeName, onTake }: { readonly pair: ContrastPair; re
     <tr className="border-b border-line tabular-nums">
       <th scope="row" className="py-1 font-normal">
         <span className="flex items-center gap-2.5">
-          <span aria-hidden style={{ background: pair.ground, color: pair.colour }} className="grid h-6 w-10 shrink-0 place-items-center rounded-md border border-line text-sm font-bold">
-            Aa
+          <span aria-hidden style={{ background: pair.ground }} className="flex h-6 w-10 shrink-0 items-center justify-center gap-0.5 rounded-md border border-line">
+            <span style={{ background: pair.colour }} className="size-3 rounded-full" />
+            <span style={{ background: pair.colour }} className="h-0.5 w-3" />
           </span>
           {schemeName}: {pair.role} on {pair.on}
         </span>
@@ -77,9 +78,10 @@ function PairRow({ pair, schemeName, onTake }: { readonly pair: ContrastPair; re
         </span>
       </td>
       <td>
+        {!pair.enough && pair.better === null && <span className="text-xs text-quiet">none on both grounds</span>}
         {pair.better !== null &&
           (onTake ? (
-            <Button size="small" onClick={() => onTake(pair.colour, pair.better ?? pair.colour)}>
+            <Button size="small" onClick={() => onTake(pair, pair.better ?? pair.colour)}>
               <span aria-hidden style={{ background: pair.better }} className="size-3 rounded-full border border-line" />
               Take {pair.better.toUpperCase()}
             </Button>
