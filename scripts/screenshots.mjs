@@ -22,6 +22,7 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const settled = async (page) => {
   await page.waitForFunction(() => [...document.images].every((image) => image.complete));
   await page.waitForTimeout(1_500);
+  await page.waitForFunction(() => document.querySelector('canvas[data-settled="false"]') === null);
 };
 
 async function open(theme) {

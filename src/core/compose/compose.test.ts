@@ -11,7 +11,7 @@ import petalry from '../network/sheets/petalry.json' with { type: 'json' };
 import quipline from '../network/sheets/quipline.json' with { type: 'json' };
 import { linkedCut, type Adjustment } from '../piece/adjustment.ts';
 import type { SlotValue } from '../piece/piece.ts';
-import { getShippedTemplate } from '../template/shipped-templates.ts';
+import { getShippedTemplate, shippedTemplates } from '../template/shipped-templates.ts';
 import { compose, type Composed } from './compose.ts';
 import { cutFrame, leastTypePx } from './cut-frame.ts';
 
@@ -61,6 +61,25 @@ describe('compose', () => {
     const floor = leastTypePx(frame, 'label');
     for (const text of report.texts) expect(text.sizePx).toBeGreaterThanOrEqual(floor - 1e-6);
   });
+
+  it.each(shippedTemplates.flatMap((template) => ([['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const).flatMap(([brand, book]) => placements.map((placement) => ({ template, brand, book, placement, name: template.name, where: placement.key })))))(
+    '$name shows its own sample well for $brand in $where',
+    ({ template, book, placement }) => {
+      const picture = testPicture();
+      const slots = Object.fromEntries(
+        template.slots.flatMap((slot): [string, SlotValue][] => {
+          if (slot.kind === 'picture') return [[slot.key, { kind: 'picture', mediaId: picture.id }]];
+          return slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]];
+        }),
+      );
+      const { report } = compose({ template, frame: { id: 'f', slots }, book, placement, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines);
+      expect(report.texts.filter((text) => text.kind === 'overflows')).toEqual([]);
+      expect(report.findings).toEqual([]);
+      const frame = cutFrame(placement);
+      const safe = { xPx: frame.safe.leftPx, yPx: frame.safe.topPx, widthPx: frame.size.widthPx - frame.safe.leftPx - frame.safe.rightPx, heightPx: frame.size.heightPx - frame.safe.topPx - frame.safe.bottomPx };
+      for (const { slot, box } of report.placed) expect(boxContains(safe, box, 1), `${slot} inside the safe zone`).toBe(true);
+    },
+  );
 
   it('chooses another arrangement for another shape', () => {
     const arrangements = ['feed-square', 'story', 'post-wide'].map((key) => composeCut({ template: 'headland', texts: contents['usual'] ?? {}, placement: placementOf(key) }).report.arrangement);

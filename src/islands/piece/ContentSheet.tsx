@@ -24,15 +24,16 @@ function TemplateChoice({ template, templates, piece, store, readOnly }: Content
     });
   };
   return (
-    <div className="flex items-center gap-2 text-xs text-quiet">
+    <div className="grid grid-cols-[auto_1fr] items-center gap-x-2 gap-y-1 text-xs text-quiet">
       <label htmlFor={id}>Template</label>
-      <select id={id} value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 flex-1 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
+      <select id={id} value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
         {templates.map((each) => (
           <option key={each.key} value={each.key}>
-            {each.name}: {each.purpose.toLowerCase()}
+            {each.name}
           </option>
         ))}
       </select>
+      <p className="col-start-2">{template.purpose}</p>
     </div>
   );
 }

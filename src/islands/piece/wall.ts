@@ -59,6 +59,7 @@ export class Wall {
       canvas.height = message.bitmap.height;
       canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(message.bitmap);
       canvas.dataset['painted'] = String(message.id);
+      canvas.dataset['settled'] = String(message.settled);
       this.#reports = new Map(this.#reports).set(message.key, message.report);
       this.#tellSoon();
       return;
