@@ -93,7 +93,7 @@ test('all cuts are taken out in one ZIP, and the template of a piece can change 
   await expect(page.getByLabel('Quote')).toHaveValue('Kites for everyone');
   await expect(page.getByText('Kept aside')).toBeVisible();
   await expect(page.getByText('“Saturday”')).toBeVisible();
-  await page.getByRole('button', { name: 'Take out all' }).click();
+  await page.getByRole('button', { name: 'Download all' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'JPEG' }).click()]);
   expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
   expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(4);

@@ -138,7 +138,7 @@ function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: Co
                   Change
                 </Button>
                 <Button look="quiet" size="small" onClick={() => store.change(`slot-${slot.key}`, (draft) => void delete draft.frames[0].slots[slot.key])}>
-                  Take out
+                  Remove
                 </Button>
               </div>
             )}

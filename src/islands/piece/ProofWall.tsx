@@ -28,7 +28,7 @@ function TakeOut({ brand, pieceId, store }: Pick<WallProps, 'brand' | 'pieceId' 
     <MenuTrigger>
       <AriaButton className={buttonClasses('plain')}>
         <Download aria-hidden className="size-4" />
-        Take out all
+        Download all
       </AriaButton>
       <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
         <Menu aria-label="All cuts in a ZIP, as" className="min-w-44 outline-none" onAction={(key) => void take(key as PictureFormat)}>

@@ -7,7 +7,6 @@ import { signOut, type getMe } from '../../contract/account-contracts.ts';
 import { call } from './call.ts';
 import { buttonClasses } from './Button.tsx';
 import { BrandClock } from './BrandClock.tsx';
-import { Toasts } from './toast.tsx';
 
 type View = 'book' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
@@ -73,7 +72,6 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
         )}
         <PersonMenu name={me.person.name} theme={theme} />
       </div>
-      {view === 'account' && <Toasts />}
     </header>
   );
 }
