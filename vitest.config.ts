@@ -3,7 +3,7 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'] } },
+      { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'], setupFiles: ['tests/fixtures/seed-properties.ts'] } },
       { test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: ['tests/server/build-once.ts'], testTimeout: 60_000, hookTimeout: 120_000, fileParallelism: false } },
     ],
   },
