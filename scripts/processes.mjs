@@ -46,7 +46,7 @@ export async function requireFreePort(port) {
 }
 
 /** Waits until an address answers at all. */
-export async function waitFor(address, seconds = 60) {
+export async function waitFor(address, seconds = 150) {
   for (const end = Date.now() + seconds * 1000; Date.now() < end; ) {
     try {
       await fetch(address, { redirect: 'manual', signal: AbortSignal.timeout(2_000) });

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
-import { comeInAs, expectSaved, startPiece } from './steps.ts';
+import { comeInAs, expectSaved, expectSettled, startPiece } from './steps.ts';
 
 const canvasOf = (page: Page, cut: string) => page.locator(`canvas[data-cut$="${cut}"]`);
 const pixels = (page: Page, cut: string): Promise<string> => canvasOf(page, cut).evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
@@ -14,7 +14,7 @@ test('one cut may differ, says so, stays linked in all else, and can follow the 
   await page.getByLabel('Headline').fill('The hatch is open');
   await page.getByLabel('Line', { exact: true }).fill('Weekends until dusk');
   await expectSaved(page);
-  await page.waitForTimeout(800);
+  await expectSettled(page);
   const [square, portrait] = [await pixels(page, 'feed-square'), await pixels(page, 'feed-portrait')];
 
   await page.getByRole('button', { name: /Petalry Square,/ }).click();

@@ -23,3 +23,17 @@ export async function startPiece(page: Page, template: string): Promise<void> {
 export async function expectSaved(page: Page): Promise<void> {
   await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
 }
+
+/** Waits until the wall is painted, pictures and all, and stays as it is. */
+export async function expectSettled(page: Page): Promise<void> {
+  const looks = (): Promise<string> => page.locator('canvas[data-painted]').evaluateAll((canvases) => canvases.map((canvas) => `${(canvas as HTMLCanvasElement).dataset['settled'] ?? ''}${(canvas as HTMLCanvasElement).toDataURL()}`).join('|'));
+  let before = '';
+  await expect
+    .poll(async () => {
+      const now = await looks();
+      const isSame = now === before && !now.includes('false');
+      before = now;
+      return isSame;
+    }, { intervals: [500] })
+    .toBe(true);
+}

@@ -22,7 +22,7 @@ describe('npm run demo', () => {
       const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo')], { stdio: ['ignore', 'pipe', 'inherit'] });
       let printed = '';
       child.stdout.on('data', (chunk: Buffer) => (printed += chunk.toString()));
-      await until('the demo’s line', () => printed.includes('Confetti is at'), 60_000);
+      await until('the demo’s line', () => printed.includes('Confetti is at'), 120_000);
       return { child, printed };
     };
     const stop = async (child: Awaited<ReturnType<typeof start>>['child']): Promise<void> => {

@@ -55,6 +55,13 @@ export class Client {
   }
 }
 
+/** How a test moves the clocks that its dispatcher sees: ahead, or standing still. */
+export interface TestClock {
+  aheadMs: number;
+  /** The machine's clock stands still here; null lets it run. */
+  stoppedAtMs: number | null;
+}
+
 export interface Stack {
   readonly origin: string;
   readonly standin: RunningStandin;
@@ -64,7 +71,7 @@ export interface Stack {
   readonly wren: Client;
   /** A way into the same data, for what has no endpoint, with a clock that tests can move. */
   readonly services: Services;
-  readonly clock: { aheadMs: number };
+  readonly clock: TestClock;
   fault(network: string, kind: string, times?: number): Promise<void>;
   close(): Promise<void>;
 }
@@ -92,7 +99,7 @@ export async function endProgram(child: ChildProcess, signal: NodeJS.Signals = '
 }
 
 /** Waits until something holds, and says what did not when it never does. */
-export async function until(what: string, holds: () => Promise<boolean> | boolean, withinMs = 30_000): Promise<void> {
+export async function until(what: string, holds: () => Promise<boolean> | boolean, withinMs = 90_000): Promise<void> {
   for (const end = Date.now() + withinMs; Date.now() < end; await sleep(50)) if (await holds()) return;
   throw new Error(`${what} did not happen within ${withinMs} ms`);
 }
@@ -111,10 +118,10 @@ export async function startStack(): Promise<Stack> {
   await until('the web server', () => fetch(`${origin}/sign-in`).then((response) => response.ok, () => false));
   const { token } = JSON.parse(readFileSync(join(dataFolder, 'demo.json'), 'utf8')) as { token: { secret: string } };
   const opened = await openServices(readSettings(environment), 1);
-  const clock = { aheadMs: 0 };
+  const clock: TestClock = { aheadMs: 0, stoppedAtMs: null };
   const services: Services = {
     ...opened,
-    clock: { nowMs: async () => (await opened.clock.nowMs()) + clock.aheadMs, machineNowMs: () => opened.clock.machineNowMs() + clock.aheadMs },
+    clock: { nowMs: async () => (await opened.clock.nowMs()) + clock.aheadMs, machineNowMs: () => (clock.stoppedAtMs ?? opened.clock.machineNowMs()) + clock.aheadMs },
   };
   return {
     origin,
