@@ -5,17 +5,15 @@ import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Role } from '../src/contract/account-contracts.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
-import type { NetworkSheet } from '../src/core/network/network-sheet.ts';
-import petalry from '../src/core/network/sheets/petalry.json' with { type: 'json' };
-import quipline from '../src/core/network/sheets/quipline.json' with { type: 'json' };
 import { readPiece, type CutRef, type SlotValue } from '../src/core/piece/piece.ts';
 import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
 import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
-import { findBrandFor, insertBrand, insertChannel, listChannels, saveNetworkSheet, type Brand } from '../src/server/db/brand-repository.ts';
-import { insertMediaOnce, type MediaItem } from '../src/server/db/media-repository.ts';
+import { findBrandFor, insertBrand, listChannels, type Brand } from '../src/server/db/brand-repository.ts';
+import type { MediaItem } from '../src/server/db/media-repository.ts';
 import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
 import { insertPiece } from '../src/server/db/piece-repository.ts';
-import { importPicture } from '../src/server/media/import-picture.ts';
+import { openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
+import { keepPicture } from '../src/server/media/keep-picture.ts';
 import { possibleCuts } from '../src/server/pieces/check-references.ts';
 import { schedule } from '../src/server/send/schedule.ts';
 import { closeServices, openServices, type Services } from '../src/server/services.ts';
@@ -25,6 +23,8 @@ import { lanternfallBook } from './brands/lanternfall.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
 const PASSWORD = 'sand-in-both-shoes';
+/** The one placement of each surface that the demo's posts take. */
+const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
 const MEDIA_FOLDER = join('demo', 'media');
 
 interface DemoBrand {
@@ -32,6 +32,8 @@ interface DemoBrand {
   readonly name: string;
   readonly zone: string;
   readonly handle: string;
+  readonly networks: readonly string[];
+  readonly site: string;
   readonly book: BrandBook;
   readonly pieces: readonly DemoPiece[];
   readonly photos: readonly string[];
@@ -44,6 +46,8 @@ const gullwick: DemoBrand = {
   name: 'Gullwick Kite Works',
   zone: 'Europe/London',
   handle: '@gullwickkites',
+  networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside'],
+  site: 'https://gullwickkites.example',
   book: gullwickBook,
   pieces: gullwickPieces,
   photos: ['delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOf(gullwickPieces)],
@@ -53,6 +57,8 @@ const lanternfall: DemoBrand = {
   name: 'Lanternfall Night Market',
   zone: 'Pacific/Auckland',
   handle: '@lanternfall',
+  networks: ['petalry', 'quipline', 'hearthside', 'tackboard'],
+  site: 'https://lanternfall.example',
   book: lanternfallBook,
   pieces: lanternfallPieces,
   photos: photosOf(lanternfallPieces),
@@ -74,50 +80,23 @@ async function startClock(services: Services): Promise<void> {
   await addClockOffsetMs(services.db, Math.round(start.toMillis() - now.toMillis()));
 }
 
-async function openAccount(standinOrigin: string, network: string, brand: DemoBrand): Promise<string> {
-  const response = await fetch(new URL('/switchboard/accounts', standinOrigin), {
-    method: 'POST',
-    headers: { 'content-type': 'application/json' },
-    body: JSON.stringify({ network, handle: brand.handle, name: brand.name }),
-  });
-  if (!response.ok) throw new Error(`The network ${network} opened no account: ${response.status}`);
-  return ((await response.json()) as { token: string }).token;
-}
-
-async function seedBrand(services: Services, brand: DemoBrand, standinOrigin: string): Promise<string> {
+async function seedBrand(services: Services, brand: DemoBrand): Promise<string> {
   const id = nanoid(12);
   await insertBrand(services.db, { id, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book });
-  for (const [position, sheet] of [petalry, quipline].entries()) {
-    const token = await openAccount(standinOrigin, sheet.key, brand);
-    await insertChannel(services.db, { id: nanoid(12), brandId: id, network: sheet.key, name: `${sheet.name} ${brand.handle}`, handle: brand.handle, origin: standinOrigin, token }, position);
-  }
+  await openStandinAccounts(services, { brandId: id, brandName: brand.name, handle: brand.handle, networks: brand.networks });
   return id;
 }
 
 async function seedMedia(services: Services, brandId: string, file: string, createdMs: number): Promise<MediaItem> {
   const path = join(MEDIA_FOLDER, file);
-  const manifest = JSON.parse(await readFile(join(MEDIA_FOLDER, 'manifest.json'), 'utf8')) as { file: string; title: string; alt: string }[];
+  const manifest = JSON.parse(await readFile(join(MEDIA_FOLDER, 'manifest.json'), 'utf8')) as { file: string; title: string; alt: string; credit?: string; license?: string; tags?: string[] }[];
   const entry = manifest.find((each) => each.file === file);
-  const picture = await importPicture(path, file);
-  return insertMediaOnce(services.db, {
-    id: nanoid(12),
-    brandId,
-    name: file,
-    mime: picture.mime,
-    widthPx: picture.widthPx,
-    heightPx: picture.heightPx,
-    bytes: picture.bytes.length,
-    sourceHash: createHash('sha256').update(await readFile(path)).digest('hex'),
-    storedHash: await services.media.keep(picture.bytes),
-    facts: picture.facts,
-    ownFocal: null,
-    altText: entry?.alt ?? '',
-    revision: 1,
-    createdMs,
-  });
+  const hash = createHash('sha256').update(await readFile(path)).digest('hex');
+  const terms = { credit: entry?.credit ?? '', licence: entry?.license ?? '', licenceUntil: null };
+  return keepPicture(services, { id: brandId }, { path, hash, name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
 }
 
-async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
+async function seedPiece(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoPiece, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
   const cuts = await possibleCuts(services, brand);
   const item = demo.photo ? media.get(demo.photo) : undefined;
   const texts = Object.entries(demo.texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }]);
@@ -131,11 +110,19 @@ async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, medi
     frames: [{ id: nanoid(8), slots: { ...(item ? { photo: { kind: 'picture', mediaId: item.id } } : {}), ...Object.fromEntries(texts) } }],
     cuts,
     adjustments: {},
-    words: { shared: { caption: demo.caption, altText: item?.altText ?? `${demo.texts['headline'] ?? ''} ${demo.texts['line'] ?? ''}`.trim() }, own },
+    words: {
+      shared: {
+        caption: demo.caption,
+        altText: item?.altText ?? `${demo.texts['headline'] ?? ''} ${demo.texts['line'] ?? ''}`.trim(),
+        title: demo.texts['headline'] ?? demo.texts['quote'] ?? '',
+        link: site,
+      },
+      own,
+    },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
   if (demo.out.kind === 'draft') return;
-  const isOut = (cut: CutRef): boolean => cut.placement !== 'feed-square';
+  const isOut = (cut: CutRef): boolean => SENT_PLACEMENTS.has(cut.placement);
   const when =
     demo.out.kind === 'now'
       ? { kind: 'now' as const }
@@ -143,11 +130,10 @@ async function seedPiece(services: Services, brand: Brand, demo: DemoPiece, medi
   await schedule(services, brand, piece, { revision: piece.revision, cuts: cuts.filter(isOut).map((cut) => ({ ...cut })), when }, makerId, nowMs);
 }
 
-async function seed(services: Services, standinOrigin: string): Promise<void> {
+async function seed(services: Services): Promise<void> {
   await startClock(services);
-  for (const sheet of [petalry, quipline]) await saveNetworkSheet(services.db, sheet as NetworkSheet);
   const brandIds = new Map<string, string>();
-  for (const brand of [gullwick, lanternfall]) brandIds.set(brand.slug, await seedBrand(services, brand, standinOrigin));
+  for (const brand of [gullwick, lanternfall]) brandIds.set(brand.slug, await seedBrand(services, brand));
   const passwordHash = await hashPassword(PASSWORD);
   const ids = new Map<string, string>();
   for (const person of people) {
@@ -163,7 +149,7 @@ async function seed(services: Services, standinOrigin: string): Promise<void> {
     const nowMs = await services.clock.nowMs();
     const media = new Map<string, MediaItem>();
     for (const [index, file] of demo.photos.entries()) media.set(file, await seedMedia(services, access.brand.id, file, nowMs - (demo.photos.length - index) * 3_600_000));
-    for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, access.brand, piece, media, wren, nowMs + index);
+    for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
   }
   const secret = newSecret('cft');
   await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', createdMs: services.clock.machineNowMs(), lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });
@@ -178,7 +164,7 @@ const settings = readSettings(process.env);
 if (!settings.standinOrigin) throw new Error('CONFETTI_STANDIN must say where the stand-in networks are');
 const services = await openServices(settings, 2);
 try {
-  await seed(services, settings.standinOrigin);
+  await seed(services);
 } finally {
   await closeServices(services);
 }

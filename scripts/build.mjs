@@ -13,6 +13,7 @@ export const programs = {
   person: 'src/server/auth/add-person.ts',
   standin: 'standin/main.ts',
   'seed-demo': 'demo/seed.ts',
+  'make-emoji': 'src/server/render/make-emoji.ts',
 };
 
 const sources = ['src', 'standin', 'demo', 'public', 'astro.config.mjs', 'package-lock.json', 'tsconfig.json', 'scripts/build.mjs'];
@@ -61,6 +62,7 @@ export async function build() {
   const esbuild = await import('esbuild');
   await esbuild.build(esbuildOptions());
   mkdirSync(join(projectRoot, 'dist'), { recursive: true });
+  execFileSync(process.execPath, ['dist/make-emoji.mjs'], { cwd: projectRoot, stdio: 'inherit' });
   writeFileSync(stampPath, stamp);
 }
 

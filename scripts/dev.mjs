@@ -17,6 +17,7 @@ const esbuild = await import('esbuild');
 const context = await esbuild.context(esbuildOptions());
 await context.rebuild();
 await context.watch();
+await runToEnd(process.execPath, ['dist/make-emoji.mjs'], environment);
 stopOnSignals();
 startChild('The stand-in networks', process.execPath, ['--watch', 'dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort) });
 await waitFor(standinOrigin);

@@ -41,11 +41,12 @@ function readTheme(headers: Headers): App.Locals['theme'] {
 export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname, search } = context.url;
   const isApi = pathname.startsWith('/api/');
+  const isAsset = /^\/(fonts|emoji)\//.test(pathname);
   const caller = isApi ? null : await findCaller(await webServices(), context.request.headers);
   if (!isApi && !caller && !OPEN_PAGES.has(pathname)) {
-    return pathname.startsWith('/fonts/') ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);
+    return isAsset ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);
   }
-  const me = caller && !pathname.startsWith('/fonts/') ? await pageMe(caller) : null;
+  const me = caller && !isAsset ? await pageMe(caller) : null;
   const brand = me && brandOfPath(me, pathname);
   if (pathname.startsWith('/b/') && !brand) return context.redirect('/');
   Object.assign(context.locals, { me, brand, theme: readTheme(context.request.headers) } satisfies App.Locals);

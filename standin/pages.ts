@@ -38,7 +38,10 @@ export function postPage(rules: NetworkRules, post: Post): Markup {
     html`<main data-post="${post.id}">
       <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
       <img src="/${rules.key}/media/${post.mediaId}" alt="${post.altText}" />
+      ${post.title ? html`<h1>${post.title}</h1>` : ''}
       <p class="words">${post.text}</p>
+      ${post.link ? html`<p class="small"><a href="${post.link}" rel="nofollow noopener">${post.link}</a></p>` : ''}
+      ${post.firstComment ? html`<p class="words small">${post.name}: ${post.firstComment}</p>` : ''}
     </main>`,
   );
 }

@@ -3,7 +3,8 @@ import { networks, refusalOf } from './rules.ts';
 
 const petalry = networks.find((rules) => rules.key === 'petalry');
 const quipline = networks.find((rules) => rules.key === 'quipline');
-const post = { placement: 'feed-square', text: 'Hello', altText: '' };
+const tackboard = networks.find((rules) => rules.key === 'tackboard');
+const post = { placement: 'feed-square', text: 'Hello', altText: '', title: '', link: '', firstComment: '' };
 const square = { widthPx: 1080, heightPx: 1080 };
 
 describe('refusalOf', () => {
@@ -19,6 +20,15 @@ describe('refusalOf', () => {
     ['an unknown place', { ...post, placement: 'billboard' }, square, /billboard/],
   ])('refuses %s with a reason', (_, given, media, reason) => {
     expect(petalry && refusalOf(petalry, given, media)).toMatch(reason);
+  });
+
+  it('asks for the fields it cannot do without', () => {
+    const card = { ...post, placement: 'card', title: 'A kite', link: 'https://kites.example' };
+    const tall = { widthPx: 1000, heightPx: 1500 };
+    expect(tackboard && refusalOf(tackboard, card, tall)).toBeNull();
+    expect(tackboard && refusalOf(tackboard, { ...card, title: '' }, tall)).toMatch(/needs a title/);
+    expect(tackboard && refusalOf(tackboard, { ...card, link: 'kites' }, tall)).toMatch(/no web address/);
+    expect(petalry && refusalOf(petalry, { ...post, firstComment: 'x'.repeat(2_201) }, square)).toMatch(/firstComment is longer/);
   });
 
   it('counts as its network counts', () => {

@@ -1,3 +1,5 @@
+import type { Entry } from './store.ts';
+
 /** What a stand-in network takes at one place, as the network itself sees it. */
 export interface PlaceRule {
   readonly widthPx: number;
@@ -20,6 +22,8 @@ export interface NetworkRules {
   readonly countText: (text: string) => number;
   readonly maxHashtags: number | null;
   readonly maxAltText: number;
+  /** Fields beside the text: their longest length, and whether a post may come without. */
+  readonly extra: Readonly<Partial<Record<'title' | 'link' | 'firstComment', { readonly max: number; readonly required: boolean }>>>;
 }
 
 const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' });
@@ -37,37 +41,101 @@ const place = (widthPx: number, heightPx: number): PlaceRule => ({ widthPx, heig
 const PICTURES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 const MEBIBYTE = 1024 * 1024;
 
+const SQUARE = place(1080, 1080);
+const PORTRAIT = place(1080, 1350);
+const TALL = place(1080, 1920);
+const optional = (max: number) => ({ max, required: false });
+const required = (max: number) => ({ max, required: true });
+
 export const networks: readonly NetworkRules[] = [
   {
     key: 'petalry',
     name: 'Petalry',
     tint: '#7a4b8c',
     manner: 'draft-then-publish',
-    places: { 'feed-square': place(1080, 1080), 'feed-portrait': place(1080, 1350), story: place(1080, 1920) },
+    places: { 'feed-square': SQUARE, 'feed-portrait': PORTRAIT, story: TALL },
     maxImageBytes: 8 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 2200,
     countText: characters,
     maxHashtags: 30,
     maxAltText: 1000,
+    extra: { firstComment: optional(2200) },
   },
   {
     key: 'quipline',
     name: 'Quipline',
     tint: '#2f6b5b',
     manner: 'idempotency-key',
-    places: { 'post-wide': place(1600, 900) },
+    places: { 'post-wide': place(1600, 900), 'post-square': SQUARE },
     maxImageBytes: 5 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 280,
     countText: weighted,
     maxHashtags: null,
     maxAltText: 1000,
+    extra: {},
+  },
+  {
+    key: 'hearthside',
+    name: 'Hearthside',
+    tint: '#8a5a2b',
+    manner: 'draft-then-publish',
+    places: { 'page-wide': place(1200, 630), 'page-square': SQUARE, 'page-portrait': PORTRAIT, story: TALL },
+    maxImageBytes: 8 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 63_206,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: 1000,
+    extra: { firstComment: optional(8000) },
+  },
+  {
+    key: 'guildrow',
+    name: 'Guildrow',
+    tint: '#3d4f6b',
+    manner: 'idempotency-key',
+    places: { 'update-wide': place(1200, 627), 'update-square': SQUARE, 'update-portrait': PORTRAIT },
+    maxImageBytes: 8 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 3000,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: 300,
+    extra: { firstComment: optional(1250) },
+  },
+  {
+    key: 'tackboard',
+    name: 'Tackboard',
+    tint: '#8c3b3b',
+    manner: 'draft-then-publish',
+    places: { card: place(1000, 1500) },
+    maxImageBytes: 20 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 500,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: 500,
+    extra: { title: required(100), link: required(2000) },
+  },
+  {
+    key: 'kerbside',
+    name: 'Kerbside',
+    tint: '#4a6b2f',
+    manner: 'idempotency-key',
+    places: { update: place(1200, 900) },
+    maxImageBytes: 8 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 1500,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: 1000,
+    extra: { link: optional(2000) },
   },
 ];
 
 /** Why a post is refused, or null when it is taken. */
-export function refusalOf(rules: NetworkRules, post: { readonly placement: string; readonly text: string; readonly altText: string }, media: { readonly widthPx: number; readonly heightPx: number }): string | null {
+export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: { readonly widthPx: number; readonly heightPx: number }): string | null {
   const rule = rules.places[post.placement];
   if (!rule) return `${rules.name} has no place called '${post.placement}'.`;
   const wanted = rule.widthPx / rule.heightPx;
@@ -79,5 +147,11 @@ export function refusalOf(rules: NetworkRules, post: { readonly placement: strin
   const hashtags = post.text.match(/#[\p{L}\p{N}_]+/gu)?.length ?? 0;
   if (rules.maxHashtags !== null && hashtags > rules.maxHashtags) return `The text has ${hashtags} hashtags; the most is ${rules.maxHashtags}.`;
   if (characters(post.altText) > rules.maxAltText) return `The alt text is longer than ${rules.maxAltText} characters.`;
+  for (const field of ['title', 'link', 'firstComment'] as const) {
+    const wants = rules.extra[field];
+    if (wants?.required && post[field] === '') return `A post needs a ${field}.`;
+    if (post[field].length > (wants?.max ?? Number.POSITIVE_INFINITY)) return `The ${field} is longer than ${wants?.max} characters.`;
+  }
+  if (post.link !== '' && !/^https?:\/\/\S+$/.test(post.link)) return 'The link is no web address.';
   return null;
 }

@@ -2,9 +2,11 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import sharp from 'sharp';
+import { pictureLibrary } from './library.ts';
 import { faultKinds, type FaultKind, type Faults } from './faults.ts';
 import { accountPage, postPage, switchboardPage } from './pages.ts';
 import { networks, refusalOf, type NetworkRules } from './rules.ts';
+import { sampleSites } from './sites.ts';
 import type { Account, StandinStore } from './store.ts';
 
 export interface StandinOptions {
@@ -64,6 +66,8 @@ export function standinApp(options: StandinOptions): Hono {
     });
     app.get(`/${rules.key}/:handle`, (context) => context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')))));
   }
+  app.route('/library', pictureLibrary());
+  app.route('/sites', sampleSites());
   app.get('/', (context) => context.redirect('/switchboard'));
   return app;
 }
@@ -94,7 +98,8 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
 
   const readPost = async (context: Context, handle: string) => {
     const given = (await context.req.json().catch(() => ({}))) as Record<string, unknown>;
-    const post = { placement: String(given['placement'] ?? ''), text: String(given['text'] ?? ''), altText: String(given['altText'] ?? ''), mediaId: String(given['mediaId'] ?? '') };
+    const field = (name: string): string => String(given[name] ?? '');
+    const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: field('firstComment'), mediaId: field('mediaId') };
     const media = store.findMedia(post.mediaId);
     if (!media || media.network !== rules.key || media.handle !== handle) return { kind: 'refused' as const, reason: 'There is no such picture.' };
     const reason = refusalOf(rules, post, media);

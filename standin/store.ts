@@ -18,26 +18,27 @@ export interface MediaRecord {
   readonly heightPx: number;
 }
 
-export interface Draft {
-  readonly id: string;
+/** What a sender asks to be shown. */
+export interface Entry {
   readonly network: string;
   readonly handle: string;
   readonly mediaId: string;
   readonly placement: string;
   readonly text: string;
   readonly altText: string;
+  readonly title: string;
+  readonly link: string;
+  readonly firstComment: string;
+}
+
+export interface Draft extends Entry {
+  readonly id: string;
   readonly postId: string | null;
 }
 
-export interface Post {
+export interface Post extends Entry {
   readonly id: string;
-  readonly network: string;
-  readonly handle: string;
   readonly name: string;
-  readonly mediaId: string;
-  readonly placement: string;
-  readonly text: string;
-  readonly altText: string;
   readonly publishedMs: number;
 }
 
@@ -55,8 +56,8 @@ export class StandinStore {
       CREATE TABLE IF NOT EXISTS settings (key TEXT PRIMARY KEY, value TEXT NOT NULL);
       CREATE TABLE IF NOT EXISTS accounts (network TEXT, handle TEXT, name TEXT NOT NULL, token_hash TEXT NOT NULL UNIQUE, PRIMARY KEY (network, handle));
       CREATE TABLE IF NOT EXISTS media (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mime TEXT NOT NULL, widthPx INTEGER NOT NULL, heightPx INTEGER NOT NULL);
-      CREATE TABLE IF NOT EXISTS drafts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, postId TEXT);
-      CREATE TABLE IF NOT EXISTS posts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, publishedMs INTEGER NOT NULL, idempotencyKey TEXT, UNIQUE (network, handle, idempotencyKey));
+      CREATE TABLE IF NOT EXISTS drafts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, title TEXT NOT NULL, link TEXT NOT NULL, firstComment TEXT NOT NULL, postId TEXT);
+      CREATE TABLE IF NOT EXISTS posts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, title TEXT NOT NULL, link TEXT NOT NULL, firstComment TEXT NOT NULL, publishedMs INTEGER NOT NULL, idempotencyKey TEXT, UNIQUE (network, handle, idempotencyKey));
     `);
   }
 
@@ -102,9 +103,9 @@ export class StandinStore {
     return readFileSync(join(this.#mediaFolder, id));
   }
 
-  keepDraft(draft: Omit<Draft, 'id' | 'postId'>): Draft {
+  keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @postId)').run(kept);
+    this.#db.prepare('INSERT INTO drafts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @postId)').run(kept);
     return kept;
   }
 
@@ -124,7 +125,7 @@ export class StandinStore {
   }
 
   /** Publishes under a key once; a second call with the key answers the same post. */
-  publishOnce(post: Omit<Draft, 'id' | 'postId'>, idempotencyKey: string | null, publishedMs: number): string {
+  publishOnce(post: Entry, idempotencyKey: string | null, publishedMs: number): string {
     return this.#db.transaction(() => {
       const known = idempotencyKey === null ? null : this.findPostByKey(post.network, post.handle, idempotencyKey);
       return known ?? this.#insertPost({ ...post, publishedMs, idempotencyKey });
@@ -146,10 +147,10 @@ export class StandinStore {
       .all(network, handle) as Post[];
   }
 
-  #insertPost(post: Omit<Draft, 'id' | 'postId'> & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
+  #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
     this.#db
-      .prepare('INSERT INTO posts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @publishedMs, @idempotencyKey)')
+      .prepare('INSERT INTO posts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }

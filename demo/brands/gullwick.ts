@@ -1,7 +1,7 @@
-import type { BrandBook } from '../../src/core/brand/brand-book.ts';
+import { usualMarkRoom, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
 
 /** A bow-tail kite: four panels, a spar gap between them, a tail with two bows. The first path is the main colour. */
-function kiteMark(main: string, panel: string, accent: string): BrandBook['marks'][number]['paths'] {
+function kiteMark(main: string, panel: string, accent: string): VectorMark['paths'] {
   return [
     { d: 'M45 2L9 39H45ZM47 42V97L82 42Z', fill: main },
     { d: 'M48 2L84 39H48Z', fill: panel },
@@ -13,7 +13,7 @@ function kiteMark(main: string, panel: string, accent: string): BrandBook['marks
 
 /** Gullwick Kite Works: bright, precise, a little salty. */
 export const gullwickBook: BrandBook = {
-  version: 1,
+  version: 2,
   colours: [
     { key: 'signal-red', name: 'Signal Red', hex: '#D7263D' },
     { key: 'sail-yellow', name: 'Sail Yellow', hex: '#F9B233' },
@@ -29,14 +29,42 @@ export const gullwickBook: BrandBook = {
     { key: 'bold', name: 'Bold', ground: 'sail-yellow', surface: 'foam', ink: 'sea-ink', accent: 'signal-red' },
   ],
   type: {
-    display: { font: 'unbounded-700', leading: 1.06, trackingEm: -0.025, capitals: 'as-written' },
-    heading: { font: 'unbounded-500', leading: 1.16, trackingEm: -0.02, capitals: 'as-written' },
-    text: { font: 'figtree-500', leading: 1.34, trackingEm: 0, capitals: 'as-written' },
-    label: { font: 'figtree-700', leading: 1.3, trackingEm: 0.075, capitals: 'all' },
+    display: { font: 'unbounded-700', leading: 1.06, trackingEm: -0.025, capitals: 'as-written', scale: 1 },
+    heading: { font: 'unbounded-500', leading: 1.16, trackingEm: -0.02, capitals: 'as-written', scale: 1 },
+    text: { font: 'figtree-500', leading: 1.34, trackingEm: 0, capitals: 'as-written', scale: 1 },
+    label: { font: 'figtree-700', leading: 1.3, trackingEm: 0.075, capitals: 'all', scale: 1 },
   },
+  typefaces: [],
   marks: [
-    { key: 'kite-light', for: 'light', viewBox: { width: 92, height: 121 }, paths: kiteMark('#12355B', '#D7263D', '#F9B233') },
-    { key: 'kite-dark', for: 'dark', viewBox: { width: 92, height: 121 }, paths: kiteMark('#F4F7F5', '#D7263D', '#F9B233') },
-    { key: 'kite-yellow', for: 'light', viewBox: { width: 92, height: 121 }, paths: kiteMark('#12355B', '#D7263D', '#F4F7F5') },
+    { kind: 'vector', key: 'kite-light', for: 'light', ...usualMarkRoom, viewBox: { width: 92, height: 121 }, paths: kiteMark('#12355B', '#D7263D', '#F9B233') },
+    { kind: 'vector', key: 'kite-dark', for: 'dark', ...usualMarkRoom, viewBox: { width: 92, height: 121 }, paths: kiteMark('#F4F7F5', '#D7263D', '#F9B233') },
+    { kind: 'vector', key: 'kite-yellow', for: 'light', ...usualMarkRoom, viewBox: { width: 92, height: 121 }, paths: kiteMark('#12355B', '#D7263D', '#F4F7F5') },
   ],
+  facts: [
+    { key: 'site', name: 'Site', text: 'gullwickkites.example' },
+    { key: 'phone', name: 'Phone', text: '01632 960 184' },
+    { key: 'workshop', name: 'Workshop', text: 'The Old Net Loft, Gullwick Quay' },
+    { key: 'handle', name: 'Handle', text: '@gullwickkites' },
+    { key: 'booking', name: 'Booking link', text: 'https://gullwickkites.example/afternoons' },
+    { key: 'hours-mon', name: 'Hours Monday', text: 'closed' },
+    { key: 'hours-tue', name: 'Hours Tuesday', text: '10 to 5' },
+    { key: 'hours-wed', name: 'Hours Wednesday', text: '10 to 5' },
+    { key: 'hours-thu', name: 'Hours Thursday', text: '10 to 5' },
+    { key: 'hours-fri', name: 'Hours Friday', text: '10 to 6' },
+    { key: 'hours-sat', name: 'Hours Saturday', text: '9 to 6' },
+    { key: 'hours-sun', name: 'Hours Sunday', text: '11 to 4' },
+  ],
+  voice: {
+    guidance: 'Say what it is, then what the wind does to it. Numbers where we have them. One joke at most, and never about the weather forecast.',
+    tone: 'Bright, precise, a little salty; someone with sand in their shoes.',
+    words: [
+      { avoid: 'content', prefer: '' },
+      { avoid: 'unleash', prefer: 'let go' },
+      { avoid: 'elevate', prefer: 'lift' },
+      { avoid: 'customers', prefer: 'fliers' },
+    ],
+    hashtags: ['#GullwickKites', '#BuildAKite', '#BigBlow'],
+    firstComment: '',
+    link: 'https://gullwickkites.example',
+  },
 };

@@ -1,10 +1,11 @@
-import { array, number, object, string } from 'yup';
-import type { BrandBook } from '../core/brand/brand-book.ts';
+import { array, boolean, number, object, string } from 'yup';
+import type { BrandBook, BrandMark } from '../core/brand/brand-book.ts';
 import type { NetworkSheet } from '../core/network/network-sheet.ts';
 import type { Template } from '../core/template/template.ts';
+import { roles, type Role } from './account-contracts.ts';
+import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
-
-export const brandParams = object({ brand: string().matches(/^[a-z][a-z0-9-]*$/).max(60).required() });
+import { mediaItemSchema } from './media-contracts.ts';
 
 export const channelSchema = object({
   id: string().required(),
@@ -26,6 +27,8 @@ export const getBrand = contract({
     book: documentOf<BrandBook>('The brand book'),
     channels: array(channelSchema.required()).required(),
     sheets: array(documentOf<NetworkSheet>('A network sheet')).required(),
+    /** The pictures that marks are made of. */
+    markPictures: array(mediaItemSchema.required()).required(),
   }),
 });
 
@@ -46,5 +49,111 @@ export const listTemplates = contract({
   answer: object({ templates: array(documentOf<Template>('A template document')).required() }),
 });
 
-/** Keyset pages: `before` is the cursor that the last page answered. */
-export const pageQuery = object({ before: string().max(80), limit: number().integer().min(1).max(100) });
+
+export const addTypeface = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/typefaces',
+  summary: 'Bring in a TTF, OTF or WOFF2 file; it is used once the book names it. The body is the file',
+  params: brandParams,
+  query: object({ name: string().max(200).required() }),
+  body: 'bytes',
+  answer: object({ key: string().required(), family: string().required(), weight: number().required(), hash: string().required() }),
+  status: 201,
+});
+
+export const getTypefaceFile = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/typefaces/{hash}',
+  summary: 'A typeface file of the brand',
+  params: brandParams.shape({ hash: string().matches(/^[0-9a-f]{64}$/).required() }),
+  answer: 'font',
+});
+
+export const readMark = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/marks',
+  summary: 'Read a mark out of an SVG or PNG file; it is used once the book names it. The body is the file',
+  params: brandParams,
+  query: object({ name: string().max(200).required() }),
+  body: 'bytes',
+  answer: object({ mark: documentOf<BrandMark>('A mark of a brand book'), notes: array(string().required()).required(), picture: mediaItemSchema.nullable().defined() }),
+});
+
+export const exportForms = ['tokens', 'css', 'palette'] as const;
+export type ExportForm = (typeof exportForms)[number];
+
+export const exportBook = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/book/{form}',
+  summary: 'The brand book as design tokens JSON, CSS custom properties or a GIMP palette',
+  params: brandParams.shape({ form: string<ExportForm>().oneOf([...exportForms]).required() }),
+  answer: 'text',
+});
+
+const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/).required();
+
+export const readBrandSource = contract({
+  method: 'POST',
+  path: '/api/brand-sources',
+  summary: 'What a web page (by address), saved HTML and CSS, design tokens or a palette say of a brand, to pick from',
+  body: object({
+    address: string().trim().max(2000),
+    files: array(object({ name: string().max(200).required(), text: string().max(2_000_000).defined() }).noUnknown().required()).max(20),
+  }).noUnknown(),
+  answer: object({
+    title: string().defined(),
+    description: string().defined(),
+    site: string().defined(),
+    /** The heaviest first; `share` is null where the source says nothing of weight. */
+    colours: array(object({ name: string().required(), hex: hex(), share: number().nullable().defined() }).required()).required(),
+    /** Families of the source with the typeface of the shelf that is the same or stands in. */
+    families: array(object({ family: string().required(), forHeadings: boolean().required(), exact: boolean().required(), displayFont: string().required(), textFont: string().required() }).required()).required(),
+    marks: array(documentOf<BrandMark>('A mark of a brand book')).required(),
+    /** The whole book, where the source is one. */
+    book: documentOf<BrandBook>('The brand book').nullable().defined(),
+    notes: array(string().required()).required(),
+  }),
+});
+
+export const createBrand = contract({
+  method: 'POST',
+  path: '/api/brands',
+  summary: 'Begin a brand; whoever does is its owner',
+  body: object({
+    name: string().trim().min(2, 'A brand needs a name').max(60).required('A brand needs a name'),
+    zone: string().max(60).required('Say which zone the brand’s clock shows'),
+    handle: string().matches(/^@[a-z0-9.]{2,40}$/, 'A handle is @ and small letters, digits or dots').required(),
+    book: documentOf<BrandBook>('The brand book'),
+    /** Keys of stand-in networks to open an account on. */
+    networks: array(string().max(40).required()).max(20).required(),
+  }).noUnknown(),
+  answer: object({ slug: string().required() }),
+  status: 201,
+});
+
+export const listStandinNetworks = contract({
+  method: 'GET',
+  path: '/api/standin-networks',
+  summary: 'Stand-in networks that a new brand can have accounts on',
+  answer: object({ networks: array(object({ key: string().required(), name: string().required(), placements: number().required() }).required()).required() }),
+});
+
+const member = object({ id: string().required(), name: string().required(), email: string().required(), role: string<Role>().oneOf([...roles]).required() });
+const memberParams = brandParams.shape({ person: string().max(40).required() });
+const role = () => string<Role>().oneOf([...roles], 'There is no such role').required();
+
+export const listMembers = contract({ method: 'GET', path: '/api/brands/{brand}/people', summary: 'Who is in the brand, and as what', params: brandParams, answer: object({ people: array(member.required()).required() }) });
+
+export const addMember = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/people',
+  summary: 'Take somebody in; for a new address the answer holds a password that is shown this once',
+  params: brandParams,
+  body: object({ email: string().trim().email('That is not an email address').max(200).required('Type an email address'), name: string().trim().min(2, 'Type a name').max(80).required('Type a name'), role: role() }).noUnknown(),
+  answer: object({ person: member.required(), password: string().nullable().defined() }),
+  status: 201,
+});
+
+export const changeMember = contract({ method: 'PATCH', path: '/api/brands/{brand}/people/{person}', summary: 'Give somebody another role', params: memberParams, body: object({ role: role() }).noUnknown(), answer: member });
+
+export const removeMember = contract({ method: 'DELETE', path: '/api/brands/{brand}/people/{person}', summary: 'Take somebody out of the brand', params: memberParams });

@@ -12,7 +12,7 @@ export interface Contract<Params extends Schema = Schema, Query extends Schema =
   readonly bodyKind: 'json' | 'bytes' | 'none';
   readonly body: Body;
   /** Media type of what is answered. */
-  readonly answerType: 'application/json' | 'image/*' | 'application/zip' | 'text/event-stream';
+  readonly answerType: 'application/json' | 'image/*' | 'font/*' | 'application/zip' | 'text/plain' | 'text/event-stream';
   readonly answer: Answer;
   readonly status: 200 | 201 | 204;
 }
@@ -23,7 +23,7 @@ type Nothing = typeof nothing;
 type Anything = typeof anything;
 
 /** Answers that are no JSON, and their media types. */
-const filed = { picture: 'image/*', archive: 'application/zip', events: 'text/event-stream' } as const;
+const filed = { picture: 'image/*', font: 'font/*', archive: 'application/zip', text: 'text/plain', events: 'text/event-stream' } as const;
 
 interface ContractInput<Params, Query, Body, Answer> {
   readonly method: Contract['method'];

@@ -1,6 +1,6 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import type { PictureFacts } from '../core/crop/picture-facts.ts';
-import { brandParams, pageQuery } from './brand-contracts.ts';
+import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 
 /** Largest upload, in bytes: a 24-megapixel photo straight from a camera fits well. */
@@ -18,6 +18,12 @@ export const mediaItemSchema = object({
   bytes: number().required(),
   mime: string().required(),
   altText: string().defined(),
+  credit: string().defined(),
+  licence: string().defined(),
+  licenceUntil: string().nullable().defined(),
+  tags: array(string().required()).required(),
+  sourceAddress: string().nullable().defined(),
+  archived: boolean().required(),
   focal: object({ x: share(), y: share() }).required(),
   focalBy: string<'proposal' | 'person'>().oneOf(['proposal', 'person']).required(),
   facts: documentOf<PictureFacts>('Luminance and saliency grid'),
@@ -30,10 +36,18 @@ const mediaParams = brandParams.shape({ media: string().max(40).required() });
 export const listMedia = contract({
   method: 'GET',
   path: '/api/brands/{brand}/media',
-  summary: 'Pictures of the brand, newest first',
+  summary: 'Pictures of the brand, newest first; `words` searches names, alt texts, tags and credits',
   params: brandParams,
-  query: pageQuery,
+  query: pageQuery.shape({ words: string().max(100), tag: string().max(40), archived: string<'only'>().oneOf(['only']) }),
   answer: object({ items: array(mediaItemSchema.required()).required(), next: string().nullable().defined() }),
+});
+
+export const listMediaTags = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media-tags',
+  summary: 'Tags of the brand’s pictures, the most used first',
+  params: brandParams,
+  answer: object({ tags: array(object({ tag: string().required(), count: number().required() }).required()).required() }),
 });
 
 export const uploadMedia = contract({
@@ -52,21 +66,132 @@ export const getMedia = contract({ method: 'GET', path: '/api/brands/{brand}/med
 export const changeMedia = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}/media/{media}',
-  summary: 'Move the focal point (null goes back to the proposal) or change the alt text',
+  summary: 'Move the focal point (null goes back to the proposal), change what is known of a picture, put it away or take it back',
   params: mediaParams,
   body: object({
     revision: number().integer().required(),
     focal: object({ x: share(), y: share() }).noUnknown().nullable().default(undefined).optional(),
+    name: string().trim().min(1, 'A picture needs a name').max(200),
     altText: string().max(1000, 'Alt text holds 1000 characters'),
+    credit: string().max(200),
+    licence: string().max(200),
+    licenceUntil: string().matches(/^\d{4}-\d{2}-\d{2}$/, 'A day is written YYYY-MM-DD').nullable(),
+    tags: array(string().trim().min(1).max(40).required()).max(30),
+    archived: boolean(),
   }).noUnknown(),
   answer: mediaItemSchema,
 });
+
+export const deleteMedia = contract({
+  method: 'DELETE',
+  path: '/api/brands/{brand}/media/{media}',
+  summary: 'Delete a picture that nothing uses; one in use is answered 409 and can be put away instead',
+  params: mediaParams,
+});
+
+export const getMediaUses = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media/{media}/uses',
+  summary: 'Pieces that show the picture, and how many posts keep it',
+  params: mediaParams,
+  answer: object({
+    pieces: array(object({ id: string().required(), name: string().required() }).required()).required(),
+    scheduled: number().required(),
+    sent: number().required(),
+    inBook: boolean().required(),
+  }),
+});
+
+export const replaceMediaFile = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/media/{media}/file',
+  summary: 'Put another file in the picture’s place; pieces follow, scheduled posts keep what they had. The body is the file',
+  params: mediaParams,
+  query: object({ revision: number().integer().required(), name: string().max(200).required() }),
+  body: 'bytes',
+  answer: mediaItemSchema,
+});
+
+export const fetchMedia = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/media/by-address',
+  summary: 'Bring in the picture at a public web address',
+  params: brandParams,
+  body: object({ address: string().trim().required('Say where the picture is').max(2000) }).noUnknown(),
+  answer: mediaItemSchema,
+  status: 201,
+});
+
+export const mediaFromPost = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/media/from-post',
+  summary: 'Bring in what a post showed, at full size',
+  params: brandParams,
+  body: object({ delivery: string().max(40).required() }).noUnknown(),
+  answer: mediaItemSchema,
+  status: 201,
+});
+
+const libraryPicture = object({ id: string().required(), title: string().required(), credit: string().required(), licence: string().required(), widthPx: number().required(), heightPx: number().required() });
+
+export const searchLibrary = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/library',
+  summary: 'Search the picture library',
+  params: brandParams,
+  query: object({ words: string().max(100) }),
+  answer: object({ items: array(libraryPicture.required()).required() }),
+});
+
+export const getLibraryPreview = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/library/{picture}/preview',
+  summary: 'A small picture from the library',
+  params: brandParams.shape({ picture: string().matches(/^[a-z0-9-]{1,60}$/).required() }),
+  answer: 'picture',
+});
+
+export const takeFromLibrary = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/library/{picture}',
+  summary: 'Bring in a picture from the library, with its credit and licence',
+  params: brandParams.shape({ picture: string().matches(/^[a-z0-9-]{1,60}$/).required() }),
+  answer: mediaItemSchema,
+  status: 201,
+});
+
+const uploadParams = brandParams.shape({ upload: string().max(40).required() });
+const uploadState = object({ id: string().required(), received: number().required(), item: mediaItemSchema.nullable().defined() });
+
+export const startUpload = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/uploads',
+  summary: 'Announce a file that comes in parts, so that it can go on after a break',
+  params: brandParams,
+  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MOST_UPLOAD_BYTES, `The file is larger than ${MOST_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
+  answer: uploadState,
+  status: 201,
+});
+
+export const getUpload = contract({ method: 'GET', path: '/api/brands/{brand}/uploads/{upload}', summary: 'How much of a file has come in', params: uploadParams, answer: uploadState });
+
+export const sendUploadPart = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/uploads/{upload}',
+  summary: 'The bytes of a file from `at` on; with the last ones the picture is made and answered',
+  params: uploadParams,
+  query: object({ at: number().integer().min(0).required() }),
+  body: 'bytes',
+  answer: uploadState,
+});
+
+export const dropUpload = contract({ method: 'DELETE', path: '/api/brands/{brand}/uploads/{upload}', summary: 'Give up a file that is coming in', params: uploadParams });
 
 export const getMediaFile = contract({
   method: 'GET',
   path: '/api/brands/{brand}/media/{media}/file',
   summary: 'The picture as WebP, no wider or higher than one of the offered sizes',
   params: mediaParams,
-  query: object({ fit: number().oneOf([240, 640, 1280, 2048]).required() }),
+  query: object({ fit: number().oneOf([240, 640, 1280, 2048]).required(), of: number().integer() }),
   answer: 'picture',
 });

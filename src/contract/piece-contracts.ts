@@ -1,6 +1,7 @@
 import { array, boolean, mixed, number, object, string } from 'yup';
 import type { Piece } from '../core/piece/piece.ts';
-import { brandParams, pageQuery } from './brand-contracts.ts';
+import type { Finding } from '../core/preflight/finding.ts';
+import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 import { mediaItemSchema } from './media-contracts.ts';
 
@@ -108,7 +109,7 @@ export const checkPiece = contract({
   summary: 'What would stop or spoil the piece at sending',
   params: pieceParams,
   answer: object({
-    findings: array(object({ severity: string<'stops' | 'warns'>().oneOf(['stops', 'warns']).required(), sentence: string().required(), cut: string().nullable().defined(), sheet: string<'look' | 'words'>().oneOf(['look', 'words']).required() }).required()).required(),
+    findings: array(object({ severity: string<'stops' | 'warns'>().oneOf(['stops', 'warns']).required(), sentence: string().required(), cut: string().nullable().defined(), sheet: string<Finding['sheet']>().oneOf(['look', 'words', 'facts', 'media']).required(), fix: string().nullable().defined() }).required()).required(),
     ready: boolean().required(),
   }),
 });

@@ -1,7 +1,7 @@
 import { array, number, object, string } from 'yup';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
 import { WALL_TIME_PATTERN } from '../core/time/wall-time.ts';
-import { brandParams, pageQuery } from './brand-contracts.ts';
+import { brandParams, pageQuery } from './brand-params.ts';
 import { contract } from './contract.ts';
 import { cutRefSchema } from './piece-contracts.ts';
 

@@ -10,8 +10,12 @@ export interface Settings {
   /** Where the built programs lie. */
   readonly buildFolder: string;
   readonly fontsFolder: string;
+  /** Pictures of emoji, one file each, made by the build. */
+  readonly emojiFolder: string;
   /** Address of the stand-in networks' switchboard, told of clock moves in the demo; null when there is none. */
   readonly standinOrigin: string | null;
+  /** Hosts with port that may be fetched from although they are not public: the stand-ins of the demo. */
+  readonly trustedHosts: readonly string[];
 }
 
 export function readSettings(environment: Readonly<Record<string, string | undefined>>): Settings {
@@ -21,6 +25,8 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     origin: environment['CONFETTI_ORIGIN'] ?? null,
     buildFolder: resolve('dist'),
     fontsFolder: resolve('fonts'),
+    emojiFolder: resolve('dist', 'emoji'),
     standinOrigin: environment['CONFETTI_STANDIN'] ?? null,
+    trustedHosts: environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
   };
 }

@@ -22,6 +22,8 @@ export interface PaintRequest {
   readonly id: number;
   readonly book: BrandBook;
   readonly pictures: readonly { readonly picture: Picture; readonly address: string }[];
+  /** Where the brand's own typefaces are fetched, by key. */
+  readonly typefaces: Readonly<Record<string, string>>;
   readonly cuts: readonly WantedCut[];
   readonly ghosts: boolean;
 }

@@ -1,6 +1,7 @@
+import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { PictureNode } from '../core/scene/scene.ts';
-import type { PaintRequest, WallMessage } from './wall-protocol.ts';
+import type { PaintRequest, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
  * Paints the cuts of a proof wall. The newest request wins: while one is painted, later ones replace each other in the
@@ -22,6 +23,7 @@ const parts = Promise.all([
   import('../core/text/typesetter.ts'),
   import('../core/text/font-shelf.ts'),
   import('yoga-layout/load'),
+  import('../core/compose/needed-glyphs.ts'),
 ]);
 
 let engines: Promise<Engines> | null = null;
@@ -31,19 +33,44 @@ async function startEngines(): Promise<Engines> {
   return { typesetter: new Typesetter(), yoga: await loadYoga() };
 }
 
-/** Fetches the typefaces that a request needs and that are not there yet. */
-async function loadFonts({ typesetter }: Engines, request: PaintRequest): Promise<void> {
-  const [, , , , { fallbackFontKeys, getShelfFont }] = await parts;
-  const keys = new Set([...Object.values(request.book.type).map((role) => role.font), ...fallbackFontKeys]);
-  await Promise.all(
-    [...keys]
+/** Emoji that have been asked for; those that do not exist are not asked for again. */
+const emojiAsked = new Map<string, Promise<void>>();
+
+/** Fetches the typefaces and emoji that a request needs and that are not there yet. */
+async function loadGlyphs({ typesetter }: Engines, request: PaintRequest): Promise<void> {
+  const [, , , , { getShelfFont }, , { neededGlyphs }] = await parts;
+  const fonts = new Set<string>();
+  const emoji = new Set<string>();
+  for (const { template, frame } of distinctContents(request.cuts)) {
+    const needed = neededGlyphs(request.book, template, frame);
+    for (const key of needed.fontKeys) fonts.add(key);
+    for (const code of needed.emoji) emoji.add(code);
+  }
+  await Promise.all([
+    ...[...fonts]
       .filter((key) => !typesetter.has(key))
       .map(async (key) => {
-        const response = await fetch(`/fonts/${getShelfFont(key).file}`);
+        const response = await fetch(request.typefaces[key] ?? `/fonts/${getShelfFont(key).file}`);
         if (!response.ok) throw new Error(`The typeface ${key} could not be loaded`);
         typesetter.add(key, new Uint8Array(await response.arrayBuffer()));
       }),
-  );
+    ...[...emoji].map((code) => {
+      const asked =
+        emojiAsked.get(code) ??
+        fetch(`/emoji/${code}.json`).then(async (response) => {
+          if (response.ok) typesetter.addEmoji(code, (await response.json()) as Artwork);
+          else if (response.status !== 404) throw new Error('An emoji could not be loaded');
+        });
+      emojiAsked.set(code, asked);
+      asked.catch(() => emojiAsked.delete(code));
+      return asked;
+    }),
+  ]);
+}
+
+/** The different contents of a request: cuts of one piece share theirs. */
+function distinctContents(cuts: readonly WantedCut[]): readonly WantedCut[] {
+  return cuts.filter((cut, index) => cuts.findIndex((each) => each.template === cut.template && each.frame === cut.frame) === index);
 }
 
 async function work(): Promise<void> {
@@ -53,7 +80,7 @@ async function work(): Promise<void> {
     waiting = null;
     try {
       engines ??= startEngines();
-      await loadFonts(await engines, request);
+      await loadGlyphs(await engines, request);
       await paintRequest(request, await engines);
     } catch (error) {
       tell({ kind: 'failed', id: request.id, sentence: error instanceof Error ? error.message : String(error) });
@@ -76,24 +103,45 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
   const started = performance.now();
   const [{ compose }] = await parts;
   const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
-  const late: { readonly cut: PaintRequest['cuts'][number]; readonly composed: Composed }[] = [];
-  for (const cut of request.cuts) {
+  const late: { readonly alike: AlikeCuts; readonly composed: Composed }[] = [];
+  for (const alike of groupAlike(request.cuts)) {
+    const [cut] = alike;
     const composed = compose({ ...cut, book: request.book, pictures, ghosts: request.ghosts }, ready);
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
-    await paintCut(request, cut, composed, ready, settled);
-    if (!settled) late.push({ cut, composed });
+    await paintCuts(request, alike, composed, ready, settled);
+    if (!settled) late.push({ alike, composed });
   }
-  for (const { cut, composed } of late) {
+  for (const { alike, composed } of late) {
+    const [cut] = alike;
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
     const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
     await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request)));
-    await paintCut(request, cut, composed, ready, true);
+    await paintCuts(request, alike, composed, ready, true);
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
 }
 
-async function paintCut(request: PaintRequest, cut: PaintRequest['cuts'][number], { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {
+type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
+
+/** Cuts that come out the same, to the pixel, are composed and painted once: several networks take the same sizes. */
+function groupAlike(cuts: readonly WantedCut[]): readonly AlikeCuts[] {
+  const groups = new Map<string, [WantedCut, ...WantedCut[]]>();
+  const numbers = new Map<unknown, number>();
+  const numberOf = (value: unknown): number => numbers.get(value) ?? numbers.set(value, numbers.size).size - 1;
+  for (const cut of cuts) {
+    const { exportPx, safePercent } = cut.placement;
+    // Templates and frames come as copies that share references within one request.
+    const key = JSON.stringify([exportPx, safePercent, cut.adjustment, cut.scale, numberOf(cut.template), numberOf(cut.frame)]);
+    const group = groups.get(key);
+    if (group) group.push(cut);
+    else groups.set(key, [cut]);
+  }
+  return [...groups.values()];
+}
+
+async function paintCuts(request: PaintRequest, alike: AlikeCuts, { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {
+  const [cut] = alike;
   const [, { paint }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
@@ -106,7 +154,11 @@ async function paintCut(request: PaintRequest, cut: PaintRequest['cuts'][number]
     picture: (node, scale) => bitmaps.get(bitmapKey(node, scale)) ?? lastBitmapOf(node, scale),
   });
   const bitmap = canvas.transferToImageBitmap();
-  self.postMessage({ kind: 'painted', id: request.id, key: cut.key, bitmap, report, settled } satisfies WallMessage, { transfer: [bitmap] });
+  const copies = await Promise.all(alike.slice(1).map(() => createImageBitmap(bitmap)));
+  alike.forEach(({ key }, index) => {
+    const own = copies[index - 1] ?? bitmap;
+    self.postMessage({ kind: 'painted', id: request.id, key, bitmap: own, report, settled } satisfies WallMessage, { transfer: [own] });
+  });
 }
 
 function tell(message: WallMessage): void {

@@ -9,7 +9,7 @@ import { networkSheetSchema } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
-import { loadEngines } from '../../src/server/render/engines.ts';
+import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
 import { median } from './figure.ts';
 
@@ -35,9 +35,10 @@ export async function serverCutRatio(): Promise<number> {
       book: gullwickBook,
       placement,
       adjustment: linkedCut,
+      typefaceFiles: {},
       pictures: [{ filePath, picture: { id: 'p', widthPx: 2400, heightPx: 1600, facts, focal: facts.focal, focalBy: 'proposal' } }],
     };
-    const engines = await loadEngines('fonts');
+    const engines = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
     const cut = () => runRenderJob({ kind: 'full', source, maxBytes: Infinity }, engines);
     const floor = () => sharp(filePath).resize(WIDTH, HEIGHT, { fit: 'cover', kernel: 'lanczos3' }).removeAlpha().png({ compressionLevel: 6 }).toBuffer();
     await cut();

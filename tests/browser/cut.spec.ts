@@ -58,7 +58,7 @@ test('a list is entered once, a line an item, and is laid out in every cut', asy
   await startPiece(page, 'Ledger');
   await page.getByLabel('Title').fill('Before your first flight');
   await page.getByLabel('Points').fill('1. Check the wind\n2. Stand with your back to it\n\n- Walk, do not run');
-  await expect(page.getByText('fits all 4 cuts')).toHaveCount(2);
+  await expect(page.getByText('fits all 14 cuts')).toHaveCount(2);
   await page.getByLabel('Points').fill(Array.from({ length: 60 }, (_, index) => `Point number ${index + 1} of many`).join('\n'));
   await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText(/Points is too long for Petalry Square by \d+ characters/);
 });
@@ -96,7 +96,7 @@ test('all cuts are taken out in one ZIP, and the template of a piece can change 
   await page.getByRole('button', { name: 'Download all' }).click();
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'JPEG' }).click()]);
   expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
-  expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(4);
+  expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(14);
   await page.getByRole('combobox', { name: 'Template' }).selectOption('headland');
   await expect(page.getByLabel('Label')).toHaveValue('Saturday');
   await expect(page.getByLabel('Headline')).toHaveValue('Kites for everyone');

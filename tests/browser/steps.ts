@@ -17,7 +17,7 @@ export async function startPiece(page: Page, template: string): Promise<void> {
   await page.goto('/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: new RegExp(`^${template}`) }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+/);
-  await expect(page.locator('canvas[data-painted]')).toHaveCount(4);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 }
 
 export async function expectSaved(page: Page): Promise<void> {

@@ -4,7 +4,7 @@ import { comeInAs } from './steps.ts';
 
 const openFirstPiece = async (page: Page): Promise<void> => {
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Box Kite' }).first().click();
-  await expect(page.locator('canvas[data-painted]')).toHaveCount(4);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 };
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);

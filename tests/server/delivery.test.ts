@@ -51,8 +51,13 @@ async function makePiece(caption?: string): Promise<Made & { caption: string }> 
   return { ...(changed.body as unknown as Made), caption: words };
 }
 
+/** The first cut of each placement: Petalry and Quipline come before the networks that share names with them. */
 const schedule = (piece: Made, placements: readonly string[], when: unknown): Promise<Answer> =>
-  stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: piece.document.cuts.filter((cut) => placements.includes(cut.placement)), when });
+  stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, {
+    revision: piece.revision,
+    cuts: placements.flatMap((placement) => piece.document.cuts.find((cut) => cut.placement === placement) ?? []),
+    when,
+  });
 const deliveriesOf = async (piece: Made): Promise<Sent[]> => (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body['items'] as unknown as Sent[];
 const dispatch = (): Promise<number> => dispatchDue(stack.services, standinConnector);
 const postsWith = (network: string, text: string): number => stack.standin.store.listPosts(network, '@gullwickkites').filter((post) => post.text === text).length;

@@ -24,7 +24,9 @@ const headline = (text: string) => ({ op: 'add', path: ['frames', 0, 'slots', 'h
 describe('a piece', () => {
   it('starts with a cut for every placement of the brand’s channels', async () => {
     const piece = await create();
-    expect(piece.document.cuts.map((cut) => cut.placement)).toEqual(['feed-square', 'feed-portrait', 'story', 'post-wide']);
+    expect(piece.document.cuts.map((cut) => cut.placement)).toEqual([
+      'feed-square', 'feed-portrait', 'story', 'post-wide', 'post-square', 'page-wide', 'page-square', 'page-portrait', 'story', 'update-wide', 'update-square', 'update-portrait', 'card', 'update',
+    ]);
     expect(piece.document.frames).toHaveLength(1);
   });
 
@@ -33,7 +35,7 @@ describe('a piece', () => {
     const once = stored(await change(piece, [headline('Wind is free')]));
     expect(once.revision).toBe(piece.revision + 1);
     const { body } = await stack.wren.ask('GET', '/api/brands/gullwick/pieces?limit=1');
-    expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 4 }]);
+    expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 14 }]);
   });
 
   it('saved by two at once keeps the first and shows it to the second', async () => {
@@ -76,7 +78,7 @@ describe('a piece', () => {
       const { format, width, height, hasAlpha } = await sharp(Buffer.from(await response.arrayBuffer())).metadata();
       sizes[cut.placement] = `${format} ${width}x${height} ${hasAlpha}`;
     }
-    expect(sizes).toEqual({ 'feed-square': 'png 1080x1080 false', 'feed-portrait': 'png 1080x1350 false', story: 'png 1080x1920 false', 'post-wide': 'png 1600x900 false' });
+    expect(sizes).toMatchObject({ 'feed-square': 'png 1080x1080 false', story: 'png 1080x1920 false', 'page-wide': 'png 1200x630 false', 'update-wide': 'png 1200x627 false', card: 'png 1000x1500 false', update: 'png 1200x900 false' });
     const thumbnail = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/thumbnail`);
     expect((await sharp(Buffer.from(await thumbnail.arrayBuffer())).metadata()).width).toBe(480);
   });

@@ -6,7 +6,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { lanternfallBook } from '../../demo/brands/lanternfall.ts';
 import { contrastOfLuminances, luminanceOfLinear, srgbToLinear } from '../../src/core/colour/contrast.ts';
-import { compose, type Engines } from '../../src/core/compose/compose.ts';
+import { compose } from '../../src/core/compose/compose.ts';
 import type { PlacedText } from '../../src/core/compose/report.ts';
 import { networkSheetSchema, type Placement } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
@@ -16,7 +16,8 @@ import type { SlotValue } from '../../src/core/piece/piece.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { importPicture } from '../../src/server/media/import-picture.ts';
 import { paintScene, type PaintedCut } from '../../src/server/render/canvas-painter.ts';
-import { loadEngines } from '../../src/server/render/engines.ts';
+import { ServerEngines } from '../../src/server/render/engines.ts';
+import { testEngines } from '../fixtures/engines.ts';
 import { runRenderJob, TooHeavyError, type CutSource } from '../../src/server/render/render-cut.ts';
 import type { Scene } from '../../src/core/scene/scene.ts';
 
@@ -25,13 +26,13 @@ const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   headland: { label: 'Saturday on the quay', headline: 'Build your own kite in an afternoon', line: 'The Old Net Loft, from 2 pm.' },
   aside: { headline: 'You hold the line, and the whole sky pulls back.', line: 'Ottoline Brack, kite maker' },
 };
-let engines: Engines;
+let engines: ServerEngines;
 let folder: string;
 let photoPath: string;
 let picture: Awaited<ReturnType<typeof importPicture>>;
 
 beforeAll(async () => {
-  engines = await loadEngines('fonts');
+  engines = new ServerEngines(await testEngines(), { fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
   folder = mkdtempSync(join(tmpdir(), 'confetti-render-'));
   photoPath = join(folder, 'photo');
   picture = await importPicture('demo/media/red-diamond-dunes.jpg', 'red-diamond-dunes.jpg');
@@ -46,12 +47,13 @@ const sourceOf = (template: string, placement: Placement, book = gullwickBook): 
   book,
   placement,
   adjustment: linkedCut,
+  typefaceFiles: {},
   pictures: [{ filePath: photoPath, picture: { id: 'p', widthPx: picture.widthPx, heightPx: picture.heightPx, facts: picture.facts, focal: picture.facts.focal, focalBy: 'proposal' } }],
 });
 const placementOf = (key: string): Placement => placements.find((each) => each.key === key) ?? placements[0] as Placement;
 const sizeOf = { widthPx: 20, heightPx: 10 };
 const pixel = (cut: PaintedCut, x: number, y: number): readonly number[] => [...cut.rgba.subarray((y * cut.widthPx + x) * 4, (y * cut.widthPx + x) * 4 + 4)];
-const paintNodes = (nodes: Scene['nodes'], sources = new Map()): Promise<PaintedCut> => paintScene({ size: sizeOf, nodes }, engines.typesetter, sources);
+const paintNodes = (nodes: Scene['nodes'], sources = new Map()): Promise<PaintedCut> => paintScene({ size: sizeOf, nodes }, engines.engines.typesetter, sources);
 
 describe('the server’s painter', () => {
   it('fills paths with their colour and alpha', async () => {
@@ -69,7 +71,7 @@ describe('the server’s painter', () => {
     const white = { kind: 'fill' as const, path: 'M0 0H20V10H0Z', colour: '#ffffff', alpha: 1 };
     const artwork = await paintNodes([white, { kind: 'artwork', xPx: 10, yPx: 2, scale: 2, paths: [{ d: 'M0 0H2V2H0Z', fill: '#12355b' }] }]);
     expect([pixel(artwork, 9, 3)[0], pixel(artwork, 11, 3)[0], pixel(artwork, 13, 5)[0], pixel(artwork, 15, 3)[0]]).toEqual([255, 18, 18, 255]);
-    const { glyphId } = engines.typesetter.inkOfFirstGlyph('L', 'figtree-700');
+    const { glyphId } = engines.engines.typesetter.inkOfFirstGlyph('L', 'figtree-700');
     const glyphs = await paintNodes([white, { kind: 'glyphs', sizePx: 12, colour: '#000000', alpha: 1, glyphs: [{ fontKey: 'figtree-700', id: glyphId, xPx: 2, yPx: 9 }] }]);
     const darkest = (fromX: number, toX: number, y: number): number => Math.min(...Array.from({ length: toX - fromX }, (_, index) => pixel(glyphs, fromX + index, y)[0] ?? 255));
     // The stem of the L stands at the left, its foot reaches right only at the bottom.
@@ -114,8 +116,8 @@ describe('every cut, measured from its pixels', () => {
 
   it.each(cases)('$template for $brand, $where: all texts stand out from what is behind them', async ({ template, book, placement }) => {
     const source = sourceOf(template, placement, book);
-    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines);
-    const cut = await paintScene(scene, engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
+    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines.engines);
+    const cut = await paintScene(scene, engines.engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
     expect(report.placed.length).toBe(Object.keys(texts[template] ?? {}).length);
     for (const placed of report.placed) expect(paintedContrast(cut, placed), placed.slot).toBeGreaterThanOrEqual(4.5);
   });

@@ -1,40 +1,93 @@
-import { array, number, object, string, type InferType } from 'yup';
+import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 
-/** A type role: which shipped typeface it uses and how it is set. */
+/** A type role: which typeface it uses, how it is set, and how large against what a template asks for. */
 const typeRole = object({
   font: key(),
   leading: number().min(0.8).max(2).required(),
   trackingEm: number().min(-0.1).max(0.3).required(),
   capitals: string().oneOf(['as-written', 'all']).required(),
+  /** 1 sets the role as large as templates ask; a wide typeface may want less. */
+  scale: number().min(0.6).max(1.4).required(),
 }).noUnknown();
 
-/** A vector mark: filled SVG path data in its own view box. */
-const markSchema = object({
+const markCommon = {
   key: key(),
-  for: string().oneOf(['light', 'dark']).required(),
+  for: string<'light' | 'dark'>().oneOf(['light', 'dark']).required(),
+  /** Room that nothing else may enter, as a share of the mark's height. */
+  clearSpace: number().min(0).max(1).required(),
+  /** Height below which the mark is no longer clear, in pixels of a cut 1080 wide. */
+  leastHeightPx: number().min(16).max(400).required(),
+};
+
+/** A vector mark: filled SVG path data in its own view box. */
+const vectorMark = object({
+  ...markCommon,
+  kind: string<'vector'>().oneOf(['vector']).required(),
   viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(),
-  paths: array(object({ d: string().required().max(20_000), fill: hex() }).noUnknown()).min(1).max(200).required(),
+  paths: array(object({ d: string().required().max(20_000), fill: hex(), evenOdd: boolean() }).noUnknown()).min(1).max(400).required(),
+}).noUnknown();
+
+/** A mark made of pixels: one of the brand's pictures, and the colour that most of it has. */
+const pictureMark = object({
+  ...markCommon,
+  kind: string<'picture'>().oneOf(['picture']).required(),
+  mediaId: string().matches(/^[A-Za-z0-9_-]{1,40}$/).required(),
+  viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(),
+  mainColour: hex(),
+}).noUnknown();
+
+const markSchema = lazy((given: unknown) => (typeof given === 'object' && given !== null && 'kind' in given && given.kind === 'picture' ? pictureMark : vectorMark) as unknown as Schema<BrandMark>);
+
+/** A typeface that the brand has brought along: its file by content hash, and what its licence says. */
+const ownTypeface = object({
+  key: string().matches(/^own-[0-9a-f]{12}$/).required(),
+  family: string().required().max(80),
+  weight: number().integer().min(1).max(1000).required(),
+  hash: string().matches(/^[0-9a-f]{64}$/).required(),
+  licence: string().max(300).defined(),
+}).noUnknown();
+
+/** A standing fill-in: `{key}` in any text becomes its text. */
+const factSchema = object({ key: key(), name: string().required().max(40), text: string().max(300).defined() }).noUnknown();
+
+/** A word that the brand does not use, and what it says instead (empty where there is nothing better). */
+const wordChoice = object({ avoid: string().trim().required().max(60), prefer: string().max(60).defined() }).noUnknown();
+
+const voiceSchema = object({
+  guidance: string().max(4_000).defined(),
+  tone: string().max(300).defined(),
+  words: array(wordChoice).max(200).required(),
+  hashtags: array(string().matches(/^#[\p{L}\p{N}_]+$/u, 'A hashtag starts with # and has no spaces').max(60).required()).max(60).required(),
+  firstComment: string().max(2_000).defined(),
+  link: string().max(2_000).defined(),
 }).noUnknown();
 
 /**
- * All that Confetti knows about a brand's looks. Colours are `#rrggbb`; the fields of a scheme name colours by key;
- * `for` of a mark says which grounds it is drawn for.
+ * All that Confetti knows about a brand. Colours are `#rrggbb`; the fields of a scheme name colours by key; `for` of a mark
+ * says which grounds it is drawn for.
  */
 export const brandBookSchema = object({
-  version: number().oneOf([1]).required(),
+  version: number().oneOf([2]).required(),
   colours: array(object({ key: key(), name: string().required().max(60), hex: hex() }).noUnknown()).min(2).max(40).required(),
   schemes: array(
     object({ key: key(), name: string().required().max(60), ground: key(), surface: key(), ink: key(), accent: key() }).noUnknown(),
   ).min(1).max(12).required(),
   type: object({ display: typeRole.required(), heading: typeRole.required(), text: typeRole.required(), label: typeRole.required() }).required(),
+  typefaces: array(ownTypeface).max(40).required(),
   marks: array(markSchema).min(1).max(12).required(),
+  facts: array(factSchema).max(60).required(),
+  voice: voiceSchema.required(),
 }).noUnknown();
 
-export type BrandBook = InferType<typeof brandBookSchema>;
-export type BrandMark = BrandBook['marks'][number];
+export type VectorMark = InferType<typeof vectorMark>;
+export type PictureMark = InferType<typeof pictureMark>;
+export type BrandMark = VectorMark | PictureMark;
+export type Voice = InferType<typeof voiceSchema>;
+export type Fact = InferType<typeof factSchema>;
+export type BrandBook = Omit<InferType<typeof brandBookSchema>, 'marks'> & { readonly marks: BrandMark[] };
 export type TypeRoleName = keyof BrandBook['type'];
 export type TypeRole = BrandBook['type'][TypeRoleName];
 
@@ -47,16 +100,32 @@ export interface ResolvedScheme {
   readonly accent: string;
 }
 
+/** Ids of the pictures that marks are made of. */
+export function mediaOfBook(book: Pick<BrandBook, 'marks'>): readonly string[] {
+  return [...new Set(book.marks.flatMap((mark) => (mark.kind === 'picture' ? [mark.mediaId] : [])))];
+}
+
+export const emptyVoice: Voice = { guidance: '', tone: '', words: [], hashtags: [], firstComment: '', link: '' };
+
+/** A fifth of a mark's height of room, and the height at which its details still show on a phone. */
+export const usualMarkRoom = { clearSpace: 0.2, leastHeightPx: 48 } as const;
+
 export class BrandBookError extends Error {
   override readonly name = 'BrandBookError';
   constructor(
-    /** `unknown-scheme`: no scheme has the key; `unknown-colour`: a scheme names a colour that is not there. */
-    readonly code: 'unknown-scheme' | 'unknown-colour',
+    /** `unknown-scheme`: no scheme has the key; `unknown-colour`: a scheme names a colour that is not there; `key-twice`: two things of a kind have it. */
+    readonly code: keyof typeof sentences,
     readonly key: string,
   ) {
-    super(code === 'unknown-scheme' ? `The brand book has no scheme '${key}'` : `The brand book has no colour '${key}'`);
+    super(sentences[code](key));
   }
 }
+
+const sentences = {
+  'unknown-scheme': (key: string) => `The brand book has no scheme '${key}'`,
+  'unknown-colour': (key: string) => `The brand book has no colour '${key}'`,
+  'key-twice': (key: string) => `The brand book has '${key}' twice`,
+};
 
 /**
  * The colours of a scheme.

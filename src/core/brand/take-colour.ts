@@ -19,9 +19,10 @@ export function takeColour(book: BrandBook, schemeKey: string, role: 'ink' | 'ac
   };
 }
 
-function freeKey(book: BrandBook, base: string): string {
-  for (let count = 2; ; count += 1) {
-    const key = `${base}-${count}`;
+/** A key that no colour of the book has: the base, or the base with a number. */
+export function freeKey(book: BrandBook, base: string): string {
+  for (let count = 1; ; count += 1) {
+    const key = count === 1 ? base : `${base}-${count}`;
     if (!book.colours.some((colour) => colour.key === key)) return key;
   }
 }

@@ -1,3 +1,5 @@
+import type { Fact } from '../brand/brand-book.ts';
+import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
@@ -19,11 +21,19 @@ export interface Bound {
   readonly findings: readonly CutFinding[];
 }
 
+export interface BindOptions {
+  /** Whether empty text slots show their hint. */
+  readonly ghosts: boolean;
+  /** Slots that this cut leaves out. */
+  readonly hidden: readonly string[];
+  readonly facts: readonly Fact[];
+}
+
 /**
  * Puts the content of a frame into the slots of a template.
- * @param options `ghosts`: whether empty text slots show their hint; `hidden`: slots that this cut leaves out
+ * Fill-ins become the texts of the brand's facts; one that has none is a finding.
  */
-export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, options: { readonly ghosts: boolean; readonly hidden: readonly string[] }): Bound {
+export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, options: BindOptions): Bound {
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
   const findings: CutFinding[] = [];
@@ -31,8 +41,10 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
   for (const slot of template.slots) {
     if (options.hidden.includes(slot.key)) continue;
     let filled: boolean;
+    const written = fillFacts(slotText(frame, slot.key), options.facts);
+    for (const fact of written.missing) findings.push({ kind: 'missing-fact', slot: slot.key, fact: fact.key, reason: fact.reason });
     if (slot.kind === 'list') {
-      const items = listItems(slotText(frame, slot.key));
+      const items = listItems(written.text);
       const shown = items.length > 0 || !options.ghosts ? items : [slot.hint, slot.hint, slot.hint];
       filled = items.length > 0;
       shown.forEach((text, index) => {
@@ -41,7 +53,7 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
       });
       counts[slot.key] = shown.length;
     } else if (slot.kind === 'text') {
-      const text = tidyText(slotText(frame, slot.key).trim());
+      const text = tidyText(written.text.trim());
       filled = text !== '';
       if (filled) texts[slot.key] = { text, ghost: false };
       else if (options.ghosts) texts[slot.key] = { text: slot.hint, ghost: true };

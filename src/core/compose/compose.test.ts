@@ -123,7 +123,7 @@ describe('compose', () => {
   it('chooses the mark by what lies behind it', () => {
     const markOn = (template: string): string | undefined => {
       const node = composeCut({ template, texts: contents['usual'] ?? {}, placement: placementOf('feed-square') }).scene.nodes.find((each) => each.kind === 'artwork');
-      return node?.kind === 'artwork' ? gullwickBook.marks.find((mark) => mark.paths === node.paths)?.key : undefined;
+      return node?.kind === 'artwork' ? gullwickBook.marks.find((mark) => mark.kind === 'vector' && mark.paths === node.paths)?.key : undefined;
     };
     expect(markOn('headland')).toBe('kite-dark');
     expect(markOn('aside')).toBe('kite-yellow');

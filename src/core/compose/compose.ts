@@ -53,7 +53,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const scheme = resolveScheme(input.book, hasScheme(input.book, adjustment.scheme) ? adjustment.scheme : input.template.scheme);
   const arrangement = arrange(input.template, frame.size, adjustment.arrangement);
   const hidden = adjustment.hidden ?? [];
-  const bound = bind(input.template, input.frame, input.pictures, { ghosts: input.ghosts, hidden });
+  const bound = bind(input.template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: input.book.facts });
   const root = expandRows(arrangement.root, (slot) => bound.itemCounts[slot] ?? 0);
   const setting: Setting = { arrangement, root, bound, book: input.book, frame, hidden, textStep: adjustment.textStep ?? 0, engines };
   const texts = shapeTexts(setting);

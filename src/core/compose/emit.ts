@@ -1,11 +1,13 @@
 import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
+import { coloursOfMark } from '../brand/best-ground.ts';
 import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow } from '../crop/crop-window.ts';
-import { intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
+import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { Edge, Field, MotifPart, PicturePart, SignPart, TextPart } from '../template/template.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
+import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
@@ -166,16 +168,41 @@ class Emitter {
       if (part.hanging && index === 0 && second && part.align === 'start' && HANGING_PUNCTUATION.test(text.shaped.text)) {
         startPx = Math.max(this.input.frame.safe.leftPx, startPx - second.xEm * sizePx);
       }
-      for (const glyph of placed) glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
+      for (const glyph of placed) {
+        if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, startPx + glyph.xEm * sizePx, baselinePx, sizePx);
+        else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
+      }
     });
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
     this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length, sizePx });
   }
 
+  #emoji(id: number, xPx: number, baselinePx: number, sizePx: number): void {
+    const art = this.input.typesetter.emojiArt(id);
+    const heightPx = EMOJI_METRICS.sizeEm * sizePx;
+    const insetPx = ((EMOJI_METRICS.advanceEm - EMOJI_METRICS.sizeEm) / 2) * sizePx;
+    this.nodes.push({ kind: 'artwork', xPx: xPx + insetPx, yPx: baselinePx + EMOJI_METRICS.descentEm * sizePx - heightPx, scale: heightPx / art.viewBox.height, paths: art.paths });
+  }
+
   #mark(box: Box): void {
     const mark = chooseMark(this.input.book, this.#backdrop, box);
     const scale = box.heightPx / mark.viewBox.height;
-    this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale, paths: mark.paths });
+    if (mark.kind === 'vector') {
+      this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale, paths: mark.paths });
+    } else {
+      const whole = { x: 0, y: 0, width: 1, height: 1 };
+      this.nodes.push({ kind: 'picture', pictureId: mark.mediaId, box: { ...box, widthPx: mark.viewBox.width * scale }, window: whole });
+    }
+    this.#checkMarkRoom(mark, box);
+  }
+
+  /** A mark has to be large enough to be seen, and no words may come into its room. */
+  #checkMarkRoom(mark: BrandMark, box: Box): void {
+    const heightPx = box.heightPx / (this.input.frame.size.widthPx / 1080);
+    if (heightPx < mark.leastHeightPx) this.findings.push({ kind: 'small-mark', heightPx, leastHeightPx: mark.leastHeightPx });
+    const room = growBox(box, mark.clearSpace * box.heightPx);
+    const crowding = [...this.#inkBoxes].find(([, inkBox]) => intersectBoxes(room, inkBox) !== null);
+    if (crowding) this.findings.push({ kind: 'crowded-mark', slot: slotOfRow(crowding[0].slot) });
   }
 
   #sign(part: SignPart, box: Box): void {
@@ -230,7 +257,7 @@ function* textBoxes({ fitted, texts }: Pick<EmitInput, 'fitted' | 'texts'>, laid
 function chooseMark(book: BrandBook, backdrop: Backdrop, box: Box): BrandMark {
   const behind = backdrop.behind(box);
   const rate = (mark: BrandMark): number => {
-    const ratios = mark.paths.map((path) => worstContrast(path.fill, behind));
+    const ratios = coloursOfMark(mark).map((colour) => worstContrast(colour, behind));
     return Math.min(...ratios) + MAIN_COLOUR_WEIGHT * (ratios[0] ?? 1);
   };
   return book.marks.reduce((best, mark) => (rate(mark) > rate(best) ? mark : best));

@@ -10,6 +10,11 @@ export type TextFit =
 /** Something a person should know about a cut. */
 export type CutFinding =
   | { readonly kind: 'empty-slot'; readonly slot: string }
+  /** A fill-in that no fact has a text for; `unknown`: no fact has its key. */
+  | { readonly kind: 'missing-fact'; readonly slot: string; readonly fact: string; readonly reason: 'unknown' | 'empty' }
+  /** Heights in pixels of a cut 1080 wide. */
+  | { readonly kind: 'small-mark'; readonly heightPx: number; readonly leastHeightPx: number }
+  | { readonly kind: 'crowded-mark'; readonly slot: string }
   | { readonly kind: 'missing-glyphs'; readonly slot: string; readonly characters: readonly string[] }
   | { readonly kind: 'low-contrast'; readonly slot: string; readonly ratio: number; readonly needed: number }
   | { readonly kind: 'low-resolution'; readonly slot: string; readonly pictureId: string; readonly enlargedBy: number };

@@ -1,6 +1,6 @@
 import type { BrandBook, TypeRole } from '../brand/brand-book.ts';
 import { breakLines, countLines, widestChunkEm, type Line } from '../text/break-lines.ts';
-import { fallbackFontKeys } from '../text/font-shelf.ts';
+import { fontKeysFor, fontShelf } from '../text/font-shelf.ts';
 import type { FontHeights, ShapedText, Typesetter } from '../text/typesetter.ts';
 import type { TextPart } from '../template/template.ts';
 import type { BoundText } from './bind.ts';
@@ -31,8 +31,8 @@ const STEP_FACTOR = 1.12;
 export function setText(part: TextPart, bound: BoundText, { book, frame, textStep }: TypeSetting, typesetter: Typesetter): SetText {
   const role = book.type[part.role];
   const text = role.capitals === 'all' ? bound.text.toUpperCase() : bound.text;
-  const fontKeys = [role.font, ...fallbackFontKeys.filter((key) => key !== role.font)];
-  const minPx = Math.max(part.sizeM.min * frame.marginPx, leastTypePx(frame, part.role));
+  const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
+  const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,
     role,
@@ -40,8 +40,13 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
     heights: typesetter.heightsOf(role.font),
     ghost: bound.ghost,
     minPx,
-    maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx * (isLeading(part) ? STEP_FACTOR ** textStep : 1)),
+    maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx * role.scale * (isLeading(part) ? STEP_FACTOR ** textStep : 1)),
   };
+}
+
+/** The weight of a typeface of the shelf or of the brand's own; 400 where nothing is known of it. */
+export function fontWeight(book: Pick<BrandBook, 'typefaces'>, fontKey: string): number {
+  return [...book.typefaces, ...fontShelf].find((font) => font.key === fontKey)?.weight ?? 400;
 }
 
 /** Steps change what leads; small texts stay at their reading size. */

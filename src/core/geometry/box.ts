@@ -59,3 +59,8 @@ export function snapBoxOutward(box: Box): Box {
     heightPx: Math.ceil(box.yPx + box.heightPx - 1e-6) - yPx,
   };
 }
+
+/** A box with room added on all sides. */
+export function growBox({ xPx, yPx, widthPx, heightPx }: Box, byPx: number): Box {
+  return { xPx: xPx - byPx, yPx: yPx - byPx, widthPx: widthPx + 2 * byPx, heightPx: heightPx + 2 * byPx };
+}

@@ -3,12 +3,25 @@ import { array, boolean, number, object, string, type InferType } from 'yup';
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 const percent = () => number().min(0).max(45).required();
 
+/** The words that can go with a post; a network takes some of them. */
+export interface Words {
+  readonly caption: string;
+  readonly altText: string;
+  readonly title: string;
+  readonly link: string;
+  readonly firstComment: string;
+}
+
+export const wordFields: readonly (keyof Words)[] = ['title', 'caption', 'link', 'firstComment', 'altText'];
+
 /** A text field of a network: what it is called, how long it may be and how its length is counted. */
 const wordFieldSchema = object({
-  key: string().oneOf(['caption', 'altText']).required(),
+  key: string<keyof Words>().oneOf([...wordFields]).required(),
   label: string().required().max(40),
   max: number().integer().positive().required(),
   counting: string().oneOf(['graphemes', 'weighted']).required(),
+  /** The network refuses a post without it. */
+  required: boolean().required(),
 }).noUnknown();
 
 /** One place on a network where a cut can appear. Percentages are of the cut's height (top, bottom) or width (right, left). */

@@ -1,4 +1,5 @@
 import { array, lazy, number, object, string, type InferType } from 'yup';
+import type { Words } from '../network/network-sheet.ts';
 import { adjustmentSchema, linkedCut, type Adjustment } from './adjustment.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
@@ -26,7 +27,8 @@ const slotValue = () =>
 const frameSchema = object({ id: id(), slots: recordOf(slotValue as never) as never }).noUnknown();
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
-const ownWords = () => object({ caption: words(LONGEST_CAPTION), altText: words(LONGEST_SLOT_TEXT) }).noUnknown();
+const ownWords = () =>
+  object({ caption: words(LONGEST_CAPTION), altText: words(LONGEST_SLOT_TEXT), title: words(LONGEST_SLOT_TEXT), link: words(LONGEST_SLOT_TEXT), firstComment: words(LONGEST_CAPTION) }).noUnknown();
 
 /**
  * One idea made visual, as it is kept: its template, its ordered frames (a graphic has one), the cuts it is made for and
@@ -41,7 +43,7 @@ export const pieceSchema = object({
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
-    shared: object({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).noUnknown().required(),
+    shared: ownWords().shape({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).required(),
     own: recordOf(ownWords as never) as never,
   }).noUnknown().required(),
 }).noUnknown();
@@ -56,10 +58,8 @@ export interface CutRef {
   readonly placement: string;
 }
 
-export interface SharedWords {
-  readonly caption: string;
-  readonly altText: string;
-}
+/** Caption and alt text are always there; a field that nobody has filled in is missing. */
+export type SharedWords = Pick<Words, 'caption' | 'altText'> & Partial<Words>;
 
 export interface Piece {
   readonly version: 1;
@@ -72,7 +72,7 @@ export interface Piece {
   readonly adjustments: Readonly<Record<string, Adjustment>>;
   readonly words: {
     readonly shared: SharedWords;
-    readonly own: Readonly<Record<string, Partial<SharedWords>>>;
+    readonly own: Readonly<Record<string, Partial<Words>>>;
   };
 }
 
@@ -106,8 +106,14 @@ export function adjustmentOf(piece: Pick<Piece, 'adjustments'>, cut: CutRef): Ad
   return piece.adjustments[cutKey(cut)] ?? linkedCut;
 }
 
+/** The words that lead a piece: its headline, else the first text that is filled in. */
+export function firstWords({ frames: [frame] }: Pick<Piece, 'frames'>): string {
+  const texts = ['headline', ...Object.keys(frame.slots)].map((slot) => slotText(frame, slot).trim());
+  return texts.find((text) => text !== '') ?? '';
+}
+
 /** What the pieces list and file names call a piece: its title, else its first words. */
 export function pieceName(piece: Piece): string {
-  const headline = slotText(piece.frames[0], 'headline').trim();
+  const headline = firstWords(piece);
   return piece.title.trim() || (headline.length > 60 ? `${headline.slice(0, 57)}…` : headline) || 'Untitled piece';
 }

@@ -2,9 +2,10 @@ import { describe, expect, it } from 'vitest';
 import type { CutReport } from '../compose/report.ts';
 import { getPlacement, networkSheetSchema } from '../network/network-sheet.ts';
 import petalryJson from '../network/sheets/petalry.json' with { type: 'json' };
-import { plainPiece } from '../../../tests/fixtures/piece.ts';
-import { getShippedTemplate } from '../template/shipped-templates.ts';
-import { preflight, type CutToCheck } from './preflight.ts';
+import { plainPreflight } from '../../../tests/fixtures/preflight.ts';
+import type { CutToCheck, Finding } from './finding.ts';
+import { fixed } from './fix.ts';
+import { preflight, type PreflightInput } from './preflight.ts';
 
 const sheet = networkSheetSchema.validateSync(petalryJson);
 const clean: CutReport = { arrangement: 'cliff', texts: [], placed: [], pictures: [], findings: [] };
@@ -15,34 +16,34 @@ const cut = (placement: string, report: Partial<CutReport> = {}): CutToCheck => 
   placement: getPlacement(sheet, placement),
   report: { ...clean, ...report },
 });
-const piece = { ...plainPiece, words: { shared: { caption: 'Hello', altText: 'A kite' }, own: {} } };
-const template = getShippedTemplate('headland');
+const { piece } = plainPreflight;
+const check = (cuts: readonly CutToCheck[], more: Partial<PreflightInput> = {}) => preflight({ ...plainPreflight, cuts, ...more });
 
 describe('preflight', () => {
   it('finds nothing in a piece that is in order', () => {
-    expect(preflight(piece, template, [cut('feed-square'), cut('story')])).toEqual([]);
+    expect(check([cut('feed-square'), cut('story')])).toEqual([]);
   });
 
   it('says an empty slot once, by the name the designer sees', () => {
     const empty = { findings: [{ kind: 'empty-slot' as const, slot: 'headline' }] };
-    const findings = preflight(piece, template, [cut('feed-square', empty), cut('story', empty)]);
-    expect(findings).toEqual([{ severity: 'stops', sentence: 'Headline is empty. Headland cannot go out without it.', cut: null, sheet: 'look' }]);
+    const findings = check([cut('feed-square', empty), cut('story', empty)]);
+    expect(findings).toEqual([{ severity: 'stops', sentence: 'Headline is empty. Headland cannot go out without it.', cut: null, sheet: 'look', fix: null }]);
   });
 
   it('says which text is too long for which cut, and by how much', () => {
     const report = { texts: [{ kind: 'overflows' as const, slot: 'headline', sizePx: 40, lines: 9, overBy: 1, reason: 'too-tall' as const }] };
-    expect(preflight(piece, template, [cut('story', report)])).toEqual([{ severity: 'stops', sentence: 'Headline is too long for Petalry Story by 1 character.', cut: 'c2.story', sheet: 'look' }]);
+    expect(check([cut('story', report)])).toEqual([{ severity: 'stops', sentence: 'Headline is too long for Petalry Story by 1 character.', cut: 'c2.story', sheet: 'look', fix: null }]);
   });
 
   it('checks the words of a channel once, however many cuts it has', () => {
     const long = { ...piece, words: { shared: { caption: 'x'.repeat(2_201), altText: '' }, own: {} } };
-    const findings = preflight(long, template, [cut('feed-square'), cut('story')]);
+    const findings = check([cut('feed-square'), cut('story')], { piece: long });
     expect(findings.map((finding) => finding.severity)).toEqual(['stops', 'warns']);
     expect(findings[0]?.sentence).toBe('Caption for Petalry @kites is 1 character over the 2200 that Petalry takes.');
   });
 
   it('warns of soft pictures, weak contrast and letters that cannot be written', () => {
-    const findings = preflight(piece, template, [
+    const findings = check([
       cut('story', {
         findings: [
           { kind: 'low-resolution', slot: 'photo', pictureId: 'm1', enlargedBy: 2.04 },
@@ -51,7 +52,85 @@ describe('preflight', () => {
         ],
       }),
     ]);
-    expect(findings.map((finding) => finding.severity)).toEqual(['warns', 'warns', 'stops']);
-    expect(findings.map((finding) => finding.sentence).join(' ')).toMatch(/2\.0 times.*contrast of 2\.3.*凧/);
+    expect(findings.map((finding) => finding.severity)).toEqual(['stops', 'warns', 'warns']);
+    expect(findings.map((finding) => finding.sentence).join(' ')).toMatch(/凧.*2\.0 times.*contrast of 2\.3/);
+  });
+
+  it('asks for facts that are missing, once for all cuts, and says where they are filled in', () => {
+    const missing = { findings: [{ kind: 'missing-fact' as const, slot: 'line', fact: 'phone', reason: 'empty' as const }] };
+    expect(check([cut('feed-square', missing), cut('story', missing)])).toEqual([{ severity: 'stops', sentence: 'Line uses the fact {phone}, which has no text yet.', cut: null, sheet: 'facts', fix: null }]);
+  });
+
+  it('minds the mark: its size, and the room around it', () => {
+    const findings = check([cut('story', { findings: [{ kind: 'small-mark', heightPx: 31.6, leastHeightPx: 48 }, { kind: 'crowded-mark', slot: 'line' }] })]);
+    expect(findings.map((finding) => finding.sentence)).toEqual(['The mark is 32 pixels high in Petalry Story; the book asks for 48.', 'Line comes into the clear space of the mark in Petalry Story.']);
+  });
+
+  it.each([
+    ['2026-11-24', 'stops', /ended on 24 November 2026/],
+    ['2026-11-25', 'warns', /ends on 25 November 2026/],
+    ['2027-01-08', 'warns', /ends on 8 January 2027/],
+  ])('a licence until %s %s', (licenceUntil, severity, sentence) => {
+    const [finding] = check([], { pictures: [{ id: 'm1', name: 'sea.jpg', altText: '', licenceUntil }] });
+    expect(finding).toMatchObject({ severity, sheet: 'media', sentence: expect.stringMatching(sentence) as string });
+  });
+
+  it('says nothing of licences that end far away or never', () => {
+    expect(check([], { pictures: [{ id: 'm1', name: 'a', altText: '', licenceUntil: '2027-03-01' }, { id: 'm2', name: 'b', altText: '', licenceUntil: null }] })).toEqual([]);
+  });
+});
+
+describe('fixes', () => {
+  const fixFor = (findings: readonly Finding[], sentence: RegExp) => {
+    const found = findings.find((finding) => sentence.test(finding.sentence));
+    if (!found?.fix) throw new Error(`Nothing mends ${sentence}: ${findings.map((finding) => finding.sentence).join('; ')}`);
+    return found.fix;
+  };
+  /** Mending makes the finding go away, and a second time changes nothing. */
+  const expectMended = (input: Partial<PreflightInput>, cuts: readonly CutToCheck[], sentence: RegExp) => {
+    const { change } = fixFor(check(cuts, input), sentence);
+    const mended = fixed(input.piece ?? piece, change);
+    expect(check(cuts, { ...input, piece: mended }).some((finding) => sentence.test(finding.sentence))).toBe(false);
+    expect(fixed(mended, change)).toEqual(mended);
+    return mended;
+  };
+
+  it('takes the alt text of the picture', () => {
+    const bare = { ...piece, words: { shared: { caption: 'Hello', altText: '' }, own: {} } };
+    const [mediaId = ''] = Object.values(bare.frames[0].slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : []));
+    const mended = expectMended({ piece: bare, pictures: [{ id: mediaId, name: 'a', altText: 'A red kite', licenceUntil: null }] }, [cut('story')], /no alt text/);
+    expect(mended.words.shared.altText).toBe('A red kite');
+  });
+
+  it('says what the brand would rather say, in captions and in slots', () => {
+    const loud = { ...piece, words: { ...piece.words, shared: { caption: 'Unleash the wind', altText: 'A kite' } } };
+    expect(expectMended({ piece: loud }, [cut('story')], /says “Unleash”/).words.shared.caption).toBe('Let go the wind');
+    const frame = { ...piece.frames[0], slots: { ...piece.frames[0].slots, headline: { kind: 'text' as const, text: 'Elevate your Saturday' } } };
+    expect(expectMended({ piece: { ...piece, frames: [frame] } }, [cut('story')], /Headline says “Elevate”/).frames[0].slots['headline']).toEqual({ kind: 'text', text: 'Lift your Saturday' });
+  });
+
+  it('keeps as many hashtags as a network takes, for that channel alone', () => {
+    const tags = Array.from({ length: 31 }, (_, index) => `#kite${index}`).join(' ');
+    const mended = expectMended({ piece: { ...piece, words: { shared: { caption: tags, altText: 'A kite' }, own: {} } } }, [cut('story')], /31 hashtags/);
+    expect(mended.words.own['c2']?.caption?.split(' ')).toHaveLength(30);
+    expect(mended.words.shared.caption).toBe(tags);
+  });
+
+  it('leaves out a part that does not fit and can be missed, or goes back to the usual size first', () => {
+    const report = { texts: [{ kind: 'overflows' as const, slot: 'line', sizePx: 40, lines: 9, overBy: 1, reason: 'too-tall' as const }] };
+    expect(fixFor(check([cut('story', report)]), /Line is too long/).change).toEqual({ kind: 'hide-part', cut: 'c2.story', slot: 'line' });
+    const stepped = { ...piece, adjustments: { 'c2.story': { textStep: 2, scheme: 'dark' } } };
+    const { change } = fixFor(check([cut('story', report)], { piece: stepped }), /Line is too long/);
+    expect(fixed(stepped, change).adjustments['c2.story']).toEqual({ scheme: 'dark' });
+    const hidden = fixed(stepped, { kind: 'hide-part', cut: 'c2.story', slot: 'line' });
+    expect(hidden.adjustments['c2.story']).toEqual({ textStep: 2, scheme: 'dark', hidden: ['line'] });
+  });
+
+  it('zooms out of a crop that makes a picture soft', () => {
+    const zoomed = { ...piece, adjustments: { 'c2.story': { crops: { photo: { x: 0.4, y: 0.5, zoom: 3 } } } } };
+    const soft = cut('story', { findings: [{ kind: 'low-resolution', slot: 'photo', pictureId: 'm1', enlargedBy: 2 }] });
+    const { change } = fixFor(check([soft], { piece: zoomed }), /look soft/);
+    expect(fixed(zoomed, change).adjustments['c2.story']?.crops).toEqual({ photo: { x: 0.4, y: 0.5, zoom: 1 } });
+    expect(check([soft])[0]?.fix).toBeNull();
   });
 });

@@ -7,7 +7,7 @@ export interface PaintContext<Path, Bitmap> {
   save(): void;
   restore(): void;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
-  fill(path: Path): void;
+  fill(path: Path, rule?: 'nonzero' | 'evenodd'): void;
   fillRect(x: number, y: number, width: number, height: number): void;
   drawImage(bitmap: Bitmap, x: number, y: number): void;
 }
@@ -82,6 +82,6 @@ function paintArtwork<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: A
   context.setTransform(unit, 0, 0, unit, node.xPx * scale, node.yPx * scale);
   for (const each of node.paths) {
     context.fillStyle = each.fill;
-    context.fill(assets.path(each.d));
+    context.fill(assets.path(each.d), each.evenOdd ? 'evenodd' : 'nonzero');
   }
 }

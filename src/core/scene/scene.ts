@@ -1,3 +1,4 @@
+import type { ArtworkPath } from '../artwork/artwork.ts';
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box, Size } from '../geometry/box.ts';
 
@@ -51,7 +52,7 @@ export interface ArtworkNode {
   readonly xPx: number;
   readonly yPx: number;
   readonly scale: number;
-  readonly paths: readonly { readonly d: PathData; readonly fill: string }[];
+  readonly paths: readonly ArtworkPath[];
 }
 
 export type SceneNode = FillNode | PictureNode | GlyphsNode | ArtworkNode;

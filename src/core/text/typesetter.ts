@@ -1,5 +1,7 @@
 import bidiFactory from 'bidi-js';
 import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, MetricsTag, shape } from 'harfbuzzjs';
+import type { Artwork } from '../artwork/artwork.ts';
+import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
 
 /** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
 export interface Glyph {
@@ -52,6 +54,8 @@ const SHAPED_CACHE_SIZE = 400;
 export class Typesetter {
   readonly #fonts = new Map<string, LoadedFont>();
   readonly #shaped = new Map<string, ShapedText>();
+  readonly #emoji = new Map<string, number>();
+  readonly #emojiArt: Artwork[] = [];
 
   has(fontKey: string): boolean {
     return this.#fonts.has(fontKey);
@@ -66,6 +70,28 @@ export class Typesetter {
     const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
     this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), heights });
     this.#shaped.clear();
+  }
+
+  hasEmoji(code: string): boolean {
+    return this.#emoji.has(code);
+  }
+
+  /** Adds the picture of an emoji. */
+  addEmoji(code: string, art: Artwork): void {
+    if (this.#emoji.has(code)) return;
+    this.#emoji.set(code, this.#emojiArt.length);
+    this.#emojiArt.push(art);
+    this.#shaped.clear();
+  }
+
+  /**
+   * The picture of an emoji glyph.
+   * @throws RangeError when there is none with this id
+   */
+  emojiArt(id: number): Artwork {
+    const art = this.#emojiArt[id];
+    if (!art) throw new RangeError(`There is no emoji ${id}`);
+    return art;
   }
 
   heightsOf(fontKey: string): FontHeights {
@@ -123,7 +149,7 @@ export class Typesetter {
     const missing = new Set<string>();
     const runs: GlyphRun[] = [];
     for (const item of this.#itemise(text, levels.levels, fontKeys, missing)) {
-      runs.push(this.#shapeItem(text, item, trackingEm));
+      runs.push(item.fontKey === EMOJI_FONT ? this.#emojiRun(text, item, trackingEm) : this.#shapeItem(text, item, trackingEm));
     }
     const advances = new Float64Array(text.length + 1);
     for (const run of runs) for (const glyph of run.glyphs) advances[glyph.cluster + 1] = (advances[glyph.cluster + 1] ?? 0) + glyph.advanceEm;
@@ -135,22 +161,37 @@ export class Typesetter {
   #itemise(text: string, levels: Uint8Array, fontKeys: readonly string[], missing: Set<string>): readonly Omit<GlyphRun, 'glyphs'>[] {
     const items: { fontKey: string; level: number; start: number; end: number }[] = [];
     const first = fontKeys[0] ?? '';
+    const emoji = new Map(findEmoji(text).map((each): [number, EmojiAt] => [each.start, each]));
     for (let offset = 0; offset < text.length; ) {
       const codePoint = text.codePointAt(offset) ?? 0;
-      const length = codePoint > 0xffff ? 2 : 1;
       const level = levels[offset] ?? 0;
+      const picture = emoji.get(offset);
+      if (picture) {
+        if (this.#emoji.has(picture.code)) items.push({ fontKey: EMOJI_FONT, level, start: offset, end: picture.end });
+        else missing.add(text.slice(picture.start, picture.end));
+        // A picture that is not at hand is said, and takes no room.
+        offset = picture.end;
+        continue;
+      }
+      const length = codePoint > 0xffff ? 2 : 1;
       const open = items.at(-1);
       const neutral = /^[\p{M}\p{Z}\p{C}]$/u.test(String.fromCodePoint(codePoint));
-      let fontKey = open && neutral ? open.fontKey : fontKeys.find((key) => this.#get(key).font.nominalGlyph(codePoint));
+      let fontKey = open && neutral && open.fontKey !== EMOJI_FONT ? open.fontKey : fontKeys.find((key) => this.#get(key).font.nominalGlyph(codePoint));
       if (fontKey === undefined) {
-        missing.add(String.fromCodePoint(codePoint));
+        if (!neutral) missing.add(String.fromCodePoint(codePoint));
         fontKey = first;
       }
-      if (open && open.fontKey === fontKey && open.level === level) open.end = offset + length;
+      if (open && open.fontKey === fontKey && open.level === level && open.end === offset) open.end = offset + length;
       else items.push({ fontKey, level, start: offset, end: offset + length });
       offset += length;
     }
     return items;
+  }
+
+  #emojiRun(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number): GlyphRun {
+    const [emoji] = findEmoji(text.slice(item.start, item.end));
+    const id = this.#emoji.get(emoji?.code ?? '') ?? 0;
+    return { ...item, glyphs: [{ id, cluster: item.start, advanceEm: EMOJI_METRICS.advanceEm + trackingEm, dxEm: 0, dyEm: 0 }] };
   }
 
   #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number): GlyphRun {

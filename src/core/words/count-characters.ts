@@ -25,9 +25,24 @@ export function countCharacters(text: string, counting: Counting): number {
   return count;
 }
 
+const HASHTAG_PATTERN = /(?<![\p{L}\p{N}_&])#(?=[\p{L}\p{N}_]*[\p{L}_])[\p{L}\p{M}\p{N}_]+/gu;
+
 /** Hashtags of a text: a # at the start of a word, followed by letters, digits or underscores, not digits alone. */
 export function findHashtags(text: string): readonly string[] {
-  return [...text.matchAll(/(?<![\p{L}\p{N}_&])#(?=[\p{L}\p{N}_]*[\p{L}_])[\p{L}\p{M}\p{N}_]+/gu)].map((match) => match[0]);
+  return [...text.matchAll(HASHTAG_PATTERN)].map((match) => match[0]);
+}
+
+/** A text with all hashtags but the first few taken out. */
+export function dropHashtags(text: string, keep: number): string {
+  let count = 0;
+  return text
+    .replace(HASHTAG_PATTERN, (tag) => {
+      count += 1;
+      return count > keep ? '' : tag;
+    })
+    .replace(/[ \t]{2,}/g, ' ')
+    .replace(/[ \t]+$/gm, '')
+    .trim();
 }
 
 /** Mentions of a text: an @ at the start of a word, followed by letters, digits, dots or underscores. */

@@ -4,10 +4,15 @@ import petalryJson from '../network/sheets/petalry.json' with { type: 'json' };
 import quiplineJson from '../network/sheets/quipline.json' with { type: 'json' };
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
 import type { Piece } from '../piece/piece.ts';
-import { checkWording, countField, wordingCell } from './wording.ts';
+import { checkWording as check, countField, wordingCell, wordsFor } from './wording.ts';
+import { emptyVoice } from '../brand/brand-book.ts';
+import { shippedSheets } from '../network/shipped-sheets.ts';
 
 const petalry = networkSheetSchema.validateSync(petalryJson);
 const quipline = networkSheetSchema.validateSync(quiplineJson);
+const book = { facts: [{ key: 'phone', name: 'Phone', text: '01632 960 184' }, { key: 'site', name: 'Site', text: '' }], voice: { ...emptyVoice, words: [{ avoid: 'unleash', prefer: '' }] } };
+const checkWording = (piece: Piece, channelId: string, sheet: typeof petalry) => check(piece, channelId, sheet, book);
+const tackboard = shippedSheets.find((sheet) => sheet.key === 'tackboard') ?? petalry;
 const withWords = (caption: string, own: Piece['words']['own'] = {}): Piece => ({ ...plainPiece, words: { shared: { caption, altText: 'Alt' }, own } });
 
 describe('wordingCell', () => {
@@ -16,6 +21,15 @@ describe('wordingCell', () => {
     expect(wordingCell(piece, 'c1', 'caption')).toEqual({ text: '', from: 'own' });
     expect(wordingCell(piece, 'c1', 'altText')).toEqual({ text: 'Alt', from: 'shared' });
     expect(wordingCell(piece, 'c2', 'caption')).toEqual({ text: 'Shared', from: 'shared' });
+  });
+});
+
+describe('wordsFor', () => {
+  it('fills facts in, and takes what leads the picture for a title until one is written', () => {
+    const piece: Piece = { ...withWords('Call {phone}'), frames: [{ id: 'f', slots: { headline: { kind: 'text', text: 'Wind\nis free' } } }] };
+    expect(wordsFor(piece, 'c1', book.facts)).toEqual({ caption: 'Call 01632 960 184', altText: 'Alt', title: 'Wind is free', link: '', firstComment: '' });
+    expect(wordingCell(piece, 'c1', 'title').from).toBe('piece');
+    expect(wordingCell({ ...piece, words: { ...piece.words, shared: { ...piece.words.shared, title: '' } } }, 'c1', 'title')).toEqual({ text: '', from: 'shared' });
   });
 });
 
@@ -31,9 +45,23 @@ describe('checkWording', () => {
     ['141 ideographs where they count two', '凧'.repeat(141), quipline, { kind: 'too-long', severity: 'stops', field: 'caption', over: 2, max: 280 }],
     ['31 hashtags where 30 are taken', '#kite '.repeat(31), petalry, { kind: 'too-many-hashtags', severity: 'stops', count: 31, limit: 30 }],
     ['three hashtags where over two look like noise', '#a1 #b2 #c3', quipline, { kind: 'too-many-hashtags', severity: 'warns', count: 3, limit: 2 }],
+    ['a fact without a text', 'See {site}', petalry, { kind: 'missing-fact', severity: 'stops', fact: 'site', reason: 'empty' }],
+    ['a fact that is none', 'See {sight}', petalry, { kind: 'missing-fact', severity: 'stops', fact: 'sight', reason: 'unknown' }],
+    ['a word that the brand avoids', 'We unleash kites', petalry, { kind: 'avoided-word', severity: 'warns', field: 'caption', word: 'unleash', prefer: '' }],
     ['a link that cannot be clicked', 'See https://a.example', petalry, { kind: 'dead-link', severity: 'warns' }],
   ])('finds %s', (_, caption, sheet, finding) => {
     expect(checkWording(withWords(caption), 'c1', sheet)).toEqual([finding]);
+  });
+
+  it('asks for what a network cannot do without, and checks that a link is one', () => {
+    const piece: Piece = { ...withWords('A kite.'), frames: [{ id: 'f', slots: {} }] };
+    expect(checkWording(piece, 'c1', tackboard)).toEqual([
+      { kind: 'missing', severity: 'stops', field: 'title' },
+      { kind: 'missing', severity: 'stops', field: 'link' },
+    ]);
+    const linked = { ...piece, words: { ...piece.words, shared: { ...piece.words.shared, title: 'Kites', link: 'kites.example' } } };
+    expect(checkWording(linked, 'c1', tackboard)).toEqual([{ kind: 'no-address', severity: 'stops', field: 'link' }]);
+    expect(checkWording({ ...linked, words: { ...linked.words, own: { c1: { link: 'https://kites.example' } } } }, 'c1', tackboard)).toEqual([]);
   });
 
   it('counts the own words of a channel, not the shared ones', () => {

@@ -1,17 +1,27 @@
-import type { NetworkSheet, WordField, WordFieldKey } from '../network/network-sheet.ts';
-import type { Piece } from '../piece/piece.ts';
+import type { NetworkSheet, WordField, WordFieldKey, Words } from '../network/network-sheet.ts';
+import type { BrandBook, Fact } from '../brand/brand-book.ts';
+import { fillFacts } from '../brand/facts.ts';
+import { avoidedWords } from '../brand/voice.ts';
+import { firstWords, type Piece } from '../piece/piece.ts';
 import { countCharacters, findHashtags, findMentions, LINK_PATTERN } from './count-characters.ts';
 
-/** One cell of the wording sheet: what will be sent and where it comes from. */
+/** One cell of the wording sheet: what will be sent and where it comes from. `piece`: the piece's own name, as its title. */
 export interface WordingCell {
   readonly text: string;
-  readonly from: 'shared' | 'own';
+  readonly from: 'shared' | 'own' | 'piece';
 }
 
 /** The text of a field for a channel: its own where it has one (even an empty one), else the shared. */
 export function wordingCell(piece: Piece, channelId: string, field: WordFieldKey): WordingCell {
   const own = piece.words.own[channelId]?.[field];
-  return own === undefined ? { text: piece.words.shared[field], from: 'shared' } : { text: own, from: 'own' };
+  if (own !== undefined) return { text: own, from: 'own' };
+  const shared = piece.words.shared[field];
+  return field === 'title' && shared === undefined ? { text: titleOfPiece(piece), from: 'piece' } : { text: shared ?? '', from: 'shared' };
+}
+
+/** Until somebody writes a title, what leads the picture is one. */
+function titleOfPiece(piece: Piece): string {
+  return firstWords(piece).replace(/\s+/g, ' ');
 }
 
 /** What a counter shows: the length as the network counts it. */
@@ -26,21 +36,36 @@ export function countField(text: string, field: WordField, sheet: NetworkSheet):
   return { used, max: field.max, over: Math.max(0, used - field.max) };
 }
 
+/** All words that go to a channel, own or shared, with the brand's facts filled in. */
+export function wordsFor(piece: Piece, channelId: string, facts: readonly Fact[]): Words {
+  const text = (field: WordFieldKey): string => fillFacts(wordingCell(piece, channelId, field).text, facts).text;
+  return { caption: text('caption'), altText: text('altText'), title: text('title'), link: text('link'), firstComment: text('firstComment') };
+}
+
 /** Something about a caption that a network would refuse (`stops`) or take badly (`warns`). */
 export type WordingFinding =
   | { readonly kind: 'too-long'; readonly severity: 'stops'; readonly field: WordFieldKey; readonly over: number; readonly max: number }
+  | { readonly kind: 'missing-fact'; readonly severity: 'stops'; readonly fact: string; readonly reason: 'unknown' | 'empty' }
+  | { readonly kind: 'avoided-word'; readonly severity: 'warns'; readonly field: WordFieldKey; readonly word: string; readonly prefer: string }
+  | { readonly kind: 'missing'; readonly severity: 'stops'; readonly field: WordFieldKey }
+  | { readonly kind: 'no-address'; readonly severity: 'stops'; readonly field: WordFieldKey }
   | { readonly kind: 'too-many-hashtags'; readonly severity: 'stops' | 'warns'; readonly count: number; readonly limit: number }
   | { readonly kind: 'too-many-mentions'; readonly severity: 'stops'; readonly count: number; readonly limit: number }
   | { readonly kind: 'dead-link'; readonly severity: 'warns' };
 
 /** Checks the words that would go to a channel against its network's sheet. */
-export function checkWording(piece: Piece, channelId: string, sheet: NetworkSheet): readonly WordingFinding[] {
+export function checkWording(piece: Piece, channelId: string, sheet: NetworkSheet, { facts, voice }: Pick<BrandBook, 'facts' | 'voice'>): readonly WordingFinding[] {
   const findings: WordingFinding[] = [];
   for (const field of sheet.words.fields) {
-    const { over, max } = countField(wordingCell(piece, channelId, field.key).text, field, sheet);
+    const { text, missing } = fillFacts(wordingCell(piece, channelId, field.key).text, facts);
+    for (const fact of missing) findings.push({ kind: 'missing-fact', severity: 'stops', fact: fact.key, reason: fact.reason });
+    for (const avoided of avoidedWords(text, voice)) findings.push({ kind: 'avoided-word', severity: 'warns', field: field.key, ...avoided });
+    const { over, max } = countField(text, field, sheet);
+    if (field.required && text.trim() === '') findings.push({ kind: 'missing', severity: 'stops', field: field.key });
+    if (field.key === 'link' && text.trim() !== '' && !isWebAddress(text)) findings.push({ kind: 'no-address', severity: 'stops', field: field.key });
     if (over > 0) findings.push({ kind: 'too-long', severity: 'stops', field: field.key, over, max });
   }
-  const caption = wordingCell(piece, channelId, 'caption').text;
+  const caption = fillFacts(wordingCell(piece, channelId, 'caption').text, facts).text;
   const tags = findHashtags(caption).length;
   const { hashtags, mentions, links } = sheet.words;
   if (hashtags.max !== null && tags > hashtags.max) findings.push({ kind: 'too-many-hashtags', severity: 'stops', count: tags, limit: hashtags.max });
@@ -49,4 +74,9 @@ export function checkWording(piece: Piece, channelId: string, sheet: NetworkShee
   if (mentions.max !== null && mentioned > mentions.max) findings.push({ kind: 'too-many-mentions', severity: 'stops', count: mentioned, limit: mentions.max });
   if (!links.clickable && caption.match(LINK_PATTERN)) findings.push({ kind: 'dead-link', severity: 'warns' });
   return findings;
+}
+
+/** True for a whole address that a reader can follow. */
+function isWebAddress(text: string): boolean {
+  return URL.canParse(text.trim()) && /^https?:$/.test(new URL(text.trim()).protocol);
 }

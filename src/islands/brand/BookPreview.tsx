@@ -1,39 +1,43 @@
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
-import { listTemplates, type getBrand } from '../../contract/brand-contracts.ts';
-import type { AnswerOf } from '../../contract/contract.ts';
+import type { BrandBook } from '../../core/brand/brand-book.ts';
+import type { Placement } from '../../core/network/network-sheet.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { SlotValue } from '../../core/piece/piece.ts';
-import { call } from '../ui/call.ts';
+import aside from '../../core/template/shipped/aside.json' with { type: 'json' };
+import ledger from '../../core/template/shipped/ledger.json' with { type: 'json' };
+import tally from '../../core/template/shipped/tally.json' with { type: 'json' };
+import type { Template } from '../../core/template/template.ts';
+import { brandContent } from '../piece/brand-content.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
+import type { StoredBrand } from './use-book.ts';
 
 /** Templates without pictures show best what colours and type do; each in the scheme it is made for. */
-const SHOWN = ['aside', 'tally', 'ledger'] as const;
+const shown = [aside, tally, ledger] as unknown as readonly Template[];
 const HEIGHT_PX = 190;
+const PLACEMENT: Placement = { key: 'card', name: 'Card', surface: 'card', exportPx: { width: 1080, height: 1350 }, safePercent: { top: 4, right: 4, bottom: 4, left: 4 } };
+
+interface PreviewProps {
+  readonly brand: Pick<StoredBrand, 'slug' | 'markPictures'> & { readonly book: BrandBook };
+}
 
 /** What the book as it stands does to cuts, repainted with every change. */
-export function BookPreview({ brand }: { readonly brand: AnswerOf<typeof getBrand> }) {
-  const templates = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }), staleTime: Infinity });
-  const placement = brand.sheets[0]?.placements.find((each) => each.exportPx.height > each.exportPx.width) ?? brand.sheets[0]?.placements[0];
-  const shown = useMemo(() => (templates.data?.templates ?? []).filter((template) => SHOWN.some((key) => key === template.key)), [templates.data]);
+export function BookPreview({ brand }: PreviewProps) {
   const request = useMemo(() => {
-    if (!placement) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      book: brand.book,
-      pictures: [],
+      ...brandContent(brand, brand.book, []),
       ghosts: true,
       cuts: shown.map((template) => ({
         key: template.key,
         template,
         frame: { id: template.key, slots: Object.fromEntries(template.slots.flatMap((slot): [string, SlotValue][] => (slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]]))) },
-        placement,
+        placement: PLACEMENT,
         adjustment: linkedCut,
-        scale: (HEIGHT_PX / placement.exportPx.height) * density,
+        scale: (HEIGHT_PX / PLACEMENT.exportPx.height) * density,
       })),
     };
-  }, [brand.book, shown, placement]);
+  }, [brand]);
   const { wall } = useWall(request);
   return (
     <section aria-labelledby="in-use">
@@ -41,10 +45,9 @@ export function BookPreview({ brand }: { readonly brand: AnswerOf<typeof getBran
         In use
       </h2>
       <div className="flex gap-3">
-        {placement &&
-          shown.map((template) => (
-            <CutCanvas key={template.key} wall={wall} cutKey={template.key} widthPx={(HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={HEIGHT_PX} label={`${template.name} in this brand’s colours and type`} />
-          ))}
+        {shown.map((template) => (
+          <CutCanvas key={template.key} wall={wall} cutKey={template.key} widthPx={(HEIGHT_PX * PLACEMENT.exportPx.width) / PLACEMENT.exportPx.height} heightPx={HEIGHT_PX} label={`${template.name} in this brand’s colours and type`} />
+        ))}
       </div>
     </section>
   );

@@ -1,15 +1,16 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
 import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { changeMedia, getMediaFile } from '../../contract/media-contracts.ts';
+import { changeMedia } from '../../contract/media-contracts.ts';
 import type { BodyOf } from '../../contract/contract.ts';
 import { cropWindow, type Picture } from '../../core/crop/crop-window.ts';
 import type { FocalPoint } from '../../core/crop/picture-facts.ts';
-import { addressOf, ApiProblem, call } from '../ui/call.ts';
+import { ApiProblem, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
 import type { MediaItem } from './MediaView.tsx';
+import { mediaAddress } from '../ui/media-address.ts';
 
 const shapes = [
   { name: '1:1', width: 1, height: 1 },
@@ -59,7 +60,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
           <X aria-hidden className="size-4" />
         </button>
       </div>
-      <FocalPicture address={addressOf(getMediaFile, { brand, media: item.id }, { fit: 640 })} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
+      <FocalPicture address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
         {byPerson && (
@@ -71,7 +72,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
       <h3 className="mt-4 mb-2 text-sm font-semibold">How it crops</h3>
       <div className="flex items-end gap-3">
         {shapes.map((shape) => (
-          <CropPreview key={shape.name} shape={shape} picture={picture} address={addressOf(getMediaFile, { brand, media: item.id }, { fit: 640 })} />
+          <CropPreview key={shape.name} shape={shape} picture={picture} address={mediaAddress(brand, item, 640)} />
         ))}
       </div>
       <div className="mt-5">

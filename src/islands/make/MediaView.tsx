@@ -2,13 +2,14 @@ import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import { useState } from 'react';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { getMediaFile, listMedia } from '../../contract/media-contracts.ts';
-import { addressOf, call } from '../ui/call.ts';
+import { listMedia } from '../../contract/media-contracts.ts';
+import { call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { FocalPanel } from './FocalPanel.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
+import { mediaAddress } from '../ui/media-address.ts';
 
 export type MediaItem = AnswerOf<typeof listMedia>['items'][number];
 
@@ -86,7 +87,7 @@ function Media({ brand }: BrandProps) {
                   onClick={() => setChosenId(item.id === chosenId ? null : item.id)}
                   className={`block w-full overflow-hidden rounded-md border bg-panel text-left ${item.id === chosenId ? 'border-house ring-1 ring-house' : 'border-line hover:border-edge'}`}
                 >
-                  <img src={addressOf(getMediaFile, { brand: brand.slug, media: item.id }, { fit: 240 })} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
+                  <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
                   <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
                   <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
                     {item.widthPx} × {item.heightPx}

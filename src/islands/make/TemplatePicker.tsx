@@ -8,18 +8,17 @@ import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { SlotValue } from '../../core/piece/piece.ts';
-import { getMediaFile, listMedia } from '../../contract/media-contracts.ts';
-import { addressOf, call } from '../ui/call.ts';
-import { pictureOf } from '../piece/use-cuts.ts';
+import { listMedia } from '../../contract/media-contracts.ts';
+import { call } from '../ui/call.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
 import { toast } from '../ui/toast.tsx';
+import { brandContent } from '../piece/brand-content.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
 type MediaItem = AnswerOf<typeof listMedia>['items'][number];
 
 const SHOWN_HEIGHT_PX = 132;
-const PICTURE_PX = 640;
 const MOST_SHAPES = 5;
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
@@ -41,15 +40,14 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     const photos = media.data.items;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      book: brandData.data.book,
-      pictures: photos.map((photo) => ({ picture: pictureOf(photo), address: addressOf(getMediaFile, { brand, media: photo.id }, { fit: PICTURE_PX }) })),
+      ...brandContent(brandData.data, brandData.data.book, photos),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
         const frame = { id: template.key, slots: sampleSlots(template, photos) };
         return cuts.map(({ key, placement }) => ({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [brandData.data, media.data, shown, brand]);
+  }, [brandData.data, media.data, shown]);
   const { wall } = useWall(request);
   return (
     <section aria-labelledby="pick" className="mb-7 border-b border-line pb-6">

@@ -1,16 +1,17 @@
 import ImageIcon from 'lucide-react/icons/image';
 import { useId, useState } from 'react';
-import { getMediaFile } from '../../contract/media-contracts.ts';
+
 import { changeTemplate, textsKeptAside } from '../../core/piece/change-template.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import type { Slot } from '../../core/template/template.ts';
-import { addressOf } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
+import { FactMenu, withBehind } from './FactMenu.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { MediaPicker } from './MediaPicker.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { Cuts } from './use-cuts.ts';
+import { mediaAddress } from '../ui/media-address.ts';
 
 /** Another template for the same content: slots are matched, and what finds no place is kept. */
 function TemplateChoice({ template, templates, piece, store, readOnly }: ContentProps) {
@@ -71,11 +72,22 @@ export function ContentSheet(props: ContentProps) {
   );
 }
 
-function TextSlot({ slot, piece, store, cuts, readOnly }: ContentProps & { readonly slot: Slot }) {
+function TextSlot({ slot, piece, store, cuts, brandData, readOnly }: ContentProps & { readonly slot: Slot }) {
   const text = slotText(piece.frames[0], slot.key);
   const fit = describeFit(slot.key, text, cuts);
+  const write = (value: string): void =>
+    store.change(`slot-${slot.key}`, (draft) => {
+      if (value === '') delete draft.frames[0].slots[slot.key];
+      else draft.frames[0].slots[slot.key] = { kind: 'text', text: value };
+    });
+  const aside = (
+    <span className="flex items-center gap-1.5">
+      <span className={`text-right text-xs ${fit.kind === 'over' ? 'font-medium text-coral-ink' : fit.kind === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fit.word}</span>
+      {!readOnly && <FactMenu into={slot.label} facts={brandData.book.facts} onPick={(added) => write(withBehind(text, added))} />}
+    </span>
+  );
   return (
-    <Field label={slot.label} hint={slot.hint} aside={<span className={`text-xs ${fit.kind === 'over' ? 'font-medium text-coral-ink' : fit.kind === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fit.word}</span>}>
+    <Field label={slot.label} hint={slot.hint} aside={aside}>
       {({ id, describedBy }) => (
         <textarea
           id={id}
@@ -84,13 +96,7 @@ function TextSlot({ slot, piece, store, cuts, readOnly }: ContentProps & { reado
           value={text}
           readOnly={readOnly}
           maxLength={5_000}
-          onChange={(event) => {
-            const { value } = event.target;
-            store.change(`slot-${slot.key}`, (draft) => {
-              if (value === '') delete draft.frames[0].slots[slot.key];
-              else draft.frames[0].slots[slot.key] = { kind: 'text', text: value };
-            });
-          }}
+          onChange={(event) => write(event.target.value)}
           className={`${inputClasses} resize-y`}
         />
       )}
@@ -129,7 +135,7 @@ function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: Co
       <p className="mb-1 text-sm font-semibold">{slot.label}</p>
       {item ? (
         <div className="flex items-center gap-3">
-          <img src={addressOf(getMediaFile, { brand: brand.slug, media: item.id }, { fit: 240 })} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />
+          <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />
           <div className="min-w-0 flex-1">
             <p className="truncate text-sm font-medium">{item.name}</p>
             {!readOnly && (

@@ -1,7 +1,7 @@
 import { useMemo } from 'react';
-import type { NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { NetworkSheet, WordFieldKey } from '../../core/network/network-sheet.ts';
 import { foldCaption } from '../../core/words/fold.ts';
-import { wordingCell } from '../../core/words/wording.ts';
+import { wordsFor } from '../../core/words/wording.ts';
 import { CutCanvas } from './CutCanvas.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { useWall } from './wall.ts';
@@ -15,8 +15,8 @@ const WIDTH_PX = 232;
 /** Our own plain drawing of a feed: who, the picture, and as much of the words as the network shows at first. */
 export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const cut = cuts.list.find((each) => each.channelId === channel.id);
-  const caption = wordingCell(piece, channel.id, 'caption').text;
-  const altText = wordingCell(piece, channel.id, 'altText').text;
+  const { caption, altText, title, link } = wordsFor(piece, channel.id, brandData.book.facts);
+  const takes = (field: WordFieldKey): boolean => channel.sheet.words.fields.some((each) => each.key === field);
   const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
   const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
   const key = `feed.${cut?.key ?? ''}`;
@@ -37,10 +37,12 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
         <div className="p-2.5">
           {cut && <CutCanvas wall={wall} cutKey={key} widthPx={WIDTH_PX} heightPx={(WIDTH_PX * cut.placement.exportPx.height) / cut.placement.exportPx.width} label={altText || 'The picture of this post'} />}
         </div>
+        {takes('title') && title !== '' && <p className="px-3 pb-1 text-sm font-semibold break-words">{title}</p>}
         <p className="px-3 pb-3 text-sm break-words whitespace-pre-wrap">
           {shown || <span className="text-quiet">No words yet.</span>}
           {folded && <span className="text-quiet">… more</span>}
         </p>
+        {takes('link') && link !== '' && <p className="truncate border-t border-line px-3 py-2 text-xs text-quiet">{link}</p>}
       </article>
       {folded && <p className="mt-2 text-xs text-quiet">{channel.sheet.name} shows the first {channel.sheet.words.foldAfter} characters.</p>}
     </section>

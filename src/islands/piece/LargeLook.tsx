@@ -1,11 +1,11 @@
 import ArrowLeft from 'lucide-react/icons/arrow-left';
 import Download from 'lucide-react/icons/download';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { getMediaFile } from '../../contract/media-contracts.ts';
 import { getCutFile } from '../../contract/piece-contracts.ts';
 import { addressOf } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { toast } from '../ui/toast.tsx';
+import { WALL_PICTURE_PX } from './brand-content.ts';
 import { CropDrag } from './CropDrag.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
 import { CutControls } from './CutControls.tsx';
@@ -39,10 +39,10 @@ export function LargeLook(props: LargeProps) {
     () => ({
       ...content,
       ghosts: true,
-      pictures: content.pictures.map((each) => ({ ...each, address: addressOf(getMediaFile, { brand: brand.slug, media: each.picture.id }, { fit: LARGE_PICTURE_PX }) })),
+      pictures: content.pictures.map((each) => ({ ...each, address: each.address.replace(`fit=${WALL_PICTURE_PX}`, `fit=${LARGE_PICTURE_PX}`) })),
       cuts: [wanted(cut, 1)],
     }),
-    [content, wanted, cut, brand.slug],
+    [content, wanted, cut],
   );
   const { wall, state } = useWall(request);
   const { width, height } = cut.placement.exportPx;

@@ -1,12 +1,13 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
-import { getMediaFile, listMedia } from '../../contract/media-contracts.ts';
-import { addressOf, call } from '../ui/call.ts';
+import { listMedia } from '../../contract/media-contracts.ts';
+import { call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { UploadList } from '../make/UploadList.tsx';
 import { useUploads } from '../make/use-uploads.ts';
 import type { MediaItem } from './PieceEditor.tsx';
+import { mediaAddress } from '../ui/media-address.ts';
 
 /** The brand's pictures to choose from; new ones can be dropped in at once. */
 export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: string; readonly onChoose: (item: MediaItem) => void; readonly onClose: () => void }) {
@@ -52,7 +53,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
               {items.map((item) => (
                 <li key={item.id}>
                   <button type="button" onClick={() => onChoose(item)} className="block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
-                    <img src={addressOf(getMediaFile, { brand, media: item.id }, { fit: 240 })} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
+                    <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
                     <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>
                   </button>
                 </li>

@@ -118,7 +118,7 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
         {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
         {sheet === 'words' && <WordsSheet {...shared} />}
         {sheet === 'times' && <TimesSheet {...shared} nowMs={nowMs} />}
-        <PreflightRail piece={piece} template={template} cuts={cuts} sheet={sheet} onSheet={choose} />
+        <PreflightRail {...shared} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
       </div>
     </main>
   );

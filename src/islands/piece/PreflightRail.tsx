@@ -1,12 +1,25 @@
 import CircleCheck from 'lucide-react/icons/circle-check';
 import { useMemo } from 'react';
-import { preflight, type Finding } from '../../core/preflight/preflight.ts';
+import type { Finding } from '../../core/preflight/finding.ts';
+import { applyFix, type PieceDraft } from '../../core/preflight/fix.ts';
+import { preflight } from '../../core/preflight/preflight.ts';
 import type { Piece } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
+import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { Button } from '../ui/Button.tsx';
+import { useNow } from '../ui/use-now.ts';
+import type { MediaItem } from './PieceEditor.tsx';
+import type { PieceStore } from './piece-store.ts';
 import type { SheetKey } from './PieceHeader.tsx';
 import type { Cuts } from './use-cuts.ts';
 
 interface RailProps {
+  readonly brand: { readonly slug: string; readonly zone: string };
+  readonly book: BrandBook;
+  readonly media: ReadonlyMap<string, MediaItem>;
+  readonly store: PieceStore;
+  readonly readOnly: boolean;
+  readonly nowMs: number;
   readonly piece: Piece;
   readonly template: Template;
   readonly cuts: Cuts;
@@ -14,9 +27,21 @@ interface RailProps {
   readonly onSheet: (sheet: SheetKey) => void;
 }
 
+const HOUR_MS = 3_600_000;
+
 /** What would stop or spoil the piece at sending, beside all three sheets. */
-export function PreflightRail({ piece, template, cuts, sheet, onSheet }: RailProps) {
-  const findings = useMemo(() => preflight(piece, template, cuts.toCheck), [piece, template, cuts.toCheck]);
+export function PreflightRail(props: RailProps) {
+  const { brand, book, media, store, piece, template, cuts } = props;
+  // Licences end with a day; a check an hour is often enough.
+  const atMs = Math.floor(useNow(props.nowMs) / HOUR_MS) * HOUR_MS;
+  const findings = useMemo(
+    () => preflight({ piece, template, book, cuts: cuts.toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
+    [piece, template, book, cuts.toCheck, media, atMs, brand.zone],
+  );
+  const mend = (finding: Finding): void => {
+    const { fix } = finding;
+    if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft as unknown as PieceDraft, fix.change));
+  };
   const stops = findings.filter((finding) => finding.severity === 'stops').length;
   return (
     <aside aria-label="Preflight" className="flex w-60 shrink-0 flex-col border-l border-line bg-panel">
@@ -34,7 +59,7 @@ export function PreflightRail({ piece, template, cuts, sheet, onSheet }: RailPro
       ) : (
         <ul className="min-h-0 flex-1 overflow-auto">
           {findings.map((finding) => (
-            <FindingRow key={`${finding.cut ?? ''}${finding.sentence}`} finding={finding} here={finding.sheet === sheet} onSheet={onSheet} />
+            <FindingRow key={`${finding.cut ?? ''}${finding.sentence}`} {...props} finding={finding} onFix={() => mend(finding)} />
           ))}
         </ul>
       )}
@@ -42,8 +67,11 @@ export function PreflightRail({ piece, template, cuts, sheet, onSheet }: RailPro
   );
 }
 
-function FindingRow({ finding, here, onSheet }: { readonly finding: Finding; readonly here: boolean; readonly onSheet: (sheet: SheetKey) => void }) {
+const placeNames: Readonly<Record<Finding['sheet'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
+
+function FindingRow({ finding, brand, sheet, readOnly, onSheet, onFix }: RailProps & { readonly finding: Finding; readonly onFix: () => void }) {
   const stops = finding.severity === 'stops';
+  const { sheet: place } = finding;
   return (
     <li className="border-b border-line px-3.5 py-2.5 text-sm" data-severity={finding.severity}>
       <span className="flex gap-2">
@@ -53,10 +81,21 @@ function FindingRow({ finding, here, onSheet }: { readonly finding: Finding; rea
         <span>
           <span className="sr-only">{stops ? 'Stops: ' : 'Warns: '}</span>
           {finding.sentence}
-          {!here && (
-            <button type="button" onClick={() => onSheet(finding.sheet)} className="ml-1 font-medium text-house underline">
-              Go to {finding.sheet === 'look' ? 'Look' : 'Words'}
-            </button>
+          {place === 'look' || place === 'words' ? (
+            place !== sheet && (
+              <button type="button" onClick={() => onSheet(place)} className="ml-1 font-medium text-house underline">
+                Go to {placeNames[place]}
+              </button>
+            )
+          ) : (
+            <a href={place === 'facts' ? `/b/${brand.slug}/brand/facts` : `/b/${brand.slug}/make/media`} className="ml-1 font-medium text-house underline">
+              Go to {placeNames[place]}
+            </a>
+          )}
+          {finding.fix && !readOnly && (
+            <Button size="small" className="mt-1.5 block" onClick={onFix}>
+              {finding.fix.label}
+            </Button>
           )}
         </span>
       </span>

@@ -1,4 +1,5 @@
 import Download from 'lucide-react/icons/download';
+import { useState } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { getCutsArchive, pictureFormats, type PictureFormat } from '../../contract/piece-contracts.ts';
 import { differs } from '../../core/piece/adjustment.ts';
@@ -45,11 +46,19 @@ function TakeOut({ brand, pieceId, store }: Pick<WallProps, 'brand' | 'pieceId' 
 
 /** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
 export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) {
-  const channels = [...new Set(cuts.list.map((cut) => cut.channelId))];
+  const [grouping, setGrouping] = useState<Grouping>('channel');
+  const groups = groupCuts(cuts.list, grouping);
   return (
     <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <div className="mb-3 flex items-center justify-between gap-4">
         <p className="mr-auto text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
+        <label className="flex items-center gap-2 text-xs text-quiet">
+          Grouped by
+          <select value={grouping} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
+            <option value="channel">channel</option>
+            <option value="shape">shape</option>
+          </select>
+        </label>
         <label className="flex items-center gap-2 text-xs text-quiet">
           Scale
           <input
@@ -71,19 +80,23 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
           The cuts could not be painted: {cuts.problem}
         </p>
       )}
-      {channels.map((channelId) => {
-        const ofChannel = cuts.list.filter((cut) => cut.channelId === channelId);
-        const first = ofChannel[0];
-        if (!first) return null;
+      {groups.map(({ key, cuts: ofGroup }) => {
+        const [first] = ofGroup;
         return (
-          <div key={channelId} className="mb-6">
+          <div key={key} className="mb-6">
             <h2 className="mb-2 flex items-center gap-2 text-sm font-semibold">
-              <ChannelBadge badge={first.sheet.badge} />
-              {first.channelName}
+              {grouping === 'channel' ? (
+                <>
+                  <ChannelBadge badge={first.sheet.badge} />
+                  {first.channelName}
+                </>
+              ) : (
+                key
+              )}
             </h2>
             <ul className="flex flex-wrap items-start gap-5">
-              {ofChannel.map((cut) => (
-                <WallCut key={cut.key} cut={cut} cuts={cuts} onChoose={onChoose} />
+              {ofGroup.map((cut) => (
+                <WallCut key={cut.key} cut={cut} cuts={cuts} grouping={grouping} onChoose={onChoose} />
               ))}
             </ul>
           </div>
@@ -93,7 +106,37 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
   );
 }
 
-function WallCut({ cut, cuts, onChoose }: { readonly cut: Cut; readonly cuts: Cuts; readonly onChoose: (key: string) => void }) {
+type Grouping = 'channel' | 'shape';
+
+interface CutGroup {
+  readonly key: string;
+  readonly cuts: readonly [Cut, ...Cut[]];
+}
+
+/** Shapes by their width against their height, the tallest first. */
+const shapes: readonly (readonly [number, string])[] = [
+  [0.6, 'Tall'],
+  [0.72, 'Card, 2:3'],
+  [0.95, 'Portrait, 4:5'],
+  [1.2, 'Square'],
+  [1.5, '4:3'],
+  [Infinity, 'Wide'],
+];
+
+function groupCuts(list: readonly Cut[], grouping: Grouping): readonly CutGroup[] {
+  const groups = new Map<string, [Cut, ...Cut[]]>();
+  const shapeOf = ({ placement }: Cut): number => shapes.findIndex(([below]) => placement.exportPx.width / placement.exportPx.height < below);
+  const ordered = grouping === 'shape' ? list.toSorted((a, b) => shapeOf(a) - shapeOf(b)) : list;
+  for (const cut of ordered) {
+    const key = grouping === 'channel' ? cut.channelId : (shapes[shapeOf(cut)]?.[1] ?? '');
+    const group = groups.get(key);
+    if (group) group.push(cut);
+    else groups.set(key, [cut]);
+  }
+  return [...groups].map(([key, cuts]) => ({ key, cuts }));
+}
+
+function WallCut({ cut, cuts, grouping, onChoose }: { readonly cut: Cut; readonly cuts: Cuts; readonly grouping: Grouping; readonly onChoose: (key: string) => void }) {
   const { width, height } = cut.placement.exportPx;
   const report = cuts.reports.get(cut.key);
   const over = report?.texts.find((text) => text.kind === 'overflows');
@@ -104,6 +147,7 @@ function WallCut({ cut, cuts, onChoose }: { readonly cut: Cut; readonly cuts: Cu
       </button>
       <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
         <span className="font-semibold">
+          {grouping === 'shape' ? `${cut.sheet.name} ` : ''}
           {cut.placement.name}
           {differs(cut.adjustment) && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
         </span>

@@ -5,12 +5,29 @@ import { countGraphemes } from '../../core/words/count-characters.ts';
 import { countField, wordingCell } from '../../core/words/wording.ts';
 import { Button } from '../ui/Button.tsx';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
+import { fillFacts } from '../../core/brand/facts.ts';
+import { FactMenu, withBehind } from './FactMenu.tsx';
 import { FeedPreview } from './FeedPreview.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 
-const fields: readonly { readonly key: WordFieldKey; readonly name: string; readonly rows: number }[] = [
-  { key: 'caption', name: 'Caption', rows: 5 },
-  { key: 'altText', name: 'Alt text', rows: 5 },
+interface SheetField {
+  readonly key: WordFieldKey;
+  readonly name: string;
+  readonly rows: number;
+}
+
+/** The sheet's two columns, and what stands in each from top to bottom. */
+const columns: readonly { readonly name: string; readonly fields: readonly SheetField[] }[] = [
+  {
+    name: 'Caption',
+    fields: [
+      { key: 'title', name: 'Title', rows: 1 },
+      { key: 'caption', name: 'Caption', rows: 4 },
+      { key: 'link', name: 'Link', rows: 1 },
+      { key: 'firstComment', name: 'First comment', rows: 2 },
+    ],
+  },
+  { name: 'Alt text', fields: [{ key: 'altText', name: 'Alt text', rows: 4 }] },
 ];
 const cellClasses = 'block w-full resize-y rounded-md border bg-panel px-2.5 py-1.5 text-base hover:border-edge focus:border-house focus:outline-none focus-visible:ring-1 focus-visible:ring-house';
 
@@ -22,7 +39,8 @@ interface ChannelRow {
 
 /** The wording sheet: a shared row, then a row a channel; each cell is inherited until it differs, and can go back. */
 export function WordsSheet(props: SheetProps) {
-  const { cuts } = props;
+  const { cuts, brandData } = props;
+  const { voice } = brandData.book;
   const channels = [...new Map(cuts.list.map((cut) => [cut.channelId, { id: cut.channelId, name: cut.channelName, sheet: cut.sheet }])).values()];
   const [selectedId, setSelectedId] = useState(channels[0]?.id ?? '');
   const selected = channels.find((channel) => channel.id === selectedId) ?? channels[0];
@@ -35,9 +53,9 @@ export function WordsSheet(props: SheetProps) {
               <th scope="col" className="w-32 pb-1 font-medium">
                 Row
               </th>
-              {fields.map((field) => (
-                <th key={field.key} scope="col" className={`pb-1 font-medium ${field.key === 'altText' ? 'w-[38%]' : ''}`}>
-                  {field.name}
+              {columns.map((column) => (
+                <th key={column.name} scope="col" className={`pb-1 font-medium ${column.fields.length === 1 ? 'w-[36%]' : ''}`}>
+                  {column.name}
                 </th>
               ))}
             </tr>
@@ -49,40 +67,67 @@ export function WordsSheet(props: SheetProps) {
             ))}
           </tbody>
         </table>
+        {(voice.tone !== '' || voice.guidance !== '') && (
+          <aside aria-label="The brand’s voice" className="mt-5 max-w-prose border-l-2 border-line pl-3 text-xs text-quiet">
+            {voice.tone !== '' && <p className="font-medium">{voice.tone}</p>}
+            {voice.guidance !== '' && <p className="mt-0.5 whitespace-pre-wrap">{voice.guidance}</p>}
+          </aside>
+        )}
       </section>
       {selected && <FeedPreview {...props} channel={selected} />}
     </>
   );
 }
 
-function SharedRow({ store, piece, readOnly, channels }: SheetProps & { readonly channels: readonly ChannelRow[] }) {
+function SharedRow({ store, piece, brandData, readOnly, channels }: SheetProps & { readonly channels: readonly ChannelRow[] }) {
   return (
     <tr className="align-top">
       <th scope="row" className="py-2 text-left">
         <span className="text-sm font-semibold">Shared</span>
         <span className="block text-xs font-normal text-quiet">for every channel that has no words of its own</span>
       </th>
-      {fields.map((field) => {
-        const text = piece.words.shared[field.key];
-        const inheriting = channels.filter((channel) => wordingCell(piece, channel.id, field.key).from === 'shared').length;
-        return (
-          <td key={field.key} className="py-2">
-            <textarea
-              aria-label={`Shared ${field.name.toLowerCase()}`}
-              rows={field.rows}
-              value={text}
-              readOnly={readOnly}
-              onChange={(event) => store.change(`shared-${field.key}`, (draft) => void (draft.words.shared[field.key] = event.target.value))}
-              className={`${cellClasses} border-edge`}
-            />
-            <p className="mt-0.5 flex justify-between text-xs text-quiet tabular-nums">
-              <span>{countGraphemes(text)} characters</span>
-              <span>used by {inheriting === channels.length ? 'all' : `${inheriting} of ${channels.length}`}</span>
-            </p>
-          </td>
-        );
-      })}
+      {columns.map((column) => (
+        <td key={column.name} className="py-2">
+          {column.fields.filter((field) => isTaken(field, channels)).map((field) => (
+            <SharedCell key={field.key} field={field} store={store} piece={piece} brandData={brandData} readOnly={readOnly} channels={channels} />
+          ))}
+        </td>
+      ))}
     </tr>
+  );
+}
+
+/** Whether any channel of the piece has use for a field. */
+function isTaken(field: SheetField, channels: readonly ChannelRow[]): boolean {
+  return channels.some((channel) => channel.sheet.words.fields.some((each) => each.key === field.key));
+}
+
+function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick<SheetProps, 'store' | 'piece' | 'brandData' | 'readOnly'> & { readonly field: SheetField; readonly channels: readonly ChannelRow[] }) {
+  const text = piece.words.shared[field.key] ?? '';
+  const { facts, voice } = brandData.book;
+  const write = (value: string): void => store.change(`shared-${field.key}`, (draft) => void (draft.words.shared[field.key] = value));
+  const taking = channels.filter((channel) => channel.sheet.words.fields.some((each) => each.key === field.key));
+  const inheriting = taking.filter((channel) => wordingCell(piece, channel.id, field.key).from !== 'own').length;
+  return (
+    <div className="mb-1.5">
+      <p className="mb-0.5 flex min-h-5 items-center justify-between text-xs font-medium text-quiet">
+        {field.key !== 'caption' && field.key !== 'altText' ? field.name : ''}
+        <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu into={`the shared ${field.name.toLowerCase()}`} facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onPick={(added) => write(withBehind(text, added))} />}</span>
+      </p>
+      <textarea
+        aria-label={`Shared ${field.name.toLowerCase()}`}
+        rows={field.rows}
+        value={text}
+        readOnly={readOnly}
+        onChange={(event) => write(event.target.value)}
+        placeholder={field.key === 'title' ? wordingCell(piece, '', 'title').text : undefined}
+        className={`${cellClasses} border-edge`}
+      />
+      <p className="mt-0.5 flex justify-between text-xs text-quiet tabular-nums">
+        <span>{countGraphemes(text)} characters</span>
+        <span>used by {inheriting === channels.length ? 'all' : `${inheriting} of ${taking.length}`}</span>
+      </p>
+    </div>
   );
 }
 
@@ -101,11 +146,14 @@ function OwnRow({ channel, selected, onSelect, ...props }: OwnRowProps) {
           {channel.name}
         </button>
       </th>
-      {fields.map((field) => {
-        const rule = channel.sheet.words.fields.find((each) => each.key === field.key);
+      {columns.map((column) => {
+        const taken = column.fields.flatMap((field) => channel.sheet.words.fields.filter((rule) => rule.key === field.key).map((rule) => ({ field, rule })));
         return (
-          <td key={field.key} className="border-t border-line py-3">
-            {rule ? <OwnCell {...props} channel={channel} rule={rule} name={field.name} /> : <span className="text-sm text-quiet">not taken here</span>}
+          <td key={column.name} className="border-t border-line py-3">
+            {taken.map(({ field, rule }) => (
+              <OwnCell key={field.key} {...props} channel={channel} rule={rule} field={field} />
+            ))}
+            {taken.length === 0 && <span className="text-sm text-quiet">not taken here</span>}
           </td>
         );
       })}
@@ -116,13 +164,13 @@ function OwnRow({ channel, selected, onSelect, ...props }: OwnRowProps) {
 interface OwnCellProps extends SheetProps {
   readonly channel: ChannelRow;
   readonly rule: NetworkSheet['words']['fields'][number];
-  readonly name: string;
+  readonly field: SheetField;
 }
 
-function OwnCell({ channel, rule, name, store, piece, readOnly }: OwnCellProps) {
+function OwnCell({ channel, rule, field, store, piece, brandData, readOnly }: OwnCellProps) {
   const cell = wordingCell(piece, channel.id, rule.key);
-  const count = countField(cell.text, rule, channel.sheet);
-  const inherited = cell.from === 'shared';
+  const count = countField(fillFacts(cell.text, brandData.book.facts).text, rule, channel.sheet);
+  const inherited = cell.from !== 'own';
   const write = (value: string): void =>
     store.change(`own-${channel.id}-${rule.key}`, (draft) => {
       (draft.words.own[channel.id] ??= {})[rule.key] = value;
@@ -135,10 +183,11 @@ function OwnCell({ channel, rule, name, store, piece, readOnly }: OwnCellProps) 
       if (Object.keys(row).length === 0) delete draft.words.own[channel.id];
     });
   return (
-    <>
+    <div className="mb-1">
+      {field.key !== 'caption' && field.key !== 'altText' && <p className="mb-0.5 text-xs font-medium text-quiet">{rule.label}</p>}
       <textarea
-        aria-label={`${name} for ${channel.name}${inherited ? ', inherited from shared' : ''}`}
-        rows={4}
+        aria-label={`${field.name} for ${channel.name}${inherited ? ', inherited from shared' : ''}`}
+        rows={field.rows}
         value={cell.text}
         readOnly={readOnly}
         placeholder="Nothing shared yet"
@@ -159,6 +208,6 @@ function OwnCell({ channel, rule, name, store, piece, readOnly }: OwnCellProps) 
           {count.used} / {count.max}
         </span>
       </div>
-    </>
+    </div>
   );
 }

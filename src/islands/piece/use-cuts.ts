@@ -1,14 +1,12 @@
 import { useCallback, useMemo, useState } from 'react';
-import { getMediaFile } from '../../contract/media-contracts.ts';
 import type { CutReport } from '../../core/compose/report.ts';
-import type { Picture } from '../../core/crop/crop-window.ts';
 import type { NetworkSheet, Placement } from '../../core/network/network-sheet.ts';
 import type { Adjustment } from '../../core/piece/adjustment.ts';
 import { adjustmentOf, cutKey, mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
-import type { CutToCheck } from '../../core/preflight/preflight.ts';
+import type { CutToCheck } from '../../core/preflight/finding.ts';
 import type { Template } from '../../core/template/template.ts';
-import type { PaintRequest, WantedCut } from '../../workers/wall-protocol.ts';
-import { addressOf } from '../ui/call.ts';
+import type { WantedCut } from '../../workers/wall-protocol.ts';
+import { brandContent, type PaintContent } from './brand-content.ts';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
 import { useWall, type Wall } from './wall.ts';
 
@@ -33,24 +31,17 @@ export interface Cuts {
   readonly wallScale: number;
   readonly setWallScale: (scale: number) => void;
   /** What every painting of this piece is made of; which cuts, and how large, is said beside it. */
-  readonly content: Pick<PaintRequest, 'book' | 'pictures'>;
+  readonly content: PaintContent;
   readonly wanted: (cut: Cut, scale: number) => WantedCut;
 }
 
 /** Between these a wall is useful: from an overview to one cut filling it. */
 export const WALL_SCALES = { least: 0.1, usual: 0.175, most: 0.4 } as const;
-/** Pictures on the wall are small; the large view asks for more. */
-const WALL_PICTURE_PX = 1280;
-
 interface UseCutsInput {
   readonly brandData: BrandData;
   readonly piece: Piece;
   readonly template: Template;
   readonly media: ReadonlyMap<string, MediaItem>;
-}
-
-export function pictureOf(item: MediaItem): Picture {
-  return { id: item.id, widthPx: item.widthPx, heightPx: item.heightPx, facts: item.facts, focal: item.focal, focalBy: item.focalBy };
 }
 
 /** The cuts of a piece, painted and reported on as it changes. */
@@ -69,16 +60,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
   );
   // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
   const { frames } = piece;
-  const content = useMemo(
-    () => ({
-      book: brandData.book,
-      pictures: mediaOfPiece({ frames }).flatMap((id) => {
-        const item = media.get(id);
-        return item ? [{ picture: pictureOf(item), address: addressOf(getMediaFile, { brand: brandData.slug, media: id }, { fit: WALL_PICTURE_PX }) }] : [];
-      }),
-    }),
-    [frames, brandData, media],
-  );
+  const content = useMemo(() => brandContent(brandData, brandData.book, mediaOfPiece({ frames }).flatMap((id) => media.get(id) ?? [])), [frames, brandData, media]);
   const wanted = useCallback(({ key, placement, adjustment }: Cut, scale: number): WantedCut => ({ key, template, frame: frames[0], placement, adjustment, scale }), [template, frames]);
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);

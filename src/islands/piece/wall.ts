@@ -53,15 +53,16 @@ export class Wall {
 
   #receive(message: WallMessage): void {
     if (message.kind === 'painted') {
+      this.#reports = new Map(this.#reports).set(message.key, message.report);
+      this.#tellSoon();
       const canvas = this.#canvases.get(message.key);
+      // What is not shown is checked all the same.
       if (!canvas) return message.bitmap.close();
       canvas.width = message.bitmap.width;
       canvas.height = message.bitmap.height;
       canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(message.bitmap);
       canvas.dataset['painted'] = String(message.id);
       canvas.dataset['settled'] = String(message.settled);
-      this.#reports = new Map(this.#reports).set(message.key, message.report);
-      this.#tellSoon();
       return;
     }
     if (message.kind === 'failed') return this.onChange({ reports: this.#reports, problem: message.sentence, settledId: this.#settledId });

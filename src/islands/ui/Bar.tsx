@@ -8,7 +8,7 @@ import { call } from './call.ts';
 import { buttonClasses } from './Button.tsx';
 import { BrandClock } from './BrandClock.tsx';
 
-type View = 'book' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
+type View = 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -20,7 +20,11 @@ interface BarProps {
 
 /** The places, in the order of the job; the one we are in shows its views behind it. */
 const places = [
-  { name: 'Brand', views: [{ key: 'book', name: 'Book', path: 'brand/book' }] },
+  { name: 'Brand', views: [
+    { key: 'book', name: 'Book', path: 'brand/book' },
+    { key: 'facts', name: 'Facts', path: 'brand/facts' },
+    { key: 'voice', name: 'Voice', path: 'brand/voice' },
+  ] },
   { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
   { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },
 ] as const;
@@ -64,6 +68,10 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
                       <span className="text-xs text-quiet">{each.role}</span>
                     </MenuItem>
                   ))}
+                  <Separator className="my-1 h-px bg-line" />
+                  <MenuItem href="/brands/new" className={item}>
+                    New brand
+                  </MenuItem>
                 </Menu>
               </Popover>
             </MenuTrigger>

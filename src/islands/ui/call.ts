@@ -44,6 +44,18 @@ export async function call<Each extends Contract>(contract: Each, input: CallInp
   return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Each>;
 }
 
+/**
+ * Calls an endpoint whose body is a file.
+ * @throws ApiProblem when the server declines or cannot be reached
+ */
+export async function sendFile<Each extends Contract>(contract: Each, params: ParamsOf<Each>, query: Readonly<Record<string, unknown>>, file: Blob): Promise<AnswerOf<Each>> {
+  const response = await fetch(addressOf(contract, params, query), { method: contract.method, body: file, headers: { 'content-type': 'application/octet-stream' } }).catch(() => {
+    throw new ApiProblem(0, 'offline', 'Confetti cannot be reached. Try again in a moment.', {});
+  });
+  if (!response.ok) throw await readProblem(response);
+  return (await response.json()) as AnswerOf<Each>;
+}
+
 async function readProblem(response: Response): Promise<ApiProblem> {
   const body = (await response.json().catch(() => ({}))) as Record<string, unknown>;
   return problemFrom(response.status, body);

@@ -1,11 +1,32 @@
+import { readFile, rm } from 'node:fs/promises';
+import { IANAZone } from 'luxon';
+import { nanoid } from 'nanoid';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/brand-contracts.ts';
-import { BrandBookError, brandBookSchema, resolveScheme, type BrandBook } from '../../core/brand/brand-book.ts';
-import { getShelfFont } from '../../core/text/font-shelf.ts';
+import { BrandBookError, mediaOfBook, type BrandBook } from '../../core/brand/brand-book.ts';
+import { bookToCss } from '../../core/brand/exchange/css-properties.ts';
+import { bookToTokens } from '../../core/brand/exchange/design-tokens.ts';
+import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
+import { bookToPalette } from '../../core/brand/exchange/palette.ts';
+import { readBrandBook } from '../../core/brand/read-brand-book.ts';
+import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
-import { listChannels, listSheetsOf, saveBook } from '../db/brand-repository.ts';
-import { ProblemError } from '../errors.ts';
+import { getShelfFont } from '../../core/text/font-shelf.ts';
+import { hashPassword, newPassword } from '../auth/secrets.ts';
+import { importMark } from '../brand/import-mark.ts';
+import { importTypeface, MOST_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
+import { readBrandFiles, readWebPage } from '../brand/read-brand-source.ts';
+import { openStandinAccounts } from '../brand/standin-accounts.ts';
+import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
+import { findMediaByIds } from '../db/media-repository.ts';
+import { changeRole, findPersonByEmail, insertMembership, insertPerson, listMembers, removeMember } from '../db/people-repository.ts';
+import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
+import { notFound, ProblemError } from '../errors.ts';
+import { receiveUpload } from '../media/receive-upload.ts';
+import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
+import { fileResponse } from './file-response.ts';
+import { describeMedia } from './media-endpoints.ts';
 
 const getBrand = defineEndpoint({
   contract: contracts.getBrand,
@@ -20,16 +41,25 @@ const getBrand = defineEndpoint({
       book: brand.book,
       channels: channels.map(({ id, name, handle, network }) => ({ id, name, handle, network })),
       sheets: [...(await listSheetsOf(services.db, brand.id))],
+      markPictures: (await findMediaByIds(services.db, brand.id, mediaOfBook(brand.book))).map(describeMedia),
     };
   },
 });
 
-/** A book as it may be kept: by its schema, with every colour that a scheme names. */
-function readBook(given: unknown): BrandBook {
+/**
+ * A book as it may be kept: by its schema, with everything that it names.
+ * @throws ProblemError 422 naming the first fault
+ */
+async function readBook(services: Services, brandId: string | null, given: unknown): Promise<BrandBook> {
   try {
-    const book = brandBookSchema.validateSync(given, { strict: true });
-    for (const scheme of book.schemes) resolveScheme(book, scheme.key);
-    for (const role of Object.values(book.type)) getShelfFont(role.font);
+    const book = readBrandBook(given);
+    for (const role of Object.values(book.type)) {
+      if (!book.typefaces.some((typeface) => typeface.key === role.font)) getShelfFont(role.font);
+    }
+    const hashes = book.typefaces.map((typeface) => typeface.hash);
+    const pictures = mediaOfBook(book);
+    const isOwn = brandId === null ? hashes.length + pictures.length === 0 : (await hasTypefaces(services.db, brandId, hashes)) && (await findMediaByIds(services.db, brandId, pictures)).length === new Set(pictures).size;
+    if (!isOwn) throw new ProblemError(422, 'unknown-file', 'The book names a typeface or a picture that the brand does not have.');
     return book;
   } catch (error) {
     if (error instanceof ValidationError || error instanceof BrandBookError || error instanceof RangeError) throw new ProblemError(422, 'not-valid', error.message);
@@ -41,7 +71,7 @@ const changeBook = defineEndpoint({
   contract: contracts.changeBook,
   may: 'brand',
   async handle({ services, brand, body }) {
-    const saved = await saveBook(services.db, brand.id, body.revision, readBook(body.book));
+    const saved = await saveBook(services.db, brand.id, body.revision, await readBook(services, brand.id, body.book));
     if (!saved) throw new ProblemError(409, 'stale-revision', 'Somebody else has just changed the brand book.', { current: { revision: brand.revision, book: brand.book } });
     return { revision: saved.revision, book: saved.book };
   },
@@ -49,4 +79,156 @@ const changeBook = defineEndpoint({
 
 const listTemplates = defineEndpoint({ contract: contracts.listTemplates, may: 'see', handle: () => Promise.resolve({ templates: [...shippedTemplates] }) });
 
-export const brandEndpoints: readonly Endpoint[] = [getBrand, changeBook, listTemplates];
+const addTypeface = defineEndpoint({
+  contract: contracts.addTypeface,
+  may: 'brand',
+  async handle({ services, brand, query, request, nowMs }) {
+    const received = await receiveUpload(request, services.media, MOST_TYPEFACE_BYTES);
+    try {
+      const typeface = await importTypeface(await readFile(received.path), query.name);
+      const hash = await services.media.keep(typeface.bytes);
+      const { family, weight } = typeface;
+      await keepTypeface(services.db, brand.id, { hash, family, weight }, nowMs);
+      return { key: `own-${hash.slice(0, 12)}`, family, weight, hash };
+    } finally {
+      await rm(received.path, { force: true });
+    }
+  },
+});
+
+const getTypefaceFile = defineEndpoint({
+  contract: contracts.getTypefaceFile,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    if (!(await hasTypefaces(services.db, brand.id, [params.hash]))) throw notFound('typeface');
+    return fileResponse(services.media.pathOf(params.hash), 'font/ttf', 'for-good');
+  },
+});
+
+const readMark = defineEndpoint({
+  contract: contracts.readMark,
+  may: 'brand',
+  async handle({ services, brand, query, request, nowMs }) {
+    const received = await receiveUpload(request, services.media);
+    try {
+      const { mark, notes, picture } = await importMark(services, brand, received, query.name, nowMs);
+      return { mark, notes: [...notes], picture: picture ? describeMedia(picture) : null };
+    } finally {
+      await rm(received.path, { force: true });
+    }
+  },
+});
+
+const exportForms: Readonly<Record<contracts.ExportForm, { readonly file: string; readonly mime: string; readonly write: (brand: Brand) => string }>> = {
+  tokens: { file: 'tokens.json', mime: 'application/json', write: (brand) => `${JSON.stringify(bookToTokens(brand.book, brand.name), null, 2)}\n` },
+  css: { file: 'brand.css', mime: 'text/css', write: (brand) => bookToCss(brand.book, brand.name) },
+  palette: { file: 'palette.gpl', mime: 'text/plain', write: (brand) => bookToPalette(brand.book, brand.name) },
+};
+
+const exportBook = defineEndpoint({
+  contract: contracts.exportBook,
+  may: 'see',
+  async handle({ brand, params }) {
+    const form = exportForms[params.form];
+    return new Response(form.write(brand), {
+      headers: { 'content-type': `${form.mime}; charset=utf-8`, 'content-disposition': `attachment; filename="${brand.slug}-${form.file}"`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
+    });
+  },
+});
+
+const readBrandSource = defineEndpoint({
+  contract: contracts.readBrandSource,
+  may: 'signed-in',
+  async handle({ services, body }) {
+    if (body.address) return readWebPage(body.address, services.settings);
+    if (body.files && body.files.length > 0) return readBrandFiles(body.files);
+    throw new ProblemError(422, 'no-source', 'Give the address of a web page, or files.');
+  },
+});
+
+const listStandinNetworks = defineEndpoint({
+  contract: contracts.listStandinNetworks,
+  may: 'signed-in',
+  handle: ({ services }) =>
+    Promise.resolve({ networks: services.settings.standinOrigin === null ? [] : shippedSheets.map((sheet) => ({ key: sheet.key, name: sheet.name, placements: sheet.placements.length })) }),
+});
+
+const createBrand = defineEndpoint({
+  contract: contracts.createBrand,
+  may: 'signed-in',
+  async handle({ services, caller, body }) {
+    if (!isZone(body.zone)) throw new ProblemError(422, 'unknown-zone', `There is no time zone '${body.zone}'.`);
+    const book = await readBook(services, null, body.book);
+    const id = nanoid(12);
+    const slug = await freeSlug(services.db, keyFrom(body.name, 'brand'));
+    await insertBrand(services.db, { id, slug, name: body.name, zone: body.zone, book });
+    await insertMembership(services.db, caller.person.id, id, 'owner');
+    await openStandinAccounts(services, { brandId: id, brandName: body.name, handle: body.handle, networks: body.networks });
+    return { slug };
+  },
+});
+
+function isZone(zone: string): boolean {
+  return IANAZone.isValidZone(zone);
+}
+
+const listTheMembers = defineEndpoint({ contract: contracts.listMembers, may: 'see', handle: async ({ services, brand }) => ({ people: [...(await listMembers(services.db, brand.id))] }) });
+
+const addMember = defineEndpoint({
+  contract: contracts.addMember,
+  may: 'people',
+  async handle({ services, brand, body }) {
+    const known = await findPersonByEmail(services.db, body.email);
+    if (known && (await listMembers(services.db, brand.id)).some((member) => member.id === known.id)) throw new ProblemError(409, 'member-already', `${known.name} is in this brand already.`);
+    const password = known ? null : newPassword();
+    const person = known ?? { id: nanoid(12), email: body.email.toLowerCase(), name: body.name };
+    if (password !== null) await insertPerson(services.db, { ...person, passwordHash: await hashPassword(password) }, services.clock.machineNowMs());
+    await insertMembership(services.db, person.id, brand.id, body.role);
+    return { person: { id: person.id, name: person.name, email: person.email, role: body.role }, password };
+  },
+});
+
+async function getMember(services: Services, brand: Brand, personId: string) {
+  const member = (await listMembers(services.db, brand.id)).find((each) => each.id === personId);
+  if (!member) throw notFound('person in this brand');
+  return member;
+}
+
+const lastOwner = (): ProblemError => new ProblemError(409, 'last-owner', 'A brand has at least one owner. Make somebody else owner first.');
+
+const changeMember = defineEndpoint({
+  contract: contracts.changeMember,
+  may: 'people',
+  async handle({ services, brand, params, body }) {
+    await getMember(services, brand, params.person);
+    if (!(await changeRole(services.db, brand.id, params.person, body.role))) throw lastOwner();
+    return getMember(services, brand, params.person);
+  },
+});
+
+const takeMemberOut = defineEndpoint({
+  contract: contracts.removeMember,
+  may: 'people',
+  async handle({ services, brand, params }) {
+    await getMember(services, brand, params.person);
+    if (!(await removeMember(services.db, brand.id, params.person))) throw lastOwner();
+    return undefined;
+  },
+});
+
+export const brandEndpoints: readonly Endpoint[] = [
+  getBrand,
+  createBrand,
+  readBrandSource,
+  listStandinNetworks,
+  changeBook,
+  exportBook,
+  addTypeface,
+  getTypefaceFile,
+  readMark,
+  listTemplates,
+  listTheMembers,
+  addMember,
+  changeMember,
+  takeMemberOut,
+];

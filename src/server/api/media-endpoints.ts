@@ -1,11 +1,18 @@
 import { rm } from 'node:fs/promises';
-import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/media-contracts.ts';
-import { findMedia, findMediaBySource, insertMediaOnce, pageMedia, updateMedia, type MediaItem } from '../db/media-repository.ts';
+import { getChannel, type Brand } from '../db/brand-repository.ts';
+import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
+import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { pictureDerivative } from '../media/derivatives.ts';
 import { importPicture } from '../media/import-picture.ts';
+import { keepPicture, keepPictureBytes } from '../media/keep-picture.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
+import { usesOfMedia } from '../media/uses-of-media.ts';
+import { guardedFetch } from '../outside/guarded-fetch.ts';
+import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/picture-library.ts';
+import { cutSourceOf } from '../render/cut-source.ts';
+import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
 import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
@@ -19,6 +26,12 @@ export function describeMedia(item: MediaItem) {
     bytes: item.bytes,
     mime: item.mime,
     altText: item.altText,
+    credit: item.terms.credit,
+    licence: item.terms.licence,
+    licenceUntil: item.terms.licenceUntil,
+    tags: [...item.tags],
+    sourceAddress: item.sourceAddress,
+    archived: item.archivedMs !== null,
     focal: item.ownFocal ?? item.facts.focal,
     focalBy: item.ownFocal ? ('person' as const) : ('proposal' as const),
     facts: item.facts,
@@ -27,14 +40,27 @@ export function describeMedia(item: MediaItem) {
   };
 }
 
+async function getItem(services: Services, brand: Brand, id: string): Promise<MediaItem> {
+  const item = await findMedia(services.db, brand.id, id);
+  if (!item) throw notFound('picture');
+  return item;
+}
+
 const listMedia = defineEndpoint({
   contract: contracts.listMedia,
   may: 'see',
   async handle({ services, brand, query }) {
     const limit = query.limit ?? PAGE_SIZE;
-    const items = await pageMedia(services.db, brand.id, { before: readCursor(query.before), limit });
+    const words = (query.words ?? '').split(/\s+/).filter((word) => word !== '');
+    const items = await pageMedia(services.db, brand.id, { before: readCursor(query.before), limit, words, tag: query.tag ?? null, archived: query.archived === 'only' });
     return { items: items.map(describeMedia), next: nextCursor(items, limit, (item) => ({ ms: item.createdMs, id: item.id })) };
   },
+});
+
+const listMediaTags = defineEndpoint({
+  contract: contracts.listMediaTags,
+  may: 'see',
+  handle: async ({ services, brand }) => ({ tags: [...(await listTags(services.db, brand.id))] }),
 });
 
 const uploadMedia = defineEndpoint({
@@ -43,27 +69,7 @@ const uploadMedia = defineEndpoint({
   async handle({ services, brand, query, request, nowMs }) {
     const received = await receiveUpload(request, services.media);
     try {
-      const known = await findMediaBySource(services.db, brand.id, received.hash);
-      if (known) return describeMedia(known);
-      const picture = await importPicture(received.path, query.name);
-      const storedHash = await services.media.keep(picture.bytes);
-      const item = await insertMediaOnce(services.db, {
-        id: nanoid(12),
-        brandId: brand.id,
-        name: query.name,
-        mime: picture.mime,
-        widthPx: picture.widthPx,
-        heightPx: picture.heightPx,
-        bytes: picture.bytes.length,
-        sourceHash: received.hash,
-        storedHash,
-        facts: picture.facts,
-        ownFocal: null,
-        altText: '',
-        revision: 1,
-        createdMs: nowMs,
-      });
-      return describeMedia(item);
+      return describeMedia(await keepPicture(services, brand, { path: received.path, hash: received.hash, name: query.name }, nowMs));
     } finally {
       await rm(received.path, { force: true });
     }
@@ -73,34 +79,151 @@ const uploadMedia = defineEndpoint({
 const getMedia = defineEndpoint({
   contract: contracts.getMedia,
   may: 'see',
-  async handle({ services, brand, params }) {
-    const item = await findMedia(services.db, brand.id, params.media);
-    if (!item) throw notFound('picture');
-    return describeMedia(item);
-  },
+  handle: async ({ services, brand, params }) => describeMedia(await getItem(services, brand, params.media)),
 });
+
+function staleItem(current: MediaItem): ProblemError {
+  return new ProblemError(409, 'stale-revision', 'Somebody else has just changed this picture.', { current: describeMedia(current) });
+}
 
 const changeMedia = defineEndpoint({
   contract: contracts.changeMedia,
   may: 'make',
-  async handle({ services, brand, params, body }) {
-    const change = { ...(body.focal === undefined ? {} : { focal: body.focal }), ...(body.altText === undefined ? {} : { altText: body.altText }) };
-    const updated = await updateMedia(services.db, brand.id, params.media, body.revision, change);
-    if (updated) return describeMedia(updated);
-    const current = await findMedia(services.db, brand.id, params.media);
-    if (!current) throw notFound('picture');
-    throw new ProblemError(409, 'stale-revision', 'Somebody else has just changed this picture.', { current: describeMedia(current) });
+  async handle({ services, brand, params, body, nowMs }) {
+    const current = await getItem(services, brand, params.media);
+    const { focal, name, altText, credit, licence, licenceUntil, tags, archived } = body;
+    const updated = await updateMedia(services.db, brand.id, params.media, body.revision, {
+      ...(focal === undefined ? {} : { focal }),
+      ...(name === undefined ? {} : { name }),
+      ...(altText === undefined ? {} : { altText }),
+      ...(tags === undefined ? {} : { tags: [...new Set(tags)] }),
+      ...(archived === undefined ? {} : { archivedMs: archived ? nowMs : null }),
+      terms: { credit: credit ?? current.terms.credit, licence: licence ?? current.terms.licence, licenceUntil: licenceUntil === undefined ? current.terms.licenceUntil : licenceUntil },
+    });
+    if (!updated) throw staleItem(await getItem(services, brand, params.media));
+    return describeMedia(updated);
+  },
+});
+
+const getMediaUses = defineEndpoint({
+  contract: contracts.getMediaUses,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    await getItem(services, brand, params.media);
+    return usesOfMedia(services, brand, params.media);
+  },
+});
+
+const deleteMediaItem = defineEndpoint({
+  contract: contracts.deleteMedia,
+  may: 'make',
+  async handle({ services, brand, params }) {
+    await getItem(services, brand, params.media);
+    const uses = await usesOfMedia(services, brand, params.media);
+    if (uses.pieces.length + uses.scheduled + uses.sent > 0 || uses.inBook) {
+      throw new ProblemError(409, 'in-use', 'This picture is in use, so it cannot be deleted. It can be put away: it stays where it is used and is not offered any more.');
+    }
+    await deleteMedia(services.db, brand.id, params.media);
+    return undefined;
+  },
+});
+
+const replaceMediaFile = defineEndpoint({
+  contract: contracts.replaceMediaFile,
+  may: 'make',
+  async handle({ services, brand, params, query, request }) {
+    const current = await getItem(services, brand, params.media);
+    if (current.revision !== query.revision) throw staleItem(current);
+    const received = await receiveUpload(request, services.media);
+    try {
+      const twin = await findMediaBySource(services.db, brand.id, received.hash);
+      if (twin) throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
+      const picture = await importPicture(received.path, query.name);
+      const { mime, widthPx, heightPx, facts } = picture;
+      const file = { mime, widthPx, heightPx, facts, bytes: picture.bytes.length, sourceHash: received.hash, storedHash: await services.media.keep(picture.bytes) };
+      const updated = await updateMedia(services.db, brand.id, params.media, query.revision, { file });
+      if (!updated) throw staleItem(await getItem(services, brand, params.media));
+      return describeMedia(updated);
+    } finally {
+      await rm(received.path, { force: true });
+    }
+  },
+});
+
+const fetchMedia = defineEndpoint({
+  contract: contracts.fetchMedia,
+  may: 'make',
+  async handle({ services, brand, body, nowMs }) {
+    const fetched = await guardedFetch(body.address, { mostBytes: contracts.MOST_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*' });
+    const name = decodeURIComponent(new URL(fetched.address).pathname.split('/').at(-1) ?? '').slice(0, 200) || new URL(fetched.address).hostname;
+    return describeMedia(await keepPictureBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
+  },
+});
+
+const mediaFromPost = defineEndpoint({
+  contract: contracts.mediaFromPost,
+  may: 'make',
+  async handle({ services, brand, body, nowMs }) {
+    const delivery = await findDelivery(services.db, brand.id, body.delivery);
+    if (delivery?.state !== 'sent') throw notFound('post that has gone out');
+    const channel = await getChannel(services.db, delivery.channelId);
+    const snapshot = await getSnapshot(services.db, delivery.snapshotId);
+    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png' });
+    const name = `${delivery.pieceName}, ${delivery.placementName}`.slice(0, 200);
+    return describeMedia(await keepPictureBytes(services, brand, picture.bytes, { name, altText: delivery.altText, tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
+  },
+});
+
+const searchLibrary = defineEndpoint({
+  contract: contracts.searchLibrary,
+  may: 'see',
+  handle: async ({ services, query }) => ({ items: [...(await searchPictureLibrary(services.settings, query.words ?? ''))] }),
+});
+
+const getLibraryPreview = defineEndpoint({
+  contract: contracts.getLibraryPreview,
+  may: 'see',
+  async handle({ services, params }) {
+    const preview = await libraryFile(services.settings, params.picture, 'small');
+    return new Response(new Uint8Array(preview), { headers: { 'content-type': 'image/webp', 'cache-control': 'private, max-age=3600', 'x-content-type-options': 'nosniff' } });
+  },
+});
+
+const takeFromLibrary = defineEndpoint({
+  contract: contracts.takeFromLibrary,
+  may: 'make',
+  async handle({ services, brand, params, nowMs }) {
+    const entry = await getLibraryEntry(services.settings, params.picture);
+    const bytes = await libraryFile(services.settings, params.picture, 'whole');
+    const terms = { credit: entry.credit, licence: entry.licence, licenceUntil: entry.licenceUntil };
+    return describeMedia(await keepPictureBytes(services, brand, bytes, { name: entry.title, altText: entry.alt, terms, tags: entry.tags }, nowMs));
   },
 });
 
 const getMediaFile = defineEndpoint({
   contract: contracts.getMediaFile,
   may: 'see',
-  async handle({ services, brand, params, query }) {
-    const item = await findMedia(services.db, brand.id, params.media);
-    if (!item) throw notFound('picture');
-    return fileResponse(await pictureDerivative(services.media, item.storedHash, query.fit), 'image/webp', 'for-good');
+  async handle({ services, brand, params, query, request }) {
+    const item = await getItem(services, brand, params.media);
+    // An address that names the revision shows the same bytes for good; one that does not is asked again after a replacement.
+    const keep = new URL(request.url).searchParams.has('of') ? 'for-good' : 'ask-again';
+    return fileResponse(await pictureDerivative(services.media, item.storedHash, query.fit), 'image/webp', keep);
   },
 });
 
-export const mediaEndpoints: readonly Endpoint[] = [listMedia, uploadMedia, getMedia, changeMedia, getMediaFile];
+export const mediaEndpoints: readonly Endpoint[] = [
+  listMedia,
+  listMediaTags,
+  uploadMedia,
+  fetchMedia,
+  mediaFromPost,
+  getMedia,
+  changeMedia,
+  deleteMediaItem,
+  getMediaUses,
+  replaceMediaFile,
+  getMediaFile,
+  searchLibrary,
+  getLibraryPreview,
+  takeFromLibrary,
+];

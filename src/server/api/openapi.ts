@@ -39,6 +39,7 @@ const policyWords: Readonly<Record<May, string>> = {
   make: 'Owners, designers and writers of the brand.',
   send: 'Owners and designers of the brand.',
   brand: 'Owners and designers of the brand.',
+  people: 'Owners of the brand.',
 };
 
 function operation({ contract, may }: Endpoint): Json {

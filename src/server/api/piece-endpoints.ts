@@ -59,11 +59,16 @@ const createPiece = defineEndpoint({
       frames: [{ id: nanoid(8), slots: {} }],
       cuts: await possibleCuts(services, brand),
       adjustments: {},
-      words: { shared: { caption: '', altText: '' }, own: {} },
+      words: { shared: { caption: '', altText: '', ...usualWords(brand) }, own: {} },
     };
     return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: readPiece(document), createdBy: caller.person.id }, nowMs));
   },
 });
+
+/** What the brand's voice sends along with every new piece. */
+function usualWords({ book: { voice } }: Brand): Partial<Piece['words']['shared']> {
+  return { ...(voice.link === '' ? {} : { link: voice.link }), ...(voice.firstComment === '' ? {} : { firstComment: voice.firstComment }) };
+}
 
 const getPiece = defineEndpoint({
   contract: contracts.getPiece,
@@ -186,10 +191,10 @@ function slugOf(name: string): string {
 const checkPiece = defineEndpoint({
   contract: contracts.checkPiece,
   may: 'see',
-  async handle({ services, brand, params }) {
+  async handle({ services, brand, params, nowMs }) {
     const piece = await getStoredPiece(services, brand, params.piece);
-    const findings = await preflightSnapshot(services, brand, await makeSnapshot(services, brand, piece.document), piece.document.cuts);
-    return { findings: [...findings], ready: findings.every((finding) => finding.severity !== 'stops') };
+    const findings = await preflightSnapshot(services, brand, await makeSnapshot(services, brand, piece.document), piece.document.cuts, nowMs);
+    return { findings: findings.map(({ fix, ...finding }) => ({ ...finding, fix: fix?.label ?? null })), ready: findings.every((finding) => finding.severity !== 'stops') };
   },
 });
 

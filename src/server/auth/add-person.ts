@@ -4,7 +4,7 @@ import { nanoid } from 'nanoid';
 import { roles, type Role } from '../../contract/account-contracts.ts';
 import { findPersonByEmail, insertMembership, insertPerson } from '../db/people-repository.ts';
 import { insertBrand } from '../db/brand-repository.ts';
-import { plainBook } from '../db/plain-book.ts';
+import { plainBook } from '../../core/brand/plain-book.ts';
 import { closeServices, openServices } from '../services.ts';
 import { readSettings } from '../settings.ts';
 import { hashPassword } from './secrets.ts';

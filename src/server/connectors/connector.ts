@@ -1,13 +1,13 @@
+import type { Words } from '../../core/network/network-sheet.ts';
+
 /** A picture ready to go to a network. */
 export interface OutgoingPicture {
   readonly bytes: Uint8Array;
   readonly mime: string;
 }
 
-export interface OutgoingPost {
+export interface OutgoingPost extends Words {
   readonly placement: string;
-  readonly caption: string;
-  readonly altText: string;
   readonly remoteMediaId: string;
 }
 

@@ -65,7 +65,7 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
 }
 
 function wirePost(post: OutgoingPost): Record<string, string> {
-  return { placement: post.placement, text: post.caption, altText: post.altText, mediaId: post.remoteMediaId };
+  return { placement: post.placement, text: post.caption, altText: post.altText, title: post.title, link: post.link, firstComment: post.firstComment, mediaId: post.remoteMediaId };
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

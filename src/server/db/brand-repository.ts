@@ -1,5 +1,6 @@
 import type { Role } from '../../contract/account-contracts.ts';
-import { brandBookSchema, type BrandBook } from '../../core/brand/brand-book.ts';
+import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { readBrandBook, upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
 import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Db } from './connection.ts';
 
@@ -24,7 +25,7 @@ export interface Channel {
 }
 
 function toBrand(row: { id: string; slug: string; name: string; zone: string; book: string; revision: number }): Brand {
-  return { id: row.id, slug: row.slug, name: row.name, zone: row.zone, revision: row.revision, book: JSON.parse(row.book) };
+  return { id: row.id, slug: row.slug, name: row.name, zone: row.zone, revision: row.revision, book: upgradeBrandBook(JSON.parse(row.book)) };
 }
 
 function toChannel(row: { id: string; brand_id: string; network_key: string; name: string; handle: string; origin: string; token: string }): Channel {
@@ -32,7 +33,7 @@ function toChannel(row: { id: string; brand_id: string; network_key: string; nam
 }
 
 export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
-  brandBookSchema.validateSync(brand.book, { strict: true });
+  readBrandBook(brand.book);
   await db('brands').insert({ id: brand.id, slug: brand.slug, name: brand.name, zone: brand.zone, book: JSON.stringify(brand.book) });
 }
 
@@ -83,4 +84,13 @@ export async function saveNetworkSheet(db: Db, sheet: NetworkSheet): Promise<voi
 export async function listSheetsOf(db: Db, brandId: string): Promise<readonly NetworkSheet[]> {
   const rows = await db('network_sheets').whereIn('key', db('channels').select('network_key').where({ brand_id: brandId })).orderBy('key');
   return rows.map((row) => JSON.parse(row.sheet));
+}
+
+/** A slug that no brand has: the wanted one, or with a number behind it. */
+export async function freeSlug(db: Db, wanted: string): Promise<string> {
+  const taken = new Set((await db('brands').where('slug', 'like', `${wanted}%`).select('slug')).map((row: { slug: string }) => row.slug));
+  for (let count = 1; ; count += 1) {
+    const slug = count === 1 ? wanted : `${wanted}-${count}`;
+    if (!taken.has(slug)) return slug;
+  }
 }

@@ -1,10 +1,12 @@
+import { upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
+import type { Words } from '../../core/network/network-sheet.ts';
 import { statesAllowing, type DeliveryEvent, type DeliveryState } from '../../core/post/delivery-state.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import type { Db } from './connection.ts';
 import { fromRow } from './row.ts';
 
 /** One cut with its words on its way to one channel. `due` is by the product's clock, waits and leases by the machine's. */
-export interface Delivery {
+export interface Delivery extends Words {
   readonly id: string;
   readonly brandId: string;
   readonly pieceId: string;
@@ -14,8 +16,6 @@ export interface Delivery {
   readonly channelId: string;
   readonly placement: string;
   readonly placementName: string;
-  readonly caption: string;
-  readonly altText: string;
   readonly state: DeliveryState;
   readonly dueMs: number;
   readonly wall: string;
@@ -37,8 +37,9 @@ const toDelivery = (row: object): Delivery => fromRow<Delivery>(row);
 
 export type NewDelivery = Pick<
   Delivery,
-  'id' | 'brandId' | 'pieceId' | 'pieceRevision' | 'pieceName' | 'channelId' | 'placement' | 'placementName' | 'caption' | 'altText' | 'dueMs' | 'wall' | 'zone' | 'idempotencyKey'
->;
+  'id' | 'brandId' | 'pieceId' | 'pieceRevision' | 'pieceName' | 'channelId' | 'placement' | 'placementName' | 'dueMs' | 'wall' | 'zone' | 'idempotencyKey'
+> &
+  Words;
 
 /** Keeps a snapshot and the deliveries made of it, all or none. */
 export async function insertDeliveries(
@@ -62,6 +63,9 @@ export async function insertDeliveries(
           placement_name: each.placementName,
           caption: each.caption,
           alt_text: each.altText,
+          title: each.title,
+          link: each.link,
+          first_comment: each.firstComment,
           state: 'scheduled',
           due_ms: each.dueMs,
           wall: each.wall,
@@ -80,7 +84,8 @@ export async function insertDeliveries(
 export async function getSnapshot(db: Db, id: string): Promise<Snapshot> {
   const row = await db('snapshots').where({ id }).first();
   if (!row) throw new RangeError(`There is no snapshot '${id}'`);
-  return JSON.parse(row.content);
+  const kept = JSON.parse(row.content) as Snapshot;
+  return { ...kept, book: upgradeBrandBook(kept.book) };
 }
 
 export async function findDelivery(db: Db, brandId: string, id: string): Promise<Delivery | null> {
@@ -200,4 +205,16 @@ export async function actOnDelivery(
     .update({ ...fields, updated_ms: times.machineNowMs })
     .returning('*');
   return row ? toDelivery(row) : null;
+}
+
+/** How many posts keep a picture in their copy of the piece: those on their way, and those that are out. */
+export async function countPostsShowing(db: Db, brandId: string, mediaId: string): Promise<{ readonly scheduled: number; readonly sent: number }> {
+  const rows = await db('deliveries')
+    .join('snapshots', 'snapshots.id', 'deliveries.snapshot_id')
+    .where('deliveries.brand_id', brandId)
+    .whereRaw("exists (select 1 from json_each(snapshots.content, '$.pictures') where json_extract(json_each.value, '$.id') = ?)", [mediaId])
+    .groupBy('state')
+    .select('state', db.raw('count(*) as count'));
+  const countOf = (states: readonly DeliveryState[]): number => rows.filter((row) => states.includes(row.state)).reduce((sum, row) => sum + Number(row.count), 0);
+  return { scheduled: countOf(['scheduled', 'sending', 'failed']), sent: countOf(['sent']) };
 }

@@ -16,9 +16,24 @@ export interface MediaItem {
   /** Where a person moved the focal point; null leaves the proposal in force. */
   readonly ownFocal: { readonly x: number; readonly y: number } | null;
   readonly altText: string;
+  readonly terms: MediaTerms;
+  readonly tags: readonly string[];
+  /** The address it was fetched from; null for a file that was handed in. */
+  readonly sourceAddress: string | null;
+  /** When it was put away; null while it is in use. */
+  readonly archivedMs: number | null;
   readonly revision: number;
   readonly createdMs: number;
 }
+
+/** Who made a picture, and what its licence allows until when (the last day, `YYYY-MM-DD`). */
+export interface MediaTerms {
+  readonly credit: string;
+  readonly licence: string;
+  readonly licenceUntil: string | null;
+}
+
+export const noTerms: MediaTerms = { credit: '', licence: '', licenceUntil: null };
 
 interface MediaRow {
   id: string;
@@ -34,6 +49,12 @@ interface MediaRow {
   focal_x: number | null;
   focal_y: number | null;
   alt_text: string;
+  credit: string;
+  licence: string;
+  licence_until: string | null;
+  tags: string;
+  source_address: string | null;
+  archived_ms: number | null;
   revision: number;
   created_ms: number;
 }
@@ -52,6 +73,10 @@ function toItem(row: MediaRow): MediaItem {
     facts: JSON.parse(row.facts),
     ownFocal: row.focal_x !== null && row.focal_y !== null ? { x: row.focal_x, y: row.focal_y } : null,
     altText: row.alt_text,
+    terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
+    tags: JSON.parse(row.tags),
+    sourceAddress: row.source_address,
+    archivedMs: row.archived_ms,
     revision: row.revision,
     createdMs: row.created_ms,
   };
@@ -79,6 +104,10 @@ export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaIte
       focal_x: item.ownFocal?.x ?? null,
       focal_y: item.ownFocal?.y ?? null,
       alt_text: item.altText,
+      ...termsRow(item.terms),
+      tags: JSON.stringify(item.tags),
+      source_address: item.sourceAddress,
+      search: searchText(item),
       created_ms: item.createdMs,
     })
     .onConflict(['brand_id', 'source_hash'])
@@ -102,24 +131,83 @@ export async function findMediaByIds(db: Db, brandId: string, ids: readonly stri
   return (await db<MediaRow>('media').where({ brand_id: brandId }).whereIn('id', [...ids])).map(toItem);
 }
 
-export async function pageMedia(db: Db, brandId: string, page: { readonly before: { readonly ms: number; readonly id: string } | null; readonly limit: number }): Promise<readonly MediaItem[]> {
-  const query = db<MediaRow>('media').where({ brand_id: brandId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(page.limit);
-  if (page.before) query.whereRaw('(created_ms, id) < (?, ?)', [page.before.ms, page.before.id]);
+export interface MediaFilter {
+  readonly before: { readonly ms: number; readonly id: string } | null;
+  readonly limit: number;
+  /** Words that all have to be in the name, alt text, tags or credit. */
+  readonly words: readonly string[];
+  readonly tag: string | null;
+  readonly archived: boolean;
+}
+
+/** A page of a brand's pictures, newest first. */
+export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): Promise<readonly MediaItem[]> {
+  const query = db<MediaRow>('media').where({ brand_id: brandId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
+  if (filter.archived) query.whereNotNull('archived_ms');
+  else query.whereNull('archived_ms');
+  for (const word of filter.words) query.whereRaw('instr(search, ?) > 0', [word.toLocaleLowerCase('en')]);
+  if (filter.tag !== null) query.whereRaw('exists (select 1 from json_each(media.tags) where json_each.value = ?)', [filter.tag]);
+  if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
   return (await query).map(toItem);
 }
 
+/** The tags of a brand's pictures with how many pictures have each, the most used first. */
+export async function listTags(db: Db, brandId: string): Promise<readonly { readonly tag: string; readonly count: number }[]> {
+  const rows: { tag: string; count: number }[] = await db.raw(
+    'select json_each.value as tag, count(*) as count from media, json_each(media.tags) where brand_id = ? and archived_ms is null group by tag order by count desc, tag limit 60',
+    [brandId],
+  );
+  return rows;
+}
+
+/** Deletes a picture's row; its bytes stay, as posts may hold them. */
+export async function deleteMedia(db: Db, brandId: string, id: string): Promise<void> {
+  await db('media').where({ brand_id: brandId, id }).delete();
+}
+
+/** What of an item a person may change. */
+export interface MediaChange {
+  readonly focal?: { readonly x: number; readonly y: number } | null;
+  readonly name?: string;
+  readonly altText?: string;
+  readonly terms?: MediaTerms;
+  readonly tags?: readonly string[];
+  readonly archivedMs?: number | null;
+  /** Another file in its place: what it shows and where its bytes lie. */
+  readonly file?: Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'sourceHash' | 'storedHash' | 'facts'>;
+}
+
 /** Changes an item if it is still at `revision`; null when it is not. */
-export async function updateMedia(
-  db: Db,
-  brandId: string,
-  id: string,
-  revision: number,
-  change: { readonly focal?: { readonly x: number; readonly y: number } | null; readonly altText?: string },
-): Promise<MediaItem | null> {
-  const fields = {
-    ...(change.focal === undefined ? {} : { focal_x: change.focal?.x ?? null, focal_y: change.focal?.y ?? null }),
-    ...(change.altText === undefined ? {} : { alt_text: change.altText }),
-  };
-  const [row] = await db<MediaRow>('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');
-  return row ? toItem(row) : null;
+export async function updateMedia(db: Db, brandId: string, id: string, revision: number, change: MediaChange): Promise<MediaItem | null> {
+  return db.transaction(async (trx) => {
+    const fields = {
+      ...(change.focal === undefined ? {} : { focal_x: change.focal?.x ?? null, focal_y: change.focal?.y ?? null }),
+      ...(change.name === undefined ? {} : { name: change.name }),
+      ...(change.altText === undefined ? {} : { alt_text: change.altText }),
+      ...(change.terms === undefined ? {} : termsRow(change.terms)),
+      ...(change.tags === undefined ? {} : { tags: JSON.stringify(change.tags) }),
+      ...(change.archivedMs === undefined ? {} : { archived_ms: change.archivedMs }),
+      ...(change.file === undefined ? {} : fileRow(change.file)),
+    };
+    const [row] = await trx<MediaRow>('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');
+    if (!row) return null;
+    const item = toItem(row);
+    await trx('media').where({ id }).update({ search: searchText(item) });
+    return item;
+  });
+}
+
+function termsRow(terms: MediaTerms) {
+  return { credit: terms.credit, licence: terms.licence, licence_until: terms.licenceUntil };
+}
+
+function fileRow(file: NonNullable<MediaChange['file']>) {
+  // A new picture has its own focal proposal; where a person had looked belongs to the old one.
+  const own = { focal_x: null, focal_y: null };
+  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts) };
+}
+
+/** All that a search looks at, in small letters. */
+function searchText(item: Pick<MediaItem, 'name' | 'altText' | 'tags' | 'terms'>): string {
+  return [item.name, item.altText, ...item.tags, item.terms.credit].join(' ').toLocaleLowerCase('en');
 }

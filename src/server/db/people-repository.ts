@@ -113,3 +113,29 @@ export async function useAccessToken(db: Db, secretHash: string, nowMs: number):
 export async function revokeAccessToken(db: Db, personId: string, id: string, nowMs: number): Promise<boolean> {
   return (await db('access_tokens').where({ id, person_id: personId }).whereNull('revoked_ms').update({ revoked_ms: nowMs })) > 0;
 }
+
+export interface Member extends Person {
+  readonly role: Role;
+}
+
+/** The people of a brand, in the order they came. */
+export async function listMembers(db: Db, brandId: string): Promise<readonly Member[]> {
+  return db('memberships').join('people', 'people.id', 'memberships.person_id').where({ brand_id: brandId }).select('people.id', 'people.email', 'people.name', 'memberships.role').orderBy('memberships.rowid');
+}
+
+/** Gives a member another role; false when the person is none, or the brand would be left without an owner. */
+export async function changeRole(db: Db, brandId: string, personId: string, role: Role): Promise<boolean> {
+  const query = db('memberships').where({ brand_id: brandId, person_id: personId });
+  if (role !== 'owner') query.where(keepsAnOwner(db, brandId, personId));
+  return (await query.update({ role })) > 0;
+}
+
+/** Takes a member out; false when the person is none, or is the last owner. */
+export async function removeMember(db: Db, brandId: string, personId: string): Promise<boolean> {
+  return (await db('memberships').where({ brand_id: brandId, person_id: personId }).where(keepsAnOwner(db, brandId, personId)).delete()) > 0;
+}
+
+/** Asked in the very statement that changes, so that two changes at once cannot leave a brand without an owner. */
+function keepsAnOwner(db: Db, brandId: string, personId: string) {
+  return db.raw("exists (select 1 from memberships as others where others.brand_id = ? and others.role = 'owner' and others.person_id <> ?)", [brandId, personId]);
+}

@@ -74,3 +74,13 @@ export async function pagePieces(db: Db, brandId: string, page: { readonly befor
   const rows = await query;
   return rows.map((row) => ({ id: row.id, name: row.name, template: row.template, revision: row.revision, updatedMs: row.updated_ms, cuts: row.cuts, scheduled: row.scheduled, sent: row.sent }));
 }
+
+/** Pieces with a slot that shows a picture. */
+export async function findPiecesShowing(db: Db, brandId: string, mediaId: string): Promise<readonly { readonly id: string; readonly name: string }[]> {
+  return db('pieces')
+    .where({ brand_id: brandId })
+    .whereRaw("exists (select 1 from json_tree(pieces.document, '$.frames') where json_tree.key = 'mediaId' and json_tree.atom = ?)", [mediaId])
+    .select('id', 'name')
+    .orderBy('updated_ms', 'desc')
+    .limit(100);
+}

@@ -58,7 +58,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
     ({ remoteMediaId } = await connector.upload(picture, signal));
     await note({ remoteMediaId });
   }
-  const post: OutgoingPost = { placement: delivery.placement, caption: delivery.caption, altText: delivery.altText, remoteMediaId };
+  const post: OutgoingPost = { placement: delivery.placement, caption: delivery.caption, altText: delivery.altText, title: delivery.title, link: delivery.link, firstComment: delivery.firstComment, remoteMediaId };
   if (remoteDraftId === null) {
     ({ remoteDraftId } = await connector.prepare(post, signal));
     if (remoteDraftId !== null) await note({ remoteDraftId });

@@ -18,8 +18,8 @@ export interface ReceivedFile {
  * Streams an upload to a temporary file, hashing on the way and never holding it in memory.
  * @throws ProblemError 413 when it is larger than allowed, before or while it comes in; 400 when it is empty
  */
-export async function receiveUpload(request: Request, store: MediaStore): Promise<ReceivedFile> {
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_UPLOAD_BYTES) throw tooLarge();
+export async function receiveUpload(request: Request, store: MediaStore, mostBytes = MOST_UPLOAD_BYTES): Promise<ReceivedFile> {
+  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge(mostBytes);
   if (!request.body) throw new ProblemError(400, 'empty-upload', 'The file is empty.');
   const path = await store.temporaryPath();
   const hash = createHash('sha256');
@@ -27,7 +27,7 @@ export async function receiveUpload(request: Request, store: MediaStore): Promis
   const measure = new Transform({
     transform(chunk: Buffer, _, done) {
       bytes += chunk.length;
-      if (bytes > MOST_UPLOAD_BYTES) return done(tooLarge());
+      if (bytes > mostBytes) return done(tooLarge(mostBytes));
       hash.update(chunk);
       done(null, chunk);
     },
@@ -42,6 +42,6 @@ export async function receiveUpload(request: Request, store: MediaStore): Promis
   return { path, bytes, hash: hash.digest('hex') };
 }
 
-function tooLarge(): ProblemError {
-  return new ProblemError(413, 'too-large', `The file is larger than ${MOST_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`);
+function tooLarge(mostBytes: number): ProblemError {
+  return new ProblemError(413, 'too-large', `The file is larger than ${mostBytes / 1024 / 1024} MB. Export it smaller and bring it in again.`);
 }

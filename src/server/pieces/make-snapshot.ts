@@ -1,3 +1,4 @@
+import { mediaOfBook } from '../../core/brand/brand-book.ts';
 import { mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { getShippedTemplate } from '../../core/template/shipped-templates.ts';
@@ -7,7 +8,7 @@ import type { Services } from '../services.ts';
 
 /** All that the cuts of a piece are made of, as it is now. */
 export async function makeSnapshot(services: Services, brand: Brand, piece: Piece): Promise<Snapshot> {
-  const items = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece));
+  const items = await findMediaByIds(services.db, brand.id, [...new Set([...mediaOfPiece(piece), ...mediaOfBook(brand.book)])]);
   return {
     version: 1,
     piece,

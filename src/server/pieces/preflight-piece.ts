@@ -1,13 +1,18 @@
 import { getPlacement } from '../../core/network/network-sheet.ts';
-import type { CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import { preflight, type CutToCheck, type Finding } from '../../core/preflight/preflight.ts';
+import type { CutToCheck, Finding } from '../../core/preflight/finding.ts';
+import { preflight } from '../../core/preflight/preflight.ts';
+import { mediaOfPiece, type CutRef } from '../../core/piece/piece.ts';
+import { findMediaByIds } from '../db/media-repository.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { cutSourceOf } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
-/** Composes the given cuts without painting them and answers all findings. */
-export async function preflightSnapshot(services: Services, brand: Brand, snapshot: Snapshot, cuts: readonly CutRef[]): Promise<readonly Finding[]> {
+/**
+ * Composes the given cuts without painting them and answers all findings.
+ * @param atMs when it would go out: licences may end before
+ */
+export async function preflightSnapshot(services: Services, brand: Brand, snapshot: Snapshot, cuts: readonly CutRef[], atMs: number): Promise<readonly Finding[]> {
   const channels = await listChannels(services.db, brand.id);
   const known = cuts.flatMap((ref) => {
     const channel = channels.find((each) => each.id === ref.channelId);
@@ -22,5 +27,8 @@ export async function preflightSnapshot(services: Services, brand: Brand, snapsh
     const report = reports[index];
     return report ? [{ ref, channelName: channel.name, sheet, placement, report }] : [];
   });
-  return preflight(snapshot.piece, snapshot.template, toCheck);
+  const { piece, template, book } = snapshot;
+  const items = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece));
+  const pictures = items.map(({ id, name, altText, terms }) => ({ id, name, altText, licenceUntil: terms.licenceUntil }));
+  return preflight({ piece, template, book, cuts: toCheck, pictures, atMs, zone: brand.zone });
 }

@@ -14,6 +14,7 @@ export function cutSourceOf(snapshot: Snapshot, network: string, cut: CutRef, st
     book: snapshot.book,
     placement: getPlacement(sheet, cut.placement),
     adjustment: adjustmentOf(snapshot.piece, cut),
+    typefaceFiles: Object.fromEntries(snapshot.book.typefaces.map((typeface) => [typeface.key, store.pathOf(typeface.hash)])),
     pictures: snapshot.pictures.map((picture) => ({ picture, filePath: store.pathOf(picture.storedHash) })),
   };
 }

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
-import { compose, type Composed, type Engines } from '../../core/compose/compose.ts';
+import { compose, type Composed } from '../../core/compose/compose.ts';
+import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
@@ -8,6 +9,7 @@ import type { Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
 import { encodeCut, paintScene } from './canvas-painter.ts';
+import type { ServerEngines } from './engines.ts';
 
 /** All that a cut is made of, as plain data that crosses to a worker thread. */
 export interface CutSource {
@@ -17,6 +19,8 @@ export interface CutSource {
   readonly placement: Placement;
   readonly adjustment: Adjustment;
   readonly pictures: readonly { readonly picture: Picture; readonly filePath: string }[];
+  /** Files of the brand's own typefaces, by key. */
+  readonly typefaceFiles: Readonly<Record<string, string>>;
 }
 
 export type RenderJob =
@@ -48,10 +52,10 @@ export class TooHeavyError extends Error {
  * Composes and paints one cut with the same core and painter as the preview.
  * @throws TooHeavyError when even the lowest quality is over the limit
  */
-export async function runRenderJob(job: RenderJob, engines: Engines): Promise<RenderResult> {
+export async function runRenderJob(job: RenderJob, engines: ServerEngines): Promise<RenderResult> {
   switch (job.kind) {
     case 'report':
-      return { kind: 'reports', reports: job.sources.map((source) => composeSource(source, engines, false).report) };
+      return { kind: 'reports', reports: await reportsOf(job.sources, engines) };
     case 'small':
       return renderSmall(job.source, job.fitPx, engines);
     case 'as':
@@ -61,17 +65,25 @@ export async function runRenderJob(job: RenderJob, engines: Engines): Promise<Re
   }
 }
 
-function composeSource(source: CutSource, engines: Engines, ghosts: boolean): Composed {
+async function reportsOf(sources: readonly CutSource[], engines: ServerEngines): Promise<readonly CutReport[]> {
+  const reports: CutReport[] = [];
+  for (const source of sources) reports.push((await composeSource(source, engines, false)).report);
+  return reports;
+}
+
+async function composeSource(source: CutSource, engines: ServerEngines, ghosts: boolean): Promise<Composed> {
+  await engines.load(neededGlyphs(source.book, source.template, source.frame), source.typefaceFiles);
   const pictures = new Map(source.pictures.map(({ picture }) => [picture.id, picture]));
-  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, adjustment: source.adjustment, pictures, ghosts }, engines);
+  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, adjustment: source.adjustment, pictures, ghosts }, engines.engines);
 }
 
-async function paintSource(source: CutSource, engines: Engines, ghosts: boolean) {
+async function paintSource(source: CutSource, engines: ServerEngines, ghosts: boolean) {
   const files = new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
-  return paintScene(composeSource(source, engines, ghosts).scene, engines.typesetter, files);
+  const { scene } = await composeSource(source, engines, ghosts);
+  return paintScene(scene, engines.engines.typesetter, files);
 }
 
-async function renderSmall(source: CutSource, fitPx: number, engines: Engines): Promise<RenderResult> {
+async function renderSmall(source: CutSource, fitPx: number, engines: ServerEngines): Promise<RenderResult> {
   const painted = await paintSource(source, engines, true);
   const { data, info } = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } })
     .resize(fitPx, fitPx, { fit: 'inside' })
@@ -80,12 +92,12 @@ async function renderSmall(source: CutSource, fitPx: number, engines: Engines): 
   return { kind: 'picture', bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
 }
 
-async function renderAs(source: CutSource, format: 'png' | 'jpeg' | 'webp' | 'avif', engines: Engines): Promise<RenderResult> {
+async function renderAs(source: CutSource, format: 'png' | 'jpeg' | 'webp' | 'avif', engines: ServerEngines): Promise<RenderResult> {
   const painted = await paintSource(source, engines, false);
   return { kind: 'picture', bytes: await encodeCut(painted, format), mime: `image/${format}`, widthPx: painted.widthPx, heightPx: painted.heightPx };
 }
 
-async function renderFull(source: CutSource, maxBytes: number, engines: Engines): Promise<RenderResult> {
+async function renderFull(source: CutSource, maxBytes: number, engines: ServerEngines): Promise<RenderResult> {
   const painted = await paintSource(source, engines, false);
   const size = { widthPx: painted.widthPx, heightPx: painted.heightPx };
   const png = await encodeCut(painted, 'png');

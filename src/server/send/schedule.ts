@@ -4,7 +4,7 @@ import type { schedulePiece } from '../../contract/send-contracts.ts';
 import { getPlacement } from '../../core/network/network-sheet.ts';
 import { pieceName } from '../../core/piece/piece.ts';
 import { formatMoment, resolveWallTime, wallTimeOf } from '../../core/time/wall-time.ts';
-import { wordingCell } from '../../core/words/wording.ts';
+import { wordsFor } from '../../core/words/wording.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { insertDeliveries, type Delivery, type NewDelivery } from '../db/delivery-repository.ts';
 import type { StoredPiece } from '../db/piece-repository.ts';
@@ -25,7 +25,7 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
   const snapshot = await makeSnapshot(services, brand, piece.document);
   const unknown = request.cuts.find((cut) => !piece.document.cuts.some((each) => each.channelId === cut.channelId && each.placement === cut.placement));
   if (unknown) throw new ProblemError(422, 'unknown-cut', 'One of the chosen cuts does not belong to this piece.');
-  const stops = (await preflightSnapshot(services, brand, snapshot, request.cuts)).filter((finding) => finding.severity === 'stops');
+  const stops = (await preflightSnapshot(services, brand, snapshot, request.cuts, moment.dueMs)).filter((finding) => finding.severity === 'stops');
   const [first] = stops;
   if (first) {
     const more = stops.length > 1 ? ` And ${stops.length - 1} more.` : '';
@@ -44,8 +44,7 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
       channelId: channel.id,
       placement: cut.placement,
       placementName: getPlacement(sheet, cut.placement).name,
-      caption: wordingCell(piece.document, channel.id, 'caption').text,
-      altText: wordingCell(piece.document, channel.id, 'altText').text,
+      ...wordsFor(piece.document, channel.id, brand.book.facts),
       dueMs: moment.dueMs,
       wall: moment.wall,
       zone: brand.zone,

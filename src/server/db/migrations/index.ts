@@ -1,11 +1,19 @@
 import type { Knex } from 'knex';
 import * as first from './0001-people-brands-pieces.ts';
 import * as second from './0002-deliveries.ts';
+import * as third from './0003-words-of-posts.ts';
+import * as fourth from './0004-media-terms.ts';
+import * as fifth from './0005-uploads.ts';
+import * as sixth from './0006-typefaces-templates.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
   { name: '0001-people-brands-pieces', migration: first },
   { name: '0002-deliveries', migration: second },
+  { name: '0003-words-of-posts', migration: third },
+  { name: '0004-media-terms', migration: fourth },
+  { name: '0005-uploads', migration: fifth },
+  { name: '0006-typefaces-templates', migration: sixth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,0 +1,199 @@
+import { converter, differenceEuclidean, formatHex, parse as parseColour } from 'culori';
+import { generate, parse as parseCss, walk, type CssNode, type Declaration } from 'css-tree';
+import { parse as parseHtml, type DefaultTreeAdapterTypes } from 'parse5';
+
+type HtmlNode = DefaultTreeAdapterTypes.ChildNode | DefaultTreeAdapterTypes.Document;
+type HtmlElement = DefaultTreeAdapterTypes.Element;
+
+/** What a page says of itself, and where the rest of it lies. */
+export interface PageParts {
+  readonly title: string;
+  readonly description: string;
+  /** Addresses of style sheets and icons as written, relative ones too; the best icon first. */
+  readonly stylesheets: readonly string[];
+  readonly icons: readonly string[];
+  /** Style rules in the page itself. */
+  readonly styles: readonly string[];
+  /** `style` attributes. */
+  readonly inlineStyles: readonly string[];
+  readonly themeColour: string | null;
+}
+
+export interface FoundColour {
+  readonly hex: string;
+  /** Share of all weights, in (0, 1]. */
+  readonly share: number;
+}
+
+export interface FoundFamily {
+  readonly family: string;
+  readonly share: number;
+  /** Whether headings are set in it. */
+  readonly forHeadings: boolean;
+}
+
+export interface PageLook {
+  /** The heaviest first. */
+  readonly colours: readonly FoundColour[];
+  readonly families: readonly FoundFamily[];
+}
+
+const MOST_COLOURS = 16;
+const MOST_FAMILIES = 6;
+/** Colours closer than this in OKLab are one colour that somebody has typed twice. */
+const SAME_COLOUR = 0.03;
+/** How much a colour says about a brand by where it stands. */
+const PROPERTY_WEIGHTS: readonly (readonly [RegExp, number])[] = [
+  [/^background(-color|-image)?$/, 4],
+  [/^color$/, 2],
+  [/^(fill|border|border-.*|outline|outline-color|accent-color|text-decoration-color)$/, 1],
+];
+const THEME_WEIGHT = 12;
+/** Places that show more of a page than others. */
+const LOUD_SELECTOR = /(^|[\s,>])(html|body|:root|header|footer|nav|h1|h2|button|\.btn|\.button|\.hero)/i;
+const LOUD = 2;
+const HEADING_SELECTOR = /(^|[\s,>])h[1-3]\b/i;
+const GENERIC_FAMILIES = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'ui-sans-serif', 'ui-serif', 'ui-monospace', 'inherit', 'initial', 'unset', 'emoji', 'math', '-apple-system', 'blinkmacsystemfont']);
+/** What follows size and line height in the short form of a font. */
+const FONT_SHORTHAND = /[\d.]+(?:px|rem|em|%|pt|vw|vh|ch)\s*(?:\/\s*[\d.]+[a-z%]*)?\s*(["'a-z].*)$/i;
+const MOST_VARIABLE_STEPS = 8;
+
+/** Takes a page apart. Whatever its markup is like, something comes out. */
+export function readPage(html: string): PageParts {
+  const elements = [...walkHtml(parseHtml(html))];
+  const of = (name: string): readonly HtmlElement[] => elements.filter((element) => element.tagName === name);
+  const meta = (key: string): string => attribute(of('meta').find((each) => [attribute(each, 'name'), attribute(each, 'property')].includes(key)), 'content');
+  const links = of('link').map((link) => ({ rel: attribute(link, 'rel').toLowerCase(), href: attribute(link, 'href'), type: attribute(link, 'type') }));
+  const icons = links.filter((link) => /(^|\s)(icon|apple-touch-icon|mask-icon)(\s|$)/.test(link.rel) && link.href !== '');
+  return {
+    title: meta('og:site_name') || textOf(of('title')[0]),
+    description: meta('description') || meta('og:description'),
+    stylesheets: links.filter((link) => /(^|\s)stylesheet(\s|$)/.test(link.rel) && link.href !== '').map((link) => link.href),
+    icons: icons.toSorted((a, b) => Number(isSvg(b)) - Number(isSvg(a))).map((link) => link.href),
+    styles: of('style').map(textOf),
+    inlineStyles: elements.map((element) => attribute(element, 'style')).filter((style) => style !== ''),
+    themeColour: hexOf(meta('theme-color')),
+  };
+}
+
+function isSvg({ href, type }: { readonly href: string; readonly type: string }): boolean {
+  return type === 'image/svg+xml' || /\.svg(\?|$)/i.test(href);
+}
+
+function* walkHtml(node: HtmlNode): Generator<HtmlElement> {
+  if ('tagName' in node) yield node;
+  if ('childNodes' in node) for (const child of node.childNodes) yield* walkHtml(child);
+}
+
+function attribute(element: HtmlElement | undefined, name: string): string {
+  return element?.attrs.find((each) => each.name === name)?.value.trim() ?? '';
+}
+
+function textOf(element: HtmlElement | undefined): string {
+  return (element?.childNodes ?? []).map((child) => ('value' in child ? child.value : '')).join('').trim();
+}
+
+/** The colours and typefaces of a page by how much of it they make up, from all its style rules. */
+export function readLook(parts: PageParts, sheets: readonly string[]): PageLook {
+  const tally = new Tally();
+  if (parts.themeColour !== null) tally.addColour(parts.themeColour, THEME_WEIGHT);
+  const rules = [...parts.styles, ...sheets].flatMap((css) => rulesOf(css, 'stylesheet'));
+  const inline = parts.inlineStyles.flatMap((css) => rulesOf(css, 'declarationList'));
+  const variables = new Map<string, string>();
+  for (const rule of [...rules, ...inline]) if (rule.property.startsWith('--')) variables.set(rule.property, rule.value);
+  for (const rule of [...rules, ...inline]) if (!rule.property.startsWith('--')) tally.addRule({ ...rule, value: fillVariables(rule.value, variables) });
+  return tally.look();
+}
+
+interface Rule {
+  readonly selector: string;
+  readonly property: string;
+  readonly value: string;
+}
+
+function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readonly Rule[] {
+  const rules: Rule[] = [];
+  let tree: CssNode;
+  try {
+    // Broken rules are passed over; the rest is read.
+    tree = parseCss(css, { context, parseValue: false, parseCustomProperty: false, onParseError: () => undefined });
+  } catch (error) {
+    if (error instanceof SyntaxError) return [];
+    throw error;
+  }
+  walk(tree, {
+    visit: 'Declaration',
+    enter(node: Declaration) {
+      if (this.atrule?.name === 'font-face') return;
+      rules.push({ selector: this.rule ? generate(this.rule.prelude) : '', property: node.property.toLowerCase(), value: generate(node.value).trim() });
+    },
+  });
+  return rules;
+}
+
+function fillVariables(value: string, variables: ReadonlyMap<string, string>): string {
+  let filled = value;
+  for (let step = 0; step < MOST_VARIABLE_STEPS && filled.includes('var('); step += 1) {
+    filled = filled.replace(/var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g, (_, name: string, fallback: string | undefined) => variables.get(name) ?? fallback ?? '');
+  }
+  return filled;
+}
+
+class Tally {
+  readonly #colours = new Map<string, number>();
+  readonly #families = new Map<string, { weight: number; forHeadings: boolean }>();
+
+  addColour(hex: string, weight: number): void {
+    this.#colours.set(hex, (this.#colours.get(hex) ?? 0) + weight);
+  }
+
+  addRule({ selector, property, value }: Rule): void {
+    const loud = LOUD_SELECTOR.test(selector) ? LOUD : 1;
+    const weight = PROPERTY_WEIGHTS.find(([pattern]) => pattern.test(property))?.[1];
+    if (weight !== undefined) for (const hex of coloursIn(value)) this.addColour(hex, weight * loud);
+    if (property === 'font-family' || property === 'font') {
+      const family = firstFamily(value, property);
+      if (family === null) return;
+      const known = this.#families.get(family);
+      this.#families.set(family, { weight: (known?.weight ?? 0) + loud, forHeadings: (known?.forHeadings ?? false) || HEADING_SELECTOR.test(selector) });
+    }
+  }
+
+  look(): PageLook {
+    const difference = differenceEuclidean('oklab');
+    const merged: { hex: string; weight: number }[] = [];
+    for (const [hex, weight] of [...this.#colours].sort(([, a], [, b]) => b - a)) {
+      const twin = merged.find((each) => difference(each.hex, hex) < SAME_COLOUR);
+      if (twin) twin.weight += weight;
+      else merged.push({ hex, weight });
+    }
+    const total = merged.reduce((sum, each) => sum + each.weight, 0);
+    const familyTotal = [...this.#families.values()].reduce((sum, each) => sum + each.weight, 0);
+    return {
+      colours: merged.toSorted((a, b) => b.weight - a.weight).slice(0, MOST_COLOURS).map(({ hex, weight }) => ({ hex, share: weight / total })),
+      families: [...this.#families]
+        .map(([family, { weight, forHeadings }]) => ({ family, share: weight / familyTotal, forHeadings }))
+        .toSorted((a, b) => b.share - a.share)
+        .slice(0, MOST_FAMILIES),
+    };
+  }
+}
+
+/** Colours written in a value: hex, functions and names; see-through ones say little and are passed over. */
+function coloursIn(value: string): readonly string[] {
+  const words = value.match(/#[0-9a-f]{3,8}\b|(?:rgb|hsl|hwb|lab|lch|oklab|oklch)a?\([^()]*\)|\b[a-z]{3,20}\b/gi) ?? [];
+  return words.flatMap((word) => hexOf(word) ?? []);
+}
+
+const toRgb = converter('rgb');
+
+function hexOf(value: string): string | null {
+  const colour = toRgb(parseColour(value.trim()));
+  return colour && (colour.alpha ?? 1) > 0.5 ? formatHex(colour) : null;
+}
+
+function firstFamily(value: string, property: 'font' | 'font-family'): string | null {
+  const list = property === 'font' ? (FONT_SHORTHAND.exec(value)?.[1] ?? '') : value;
+  const first = (list.split(',')[0] ?? '').trim().replace(/^["']|["']$/g, '').trim();
+  return first === '' || GENERIC_FAMILIES.has(first.toLowerCase()) || first.includes('(') ? null : first;
+}

@@ -1,0 +1,38 @@
+import type { CutReport } from '../compose/report.ts';
+import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
+import type { CutRef } from '../piece/piece.ts';
+import type { Fix } from './fix.ts';
+
+/** What would go wrong or look wrong at sending, in a sentence, with its place. `stops` keeps a post from being scheduled. */
+export interface Finding {
+  readonly severity: 'stops' | 'warns';
+  readonly sentence: string;
+  /** The cut it is about; null when it is about the piece. */
+  readonly cut: string | null;
+  /** Where it is mended. */
+  readonly sheet: 'look' | 'words' | 'facts' | 'media';
+  /** What a machine can do about it, and how that is called. */
+  readonly fix: { readonly label: string; readonly change: Fix } | null;
+}
+
+/** A cut with all that is known about it. */
+export interface CutToCheck {
+  readonly ref: CutRef;
+  readonly channelName: string;
+  readonly sheet: NetworkSheet;
+  readonly placement: Placement;
+  readonly report: CutReport;
+}
+
+/** What is known of a picture beside its pixels. */
+export interface PictureTerms {
+  readonly id: string;
+  readonly name: string;
+  readonly altText: string;
+  /** The last day of its licence, `YYYY-MM-DD`; null when it has no end. */
+  readonly licenceUntil: string | null;
+}
+
+export function plural(count: number, noun: string): string {
+  return `${count} ${noun}${count === 1 ? '' : 's'}`;
+}

@@ -1,0 +1,62 @@
+import type { WordFieldKey } from '../network/network-sheet.ts';
+import type { Adjustment } from '../piece/adjustment.ts';
+import type { Piece, SlotValue } from '../piece/piece.ts';
+import type { Words } from '../network/network-sheet.ts';
+
+/** A change that mends a finding, as a value. */
+export type Fix =
+  /** Leaves a slot's part out of one cut. */
+  | { readonly kind: 'hide-part'; readonly cut: string; readonly slot: string }
+  /** Sets the text of one cut at its usual size again. */
+  | { readonly kind: 'usual-size'; readonly cut: string }
+  /** Shows as much of a picture as covers its place in one cut. */
+  | { readonly kind: 'zoom-out'; readonly cut: string; readonly slot: string }
+  | { readonly kind: 'write-slot'; readonly slot: string; readonly text: string }
+  /** Writes a channel's own words, or the shared ones where `channelId` is null. */
+  | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: WordFieldKey; readonly text: string };
+
+/** A piece whose parts may be written to; what editors keep drafts of. */
+export interface PieceDraft {
+  frames: [{ slots: Record<string, SlotValue> }];
+  adjustments: Record<string, Adjustment>;
+  words: { shared: Partial<Words>; own: Record<string, Partial<Words>> };
+}
+
+type Mutable<Shape> = { -readonly [Key in keyof Shape]: Shape[Key] };
+
+/** Writes a fix into a draft. Doing it twice changes nothing more. */
+export function applyFix(draft: PieceDraft, fix: Fix): void {
+  switch (fix.kind) {
+    case 'hide-part': {
+      const before = draft.adjustments[fix.cut] ?? {};
+      draft.adjustments[fix.cut] = { ...before, hidden: [...new Set([...(before.hidden ?? []), fix.slot])] };
+      return;
+    }
+    case 'usual-size': {
+      const { textStep: _, ...rest } = draft.adjustments[fix.cut] ?? {};
+      draft.adjustments[fix.cut] = rest;
+      return;
+    }
+    case 'zoom-out': {
+      const before = draft.adjustments[fix.cut] ?? {};
+      const crop = before.crops?.[fix.slot];
+      if (crop) draft.adjustments[fix.cut] = { ...before, crops: { ...before.crops, [fix.slot]: { ...crop, zoom: 1 } } };
+      return;
+    }
+    case 'write-slot':
+      draft.frames[0].slots[fix.slot] = { kind: 'text', text: fix.text };
+      return;
+    case 'write-words': {
+      const row: Mutable<Partial<Words>> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
+      row[fix.field] = fix.text;
+      return;
+    }
+  }
+}
+
+/** A piece with a fix written into it. */
+export function fixed(piece: Piece, fix: Fix): Piece {
+  const copy = structuredClone(piece);
+  applyFix(copy as unknown as PieceDraft, fix);
+  return copy;
+}

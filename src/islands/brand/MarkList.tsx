@@ -1,0 +1,104 @@
+import Trash2 from 'lucide-react/icons/trash-2';
+import Upload from 'lucide-react/icons/upload';
+import { useState } from 'react';
+import { readMark } from '../../contract/brand-contracts.ts';
+import { bestGround } from '../../core/brand/best-ground.ts';
+import type { BrandMark } from '../../core/brand/brand-book.ts';
+import { buttonClasses } from '../ui/Button.tsx';
+import { sendFile } from '../ui/call.ts';
+import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
+import { toast } from '../ui/toast.tsx';
+import type { BookEdit } from './use-book.ts';
+
+/** The brand's marks on the grounds they show best on, with the room and the size each needs. */
+export function MarkList({ edit }: { readonly edit: BookEdit }) {
+  const { book, mayChange, change, stored } = edit;
+  const [fresh, setFresh] = useState<readonly MediaItem[]>([]);
+  const set = (key: string, next: Partial<Pick<BrandMark, 'for' | 'clearSpace' | 'leastHeightPx'>>): void =>
+    change((now) => ({ ...now, marks: now.marks.map((mark) => (mark.key === key ? { ...mark, ...next } : mark)) }));
+  const bringIn = async (file: File): Promise<void> => {
+    try {
+      const { mark, notes, picture } = await sendFile(readMark, { brand: stored.slug }, { name: file.name }, file);
+      if (picture) setFresh((now) => [...now, picture]);
+      change((now) => ({ ...now, marks: [...now.marks.filter((each) => each.key !== mark.key), mark] }));
+      for (const note of notes) toast('problem', note);
+    } catch (error) {
+      toast('problem', error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <section aria-labelledby="marks">
+      <div className="mb-2 flex items-center justify-between">
+        <h2 id="marks" className="text-base font-semibold">
+          Marks
+        </h2>
+        {mayChange && (
+          <label className={`${buttonClasses('quiet', 'small')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+            <Upload aria-hidden className="size-3.5" />
+            Bring in a mark
+            <input
+              type="file"
+              accept=".svg,.png"
+              className="sr-only"
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                event.target.value = '';
+                if (file) void bringIn(file);
+              }}
+            />
+          </label>
+        )}
+      </div>
+      <p className="mb-2 text-xs text-quiet">Each cut takes the mark that stands out most from what really lies behind it.</p>
+      <ul className="space-y-2">
+        {book.marks.map((mark) => (
+          <li key={mark.key} className="flex items-center gap-4">
+            <span style={{ background: bestGround(book, mark).hex }} className="grid h-16 w-20 shrink-0 place-items-center rounded-md border border-line">
+              <MarkPicture mark={mark} brand={stored.slug} pictures={[...stored.markPictures, ...fresh]} />
+            </span>
+            <label className="text-xs text-quiet">
+              Drawn for
+              <select value={mark.for} disabled={!mayChange} onChange={(event) => set(mark.key, { for: event.target.value as BrandMark['for'] })} className="mt-1 block h-8 rounded-md border border-line bg-panel px-1 text-sm text-ink">
+                <option value="light">light grounds</option>
+                <option value="dark">dark grounds</option>
+              </select>
+            </label>
+            <label className="text-xs text-quiet">
+              Clear space
+              <span className="mt-1 flex items-center gap-1">
+                <input type="number" min={0} max={100} step={5} value={Math.round(mark.clearSpace * 100)} readOnly={!mayChange} onChange={(event) => Number.isFinite(event.target.valueAsNumber) && set(mark.key, { clearSpace: Math.min(1, Math.max(0, event.target.valueAsNumber / 100)) })} className="h-8 w-14 rounded-md border border-line bg-panel px-1 text-sm text-ink tabular-nums" />% of its height
+              </span>
+            </label>
+            <label className="text-xs text-quiet">
+              Least height
+              <span className="mt-1 flex items-center gap-1">
+                <input type="number" min={16} max={400} step={4} value={mark.leastHeightPx} readOnly={!mayChange} onChange={(event) => event.target.valueAsNumber >= 16 && event.target.valueAsNumber <= 400 && set(mark.key, { leastHeightPx: event.target.valueAsNumber })} className="h-8 w-14 rounded-md border border-line bg-panel px-1 text-sm text-ink tabular-nums" />
+                px at 1080
+              </span>
+            </label>
+            {mayChange && book.marks.length > 1 && (
+              <button type="button" aria-label={`Take the mark ${mark.key} out`} onClick={() => change((now) => ({ ...now, marks: now.marks.filter((each) => each.key !== mark.key) }))} className="ml-auto rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+                <Trash2 aria-hidden className="size-3.5" />
+              </button>
+            )}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** A mark as it is drawn. */
+export function MarkPicture({ mark, brand, pictures }: { readonly mark: BrandMark; readonly brand: string; readonly pictures: readonly MediaItem[] }) {
+  if (mark.kind === 'picture') {
+    const item = pictures.find((picture) => picture.id === mark.mediaId);
+    return item ? <img src={mediaAddress(brand, item, 240)} alt={`Mark ${mark.key}`} className="h-11 max-w-16 object-contain" /> : null;
+  }
+  return (
+    <svg viewBox={`0 0 ${mark.viewBox.width} ${mark.viewBox.height}`} className="h-11 max-w-16" role="img" aria-label={`Mark ${mark.key}`}>
+      {mark.paths.map((path, index) => (
+        <path key={`${index}${path.d.slice(0, 40)}`} d={path.d} fill={path.fill} fillRule={path.evenOdd ? 'evenodd' : 'nonzero'} />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,159 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { createBrand, listStandinNetworks, readBrandSource } from '../../contract/brand-contracts.ts';
+import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
+import { draftBook, keyFrom } from '../../core/brand/exchange/draft-book.ts';
+import { call } from '../ui/call.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field, inputClasses } from '../ui/Field.tsx';
+import { Queries } from '../ui/Queries.tsx';
+import { toast } from '../ui/toast.tsx';
+import { BookPreview } from './BookPreview.tsx';
+import { SourcePicks, type Picks } from './SourcePicks.tsx';
+
+type Source = AnswerOf<typeof readBrandSource>;
+
+/** A brand from what there is already: a web page, saved files, tokens, or nothing but a name. */
+export default function NewBrand() {
+  return (
+    <Queries>
+      <Beginning />
+    </Queries>
+  );
+}
+
+const nothingPicked: Picks = { colours: new Set(), displayFont: null, textFont: null, marks: new Set() };
+const zones = Intl.supportedValuesOf('timeZone');
+
+function Beginning() {
+  const [source, setSource] = useState<Source | null>(null);
+  const [picks, setPicks] = useState<Picks>(nothingPicked);
+  const [name, setName] = useState('');
+  const [handle, setHandle] = useState('');
+  const [zone, setZone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone);
+  const [address, setAddress] = useState('');
+  const networks = useQuery({ queryKey: ['standin-networks'], queryFn: () => call(listStandinNetworks) });
+  const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
+  const read = useMutation({
+    mutationFn: (body: BodyOf<typeof readBrandSource>) => call(readBrandSource, { body }),
+    onSuccess: (found) => {
+      setSource(found);
+      setName((now) => now || found.title);
+      setHandle((now) => now || (found.title === '' ? '' : `@${keyFrom(found.title, 'brand').replaceAll('-', '')}`));
+      // The heaviest colours and the first drawing are most likely right; the rest is a click away.
+      setPicks({
+        colours: new Set(found.colours.slice(0, 6).map((colour) => colour.hex)),
+        displayFont: (found.families.find((family) => family.forHeadings) ?? found.families[0])?.displayFont ?? null,
+        textFont: (found.families.find((family) => !family.forHeadings) ?? found.families[0])?.textFont ?? null,
+        marks: new Set(found.marks.slice(0, 1).map((_, index) => index)),
+      });
+      for (const note of found.notes) toast('problem', note);
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const book = useMemo(
+    () =>
+      source?.book ??
+      draftBook({
+        colours: (source?.colours ?? []).filter((colour) => picks.colours.has(colour.hex)),
+        displayFont: picks.displayFont,
+        textFont: picks.textFont,
+        marks: (source?.marks ?? []).filter((_, index) => picks.marks.has(index)).map((mark, index) => ({ ...mark, key: `mark-${index + 1}` })),
+        site: source?.site ?? '',
+        handle,
+        guidance: source?.description ?? '',
+      }),
+    [source, picks, handle],
+  );
+  const preview = useMemo(() => ({ slug: '', markPictures: [], book }), [book]);
+  const chosenNetworks = (networks.data?.networks ?? []).filter((network) => !without.has(network.key));
+  const create = useMutation({
+    mutationFn: () => call(createBrand, { body: { name, zone, handle: handle || `@${keyFrom(name, 'brand').replaceAll('-', '')}`, book, networks: chosenNetworks.map((network) => network.key) } as BodyOf<typeof createBrand> }),
+    onSuccess: ({ slug }) => location.assign(`/b/${slug}/make/pieces?new`),
+    onError: (error) => toast('problem', error.message),
+  });
+  const bringFiles = async (files: readonly File[]): Promise<void> => {
+    read.mutate({ files: await Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() }))) });
+  };
+  return (
+    <main className="min-h-0 flex-1 overflow-auto px-8 py-7">
+      <h1 className="text-xl font-semibold">New brand</h1>
+      <p className="mt-1 max-w-2xl text-sm text-quiet">Begin with what there is: the brand’s own page says its colours, type, mark and description. You pick what is right; all of it can be changed later in the brand book.</p>
+      <div className="mt-6 grid grid-cols-[minmax(24rem,6fr)_minmax(26rem,5fr)] items-start gap-x-12 gap-y-6">
+        <div className="space-y-6">
+          <form
+            className="flex items-end gap-2"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (address.trim() !== '') read.mutate({ address });
+            }}
+          >
+            <div className="flex-1">
+              <Field label="The brand’s web page">
+                {({ id }) => <input id={id} value={address} onChange={(event) => setAddress(event.target.value)} placeholder="https://" className={inputClasses} />}
+              </Field>
+            </div>
+            <Button type="submit" disabled={read.isPending || address.trim() === ''}>
+              {read.isPending ? 'Reading…' : 'Read the page'}
+            </Button>
+          </form>
+          <label className="block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
+            <span className="font-medium text-ink">Or bring in files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, an SVG mark
+            <input
+              type="file"
+              multiple
+              accept=".html,.htm,.css,.json,.gpl,.svg"
+              className="sr-only"
+              onChange={(event) => {
+                const files = [...(event.target.files ?? [])];
+                event.target.value = '';
+                if (files.length > 0) void bringFiles(files);
+              }}
+            />
+          </label>
+          {source && source.book === null && <SourcePicks source={source} picks={picks} onChange={setPicks} />}
+          {source?.book && <p className="rounded-md bg-mint-soft px-3 py-2 text-sm">This file holds a whole brand book: colours, schemes, type, marks, facts and voice come with it.</p>}
+        </div>
+        <div className="space-y-5">
+          <BookPreview brand={preview} />
+          <div className="grid grid-cols-2 gap-4">
+            <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
+            <Field label="Handle">{({ id }) => <input id={id} value={handle} placeholder="@name" onChange={(event) => setHandle(event.target.value.toLowerCase())} className={inputClasses} />}</Field>
+          </div>
+          <Field label="Time zone" hint="Every time of this brand is shown and kept in it.">
+            {({ id, describedBy }) => (
+              <select id={id} aria-describedby={describedBy} value={zone} onChange={(event) => setZone(event.target.value)} className={inputClasses}>
+                {[...new Set([zone, ...zones])].map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
+              </select>
+            )}
+          </Field>
+          {networks.data && networks.data.networks.length > 0 && (
+            <fieldset>
+              <legend className="mb-1 text-sm font-semibold">Open an account on these stand-in networks</legend>
+              <div className="grid grid-cols-3 gap-x-4 gap-y-1">
+                {networks.data.networks.map((network) => (
+                  <label key={network.key} className="flex items-center gap-2 text-sm">
+                    <input
+                      type="checkbox"
+                      checked={!without.has(network.key)}
+                      onChange={(event) => setWithout((now) => new Set(event.target.checked ? [...now].filter((key) => key !== network.key) : [...now, network.key]))}
+                      className="size-4 accent-house"
+                    />
+                    {network.name}
+                    <span className="text-xs text-quiet">{network.placements}</span>
+                  </label>
+                ))}
+              </div>
+              <p className="mt-1 text-xs text-quiet">{chosenNetworks.reduce((sum, network) => sum + network.placements, 0)} cuts of every piece</p>
+            </fieldset>
+          )}
+          <Button look="primary" disabled={create.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
+            Begin this brand
+          </Button>
+        </div>
+      </div>
+    </main>
+  );
+}

@@ -1,0 +1,58 @@
+import { createHash } from 'node:crypto';
+import { createReadStream, createWriteStream } from 'node:fs';
+import { mkdir, rm, stat, truncate } from 'node:fs/promises';
+import { join } from 'node:path';
+import { Readable, Transform } from 'node:stream';
+import { pipeline } from 'node:stream/promises';
+import type { ReadableStream } from 'node:stream/web';
+import { ProblemError } from '../errors.ts';
+import type { MediaStore } from './media-store.ts';
+
+/** The files of uploads that come in parts: what has arrived so far, and how it goes on. */
+export class UploadParts {
+  constructor(readonly store: Pick<MediaStore, 'dataFolder'>) {}
+
+  pathOf(id: string): string {
+    return join(this.store.dataFolder, 'incoming', `part-${id}`);
+  }
+
+  /** Bytes that have arrived. */
+  async received(id: string): Promise<number> {
+    return stat(this.pathOf(id)).then(
+      ({ size }) => size,
+      () => 0,
+    );
+  }
+
+  /**
+   * Writes what comes from `at` on, never beyond the announced size. What arrives before a connection breaks is kept.
+   * @throws ProblemError 409 when `at` is not where the file goes on, 413 when more comes than was announced
+   */
+  async append(id: string, at: number, bytes: number, body: ReadableStream | null): Promise<number> {
+    const before = await this.received(id);
+    if (at > before) throw new ProblemError(409, 'gap', 'A part before this one is missing.', { received: before });
+    await mkdir(join(this.store.dataFolder, 'incoming'), { recursive: true });
+    // A part that is sent again takes the place of what had come of it.
+    if (at < before) await truncate(this.pathOf(id), at);
+    let room = bytes - at;
+    const limit = new Transform({
+      transform(chunk: Buffer, _, done) {
+        room -= chunk.length;
+        if (room < 0) return done(new ProblemError(413, 'too-large', 'More bytes came than were announced.'));
+        done(null, chunk);
+      },
+    });
+    if (body) await pipeline(Readable.fromWeb(body), limit, createWriteStream(this.pathOf(id), { flags: 'a' }));
+    return this.received(id);
+  }
+
+  async hashOf(id: string): Promise<string> {
+    const hash = createHash('sha256');
+    for await (const chunk of createReadStream(this.pathOf(id))) hash.update(chunk as Buffer);
+    return hash.digest('hex');
+  }
+
+  async drop(id: string): Promise<void> {
+    await rm(this.pathOf(id), { force: true });
+  }
+}

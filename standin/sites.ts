@@ -1,0 +1,27 @@
+import { Hono } from 'hono';
+
+const ICON = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 64 64"><style>.a{fill:#7a1f3d}.b{fill:#e0a458}</style>
+<path class="a" d="M8 40C8 24 18 14 32 14s24 10 24 26c0 6-4 10-10 10H18C12 50 8 46 8 40Z"/>
+<path class="b" d="M20 24l6 14h-5l-6-10ZM30 20l6 18h-5l-5-15ZM41 21l5 17h-5l-4-14Z"/></svg>`;
+
+const STYLE = `:root{--wine:#7a1f3d;--crust:#e0a458;--flour:#fbf4ea;--rye:#2d1b16;--sea:#2f6f73}
+body{margin:0;background:var(--flour);color:var(--rye);font-family:"Lora",serif}
+header{background:var(--wine);color:var(--flour)}
+h1,h2{font-family:"Fraunces",serif;color:var(--wine)}
+a{color:var(--sea)} .button{background:var(--crust);color:var(--rye);border:2px solid var(--rye)}
+footer{background:var(--rye);color:var(--flour)}`;
+
+const PAGE = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Salt &amp; Rye, bakers</title>
+<meta property="og:site_name" content="Salt &amp; Rye"><meta name="theme-color" content="#7a1f3d">
+<meta name="description" content="Bread with a crust you can hear. Baked by the lock in Underwater Lane, gone by noon.">
+<link rel="stylesheet" href="style.css"><link rel="icon" type="image/svg+xml" href="icon.svg"></head>
+<body><header><h1>Salt &amp; Rye</h1></header><main><h2>Today: rye, spelt, seeded</h2><p>Ovens on at three, door open at seven.</p><a class="button" href="#">Put a loaf by</a></main><footer>Underwater Lane 4</footer></body></html>`;
+
+/** A shop's web page of our own making, for brands to be begun from. */
+export function sampleSites(): Hono {
+  const sites = new Hono();
+  sites.get('/salt-and-rye/', (context) => context.html(PAGE));
+  sites.get('/salt-and-rye/style.css', (context) => context.body(STYLE, 200, { 'content-type': 'text/css' }));
+  sites.get('/salt-and-rye/icon.svg', (context) => context.body(ICON, 200, { 'content-type': 'image/svg+xml' }));
+  return sites;
+}
