@@ -83,23 +83,27 @@ export const getPieceThumbnail = contract({
   answer: 'picture',
 });
 
+export const fileFormats = ['png', 'jpeg', 'webp', 'avif', 'svg', 'pdf'] as const;
+export type FileFormat = (typeof fileFormats)[number];
+
+const format = () => string<FileFormat>().oneOf([...fileFormats]);
+const scale = () => number<1 | 2>().oneOf([1, 2]);
+
 export const getCutFile = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/cuts/{channelId}/{placement}',
-  summary: 'One cut at full size as PNG',
+  summary: 'One cut as a file: at full or double size, below the network’s size limit, with title, alt text, credit and licence inside',
   params: pieceParams.shape({ channelId: string().max(40).required(), placement: key() }),
+  query: object({ as: format(), scale: scale() }),
   answer: 'picture',
 });
-
-export const pictureFormats = ['png', 'jpeg', 'webp', 'avif'] as const;
-export type PictureFormat = (typeof pictureFormats)[number];
 
 export const getCutsArchive = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/archive',
-  summary: 'All cuts of a piece at full size, in a ZIP',
+  summary: 'All cuts of a piece in a ZIP, named by a pattern; it comes as it is made',
   params: pieceParams,
-  query: object({ as: string<PictureFormat>().oneOf([...pictureFormats]).required() }),
+  query: object({ as: format().required(), scale: scale(), names: string().min(1).max(120) }),
   answer: 'archive',
 });
 

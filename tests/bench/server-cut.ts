@@ -39,7 +39,7 @@ export async function serverCutRatio(): Promise<number> {
       pictures: [{ filePath, picture: { id: 'p', widthPx: 2400, heightPx: 1600, facts, focal: facts.focal, focalBy: 'proposal' } }],
     };
     const engines = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
-    const cut = () => runRenderJob({ kind: 'full', source, maxBytes: Infinity }, engines);
+    const cut = () => runRenderJob({ kind: 'full', source, maxBytes: Infinity, metadata: { title: '', altText: '', credit: '', licence: '' } }, engines);
     const floor = () => sharp(filePath).resize(WIDTH, HEIGHT, { fit: 'cover', kernel: 'lanczos3' }).removeAlpha().png({ compressionLevel: 6 }).toBuffer();
     await cut();
     await floor();

@@ -85,14 +85,42 @@ describe('a piece', () => {
 
   it('gives all its cuts in a ZIP, in the format that was asked for, by names that say what they are', async () => {
     const piece = stored(await change(await create(), [headline('Wind is free')]));
-    for (const [as, format, ending] of [['jpeg', 'jpeg', 'jpg'], ['webp', 'webp', 'webp'], ['avif', 'heif', 'avif']] as const) {
+    for (const [as, format, ending] of [['jpeg', 'jpeg', 'jpg'], ['webp', 'webp', 'webp'], ['svg', 'svg', 'svg']] as const) {
       const response = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=${as}`);
       expect(response.headers.get('content-disposition')).toBe(`attachment; filename="wind-is-free-${as}.zip"`);
       const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
-      expect(Object.keys(files)).toEqual(['petalry-feed-square-1080x1080', 'petalry-feed-portrait-1080x1350', 'petalry-story-1080x1920', 'quipline-post-wide-1600x900'].map((name) => `wind-is-free-${name}.${ending}`));
+      const names = Object.keys(files);
+      expect(names).toHaveLength(14);
+      expect(names.slice(0, 3)).toEqual(['petalry-feed-square-1080x1080', 'petalry-feed-portrait-1080x1350', 'petalry-story-1080x1920'].map((name) => `wind-is-free-${name}.${ending}`));
       for (const bytes of Object.values(files)) expect((await sharp(bytes).metadata()).format).toBe(format);
     }
     expect((await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=bmp`)).status).toBe(422);
+  });
+
+  it('names the files by a pattern of one’s own, at double size where that is wanted', async () => {
+    const piece = stored(await change(await create(), [headline('Wind is free')]));
+    const take = (query: string) => stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?${query}`);
+    const files = unzipSync(new Uint8Array(await (await take(`as=jpeg&scale=2&names=${encodeURIComponent('{number} {network} {width}')}`)).arrayBuffer()));
+    expect(Object.keys(files).slice(0, 4)).toEqual(['01 petalry 2160.jpg', '02 petalry 2160.jpg', '03 petalry 2160.jpg', '04 quipline 3200.jpg']);
+    expect((await sharp(files['04 quipline 3200.jpg']).metadata()).width).toBe(3200);
+    expect((await take(`as=jpeg&names=${encodeURIComponent('{piece}-{nonsense}')}`)).status).toBe(422);
+  });
+
+  it('carries title, alt text, credit and licence in its files', async () => {
+    const media = (await stack.wren.ask('GET', '/api/brands/gullwick/media?words=diamond')).body['items'] as unknown as { id: string; credit: string }[];
+    const [photo] = media;
+    const piece = stored(
+      await change(await create('headland'), [
+        headline('Kites & sea'),
+        { op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: photo?.id } },
+        { op: 'replace', path: ['words', 'shared', 'altText'], value: 'A red kite, {handle}' },
+      ]),
+    );
+    const [cut] = piece.document.cuts;
+    const response = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/cuts/${cut?.channelId}/${cut?.placement}?as=jpeg`);
+    const xmp = (await sharp(Buffer.from(await response.arrayBuffer())).metadata()).xmp?.toString('utf8') ?? '';
+    expect(photo?.credit).not.toBe('');
+    for (const text of ['Kites &amp; sea', 'A red kite, @gullwickkites', photo?.credit ?? '', 'CC0-1.0']) expect(xmp).toContain(text);
   });
 
   it('is checked by preflight with the same sentences as in the editor', async () => {

@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
@@ -50,6 +51,7 @@ const sourceOf = (template: string, placement: Placement, book = gullwickBook): 
   typefaceFiles: {},
   pictures: [{ filePath: photoPath, picture: { id: 'p', widthPx: picture.widthPx, heightPx: picture.heightPx, facts: picture.facts, focal: picture.facts.focal, focalBy: 'proposal' } }],
 });
+const metadata = { title: 'Kites & sea', altText: 'A red kite', credit: 'Isaura Pellwin', licence: 'CC0-1.0' };
 const placementOf = (key: string): Placement => placements.find((each) => each.key === key) ?? placements[0] as Placement;
 const sizeOf = { widthPx: 20, heightPx: 10 };
 const pixel = (cut: PaintedCut, x: number, y: number): readonly number[] => [...cut.rgba.subarray((y * cut.widthPx + x) * 4, (y * cut.widthPx + x) * 4 + 4)];
@@ -125,7 +127,7 @@ describe('every cut, measured from its pixels', () => {
 
 describe('render jobs', () => {
   it('give the same bytes for the same content', async () => {
-    const job = { kind: 'full', source: sourceOf('headland', placementOf('feed-portrait')), maxBytes: Infinity } as const;
+    const job = { kind: 'full', source: sourceOf('headland', placementOf('feed-portrait')), maxBytes: Infinity, metadata } as const;
     const [first, second] = [await runRenderJob(job, engines), await runRenderJob(job, engines)];
     expect(first).toEqual(second);
     expect(first).toMatchObject({ kind: 'picture', mime: 'image/png', widthPx: 1080, heightPx: 1350 });
@@ -135,7 +137,7 @@ describe('render jobs', () => {
     const source = sourceOf('headland', placementOf('feed-portrait'));
     const sizes = [];
     for (const maxBytes of [400_000, 150_000]) {
-      const result = await runRenderJob({ kind: 'full', source, maxBytes }, engines);
+      const result = await runRenderJob({ kind: 'full', source, maxBytes, metadata }, engines);
       expect(result).toMatchObject({ mime: 'image/jpeg' });
       if (result.kind === 'picture') sizes.push(result.bytes.length);
     }
@@ -145,7 +147,7 @@ describe('render jobs', () => {
   });
 
   it('say so when no quality is light enough', async () => {
-    await expect(runRenderJob({ kind: 'full', source: sourceOf('headland', placementOf('story')), maxBytes: 2_000 }, engines)).rejects.toThrow(TooHeavyError);
+    await expect(runRenderJob({ kind: 'full', source: sourceOf('headland', placementOf('story')), maxBytes: 2_000, metadata }, engines)).rejects.toThrow(TooHeavyError);
   });
 
   it('make small pictures that keep the shape', async () => {
@@ -154,6 +156,71 @@ describe('render jobs', () => {
 
   it('report without painting', async () => {
     const result = await runRenderJob({ kind: 'report', sources: placements.map((placement) => sourceOf('aside', placement)) }, engines);
-    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['page', 'page', 'column', 'spread']);
+    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['page', 'page', 'column', 'spread', 'page']);
+  });
+
+  it.each(['png', 'jpeg', 'webp', 'avif'] as const)('write what a picture is into %s files, in sRGB', async (format) => {
+    const result = await runRenderJob({ kind: 'as', source: sourceOf('aside', placementOf('feed-square')), format, scale: 1, maxBytes: Infinity, metadata }, engines);
+    if (result.kind !== 'picture') throw new Error('No picture came back');
+    const read = await sharp(result.bytes).metadata();
+    expect(read.icc?.length).toBeGreaterThan(100);
+    const xmp = read.xmp?.toString('utf8') ?? '';
+    for (const text of ['Kites &amp; sea', 'A red kite', 'Isaura Pellwin', 'CC0-1.0']) expect(xmp).toContain(text);
+  });
+
+  it('keep a file below a limit by its quality, PNG too, and say so when none does', async () => {
+    const job = (format: 'png' | 'webp', maxBytes: number) => runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format, scale: 1, maxBytes, metadata }, engines);
+    const whole = await job('png', Infinity);
+    if (whole.kind !== 'picture') throw new Error('No picture came back');
+    for (const [format, share] of [['png', 0.5], ['webp', 0.06]] as const) {
+      const limit = Math.round(whole.bytes.length * share);
+      const smaller = await job(format, limit);
+      expect(smaller.kind === 'picture' && smaller.bytes.length).toBeLessThanOrEqual(limit);
+      expect(smaller.kind === 'picture' && (await sharp(smaller.bytes).metadata()).format).toBe(format);
+    }
+    await expect(job('png', 3_000)).rejects.toThrow(TooHeavyError);
+  });
+
+  it('paint at double size what they paint at full size', async () => {
+    const at = async (scale: 1 | 2) => {
+      const result = await runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format: 'png', scale, maxBytes: Infinity, metadata }, engines);
+      return result.kind === 'picture' ? result : Promise.reject(new Error('No picture came back'));
+    };
+    const [once, twice] = [await at(1), await at(2)];
+    expect([twice.widthPx, twice.heightPx]).toEqual([2160, 2160]);
+    const halved = await sharp(twice.bytes).resize(1080, 1080).removeAlpha().raw().toBuffer();
+    const plain = await sharp(once.bytes).removeAlpha().raw().toBuffer();
+    expect(meanDifference(halved, plain)).toBeLessThan(1.5);
+  });
+
+  it.each(['headland', 'arch', 'aside'])('draw %s as vectors that look as it is painted', async (template) => {
+    const source = sourceOf(template, placementOf('feed-portrait'));
+    const as = async (format: 'png' | 'svg') => {
+      const result = await runRenderJob({ kind: 'as', source, format, scale: 1, maxBytes: Infinity, metadata }, engines);
+      return result.kind === 'picture' ? Buffer.from(result.bytes) : Promise.reject(new Error('No picture came back'));
+    };
+    const [painted, drawing] = [await as('png'), await as('svg')];
+    // librsvg is a painter that has nothing to do with ours.
+    const drawn = await sharp(drawing, { unlimited: true }).resize(1080, 1350).removeAlpha().raw().toBuffer();
+    expect(meanDifference(drawn, await sharp(painted).removeAlpha().raw().toBuffer())).toBeLessThan(1.5);
+    expect(drawing.toString('utf8', 0, 2_000)).toContain('<title>Kites &amp; sea</title>');
+  });
+
+  it('make PDF pages of the cut’s size, with vectors, photographs and what they are about', async () => {
+    const result = await runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('story')), format: 'pdf', scale: 1, maxBytes: Infinity, metadata }, engines);
+    if (result.kind !== 'picture') throw new Error('No picture came back');
+    const document = await PDFDocument.load(result.bytes, { updateMetadata: false });
+    expect(document.getPageCount()).toBe(1);
+    expect(document.getPage(0).getSize()).toEqual({ width: 810, height: 1440 });
+    expect([document.getTitle(), document.getSubject(), document.getAuthor()]).toEqual(['Kites & sea', 'A red kite', 'Isaura Pellwin']);
+    const images = document.context.enumerateIndirectObjects().filter(([, object]) => object instanceof PDFRawStream && object.dict.get(PDFName.of('Subtype')) === PDFName.of('Image'));
+    expect(images).toHaveLength(1);
   });
 });
+
+function meanDifference(a: Buffer, b: Buffer): number {
+  expect(a.length).toBe(b.length);
+  let sum = 0;
+  for (let index = 0; index < a.length; index += 1) sum += Math.abs((a[index] ?? 0) - (b[index] ?? 0));
+  return sum / a.length;
+}

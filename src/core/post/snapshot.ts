@@ -7,6 +7,9 @@ import type { Template } from '../template/template.ts';
 /** A picture as a post keeps it: what layout knows, and the hash that names the stored bytes, which never change. */
 export interface SnapshotPicture extends Picture {
   readonly storedHash: string;
+  /** Missing in posts that were scheduled before they were kept. */
+  readonly credit?: string;
+  readonly licence?: string;
 }
 
 /** A post's own copy of all that its cuts are made of. What changes later changes nothing here. */

@@ -9,8 +9,8 @@ import { ApiProblem, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
-import type { MediaItem } from './MediaView.tsx';
-import { mediaAddress } from '../ui/media-address.ts';
+import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
+import { MediaDetails } from './MediaDetails.tsx';
 
 const shapes = [
   { name: '1:1', width: 1, height: 1 },
@@ -60,6 +60,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
           <X aria-hidden className="size-4" />
         </button>
       </div>
+      {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Put away: it stays where it is used and is not offered any more.</p>}
       <FocalPicture address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
@@ -91,6 +92,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
           )}
         </Field>
       </div>
+      <MediaDetails brand={brand} item={item} revision={() => revision.current} onChange={(change) => save.mutate(change)} onReplaced={onClose} />
     </aside>
   );
 }

@@ -1,17 +1,16 @@
-import { useInfiniteQuery, useQueryClient } from '@tanstack/react-query';
-import ImagePlus from 'lucide-react/icons/image-plus';
-import { useState } from 'react';
-import type { AnswerOf } from '../../contract/contract.ts';
-import { listMedia } from '../../contract/media-contracts.ts';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { listMedia, listMediaTags } from '../../contract/media-contracts.ts';
 import { call } from '../ui/call.ts';
-import { Button, buttonClasses } from '../ui/Button.tsx';
+import { Button } from '../ui/Button.tsx';
+import { inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
+import { BringIn } from './BringIn.tsx';
+import { filesOf } from './dropped-files.ts';
 import { FocalPanel } from './FocalPanel.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
-import { mediaAddress } from '../ui/media-address.ts';
-
-export type MediaItem = AnswerOf<typeof listMedia>['items'][number];
+import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
 
 interface BrandProps {
   readonly brand: { readonly slug: string; readonly name: string };
@@ -27,20 +26,39 @@ export default function MediaView(props: BrandProps) {
 
 function Media({ brand }: BrandProps) {
   const client = useQueryClient();
+  const [words, setWords] = useState('');
+  const [tag, setTag] = useState<string | null>(null);
+  const [archived, setArchived] = useState(false);
+  const filter = { ...(words.trim() === '' ? {} : { words: words.trim() }), ...(tag === null ? {} : { tag }), ...(archived ? { archived: 'only' as const } : {}) };
   const pages = useInfiniteQuery({
-    queryKey: ['media', brand.slug],
-    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand: brand.slug }, query: { limit: 48, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    queryKey: ['media', brand.slug, filter],
+    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand: brand.slug }, query: { limit: 48, ...filter, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
   });
+  const tags = useQuery({ queryKey: ['media', brand.slug, 'tags'], queryFn: () => call(listMediaTags, { params: { brand: brand.slug } }) });
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [dragging, setDragging] = useState(false);
-  const uploads = useUploads(brand.slug, (item) => {
+  const show = (item: MediaItem): void => {
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
     setChosenId(item.id);
-  });
+  };
+  const uploads = useUploads(brand.slug, show);
+  const { add } = uploads;
+  useEffect(() => {
+    const paste = (event: ClipboardEvent): void => {
+      const transfer = event.clipboardData;
+      if (!transfer || transfer.files.length === 0) return;
+      event.preventDefault();
+      void filesOf(transfer).then(add);
+    };
+    addEventListener('paste', paste);
+    return () => removeEventListener('paste', paste);
+  }, [add]);
   const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
   const chosen = items.find((item) => item.id === chosenId) ?? null;
+  const isFiltered = words.trim() !== '' || tag !== null || archived;
   return (
     <main
       className="flex min-h-0 flex-1"
@@ -52,30 +70,37 @@ function Media({ brand }: BrandProps) {
       onDrop={(event) => {
         event.preventDefault();
         setDragging(false);
-        uploads.add([...event.dataTransfer.files]);
+        void filesOf(event.dataTransfer).then(uploads.add);
       }}
     >
       <div className="min-w-0 flex-1 overflow-auto px-6 py-5">
-        <div className="mb-4 flex items-center justify-between gap-4">
+        <div className="mb-3 flex items-center justify-between gap-4">
           <h1 className="text-xl font-semibold">Media</h1>
-          <label className={`${buttonClasses('primary')} focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
-            <ImagePlus aria-hidden className="size-4" />
-            Bring in pictures
-            <input
-              type="file"
-              multiple
-              accept="image/jpeg,image/png,image/webp"
-              className="sr-only"
-              onChange={(event) => {
-                uploads.add([...(event.target.files ?? [])]);
-                event.target.value = '';
-              }}
-            />
+          <BringIn brand={brand.slug} onFiles={uploads.add} onDone={show} />
+        </div>
+        <div className="mb-4 flex flex-wrap items-center gap-x-2 gap-y-1.5">
+          <input type="search" aria-label="Search media" placeholder="Search names, alt texts, tags, credits" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} mr-2 max-w-72`} />
+          {tags.data?.tags.slice(0, 10).map((each) => (
+            <button
+              key={each.tag}
+              type="button"
+              aria-pressed={tag === each.tag}
+              onClick={() => setTag(tag === each.tag ? null : each.tag)}
+              className={`rounded-md border px-2 py-0.5 text-xs ${tag === each.tag ? 'border-house bg-house-soft font-semibold text-house' : 'border-line text-quiet hover:border-edge'}`}
+            >
+              {each.tag} <span className="tabular-nums">{each.count}</span>
+            </button>
+          ))}
+          <label className="ml-auto flex items-center gap-1.5 text-xs text-quiet">
+            <input type="checkbox" checked={archived} onChange={(event) => setArchived(event.target.checked)} className="accent-house" />
+            Put away
           </label>
         </div>
         <UploadList uploads={uploads} />
         {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
-        {pages.isSuccess && items.length === 0 ? (
+        {pages.isSuccess && items.length === 0 && isFiltered ? (
+          <p className="py-16 text-center text-sm text-quiet">{archived ? 'Nothing has been put away.' : 'No picture has all of these words.'}</p>
+        ) : pages.isSuccess && items.length === 0 ? (
           <EmptyMedia dragging={dragging} />
         ) : (
           <ul className={`grid grid-cols-[repeat(auto-fill,minmax(10rem,1fr))] gap-3 rounded-md ${dragging ? 'outline-2 outline-offset-8 outline-house outline-dashed' : ''}`}>

@@ -8,8 +8,8 @@ function wording({ state }: Upload): string {
       return 'waits its turn';
     case 'sending':
       return `${Math.round(state.share * 100)}%`;
-    case 'reading':
-      return 'is being read';
+    case 'broken':
+      return `${state.sentence} ${Math.round(state.share * 100)}% has arrived.`;
     case 'failed':
       return state.sentence;
   }
@@ -21,8 +21,8 @@ export function UploadList({ uploads }: { readonly uploads: Uploads }) {
   return (
     <ul aria-label="Pictures coming in" className="mb-4 border-t border-line">
       {uploads.list.map((upload) => {
-        const failed = upload.state.kind === 'failed';
-        const share = upload.state.kind === 'sending' ? upload.state.share : upload.state.kind === 'reading' ? 1 : 0;
+        const failed = upload.state.kind === 'failed' || upload.state.kind === 'broken';
+        const share = upload.state.kind === 'sending' ? upload.state.share : 0;
         return (
           <li key={upload.id} className="flex items-center gap-3 border-b border-line py-2 text-sm">
             {failed && <TriangleAlert aria-hidden className="size-4 shrink-0 text-coral-ink" />}
@@ -37,7 +37,12 @@ export function UploadList({ uploads }: { readonly uploads: Uploads }) {
                 <span className="text-quiet tabular-nums">{wording(upload)}</span>
               </>
             )}
-            <Button look="quiet" className="ml-auto" onClick={() => uploads.drop(upload.id)}>
+            {upload.state.kind === 'broken' && (
+              <Button size="small" className="ml-auto" onClick={() => uploads.resume(upload.id)}>
+                Go on
+              </Button>
+            )}
+            <Button look="quiet" className={upload.state.kind === 'broken' ? '' : 'ml-auto'} onClick={() => uploads.drop(upload.id)}>
               {failed ? 'Put away' : 'Stop'}
             </Button>
           </li>

@@ -1,15 +1,13 @@
 import { useRef, useState } from 'react';
-import { MOST_UPLOAD_BYTES, uploadMedia } from '../../contract/media-contracts.ts';
-import type { AnswerOf } from '../../contract/contract.ts';
-import { addressOf, problemFrom } from '../ui/call.ts';
-
-type MediaItem = AnswerOf<typeof uploadMedia>;
+import { dropUpload, getUpload, MOST_UPLOAD_BYTES, sendUploadPart, startUpload } from '../../contract/media-contracts.ts';
+import { ApiProblem, call, sendFile } from '../ui/call.ts';
+import type { MediaItem } from '../ui/media-address.ts';
 
 export type UploadState =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'sending'; readonly share: number }
-  /** All bytes are there; the server checks and measures the picture. */
-  | { readonly kind: 'reading' }
+  /** The connection broke; what has arrived is kept, and it goes on from there. */
+  | { readonly kind: 'broken'; readonly share: number; readonly sentence: string }
   | { readonly kind: 'failed'; readonly sentence: string };
 
 export interface Upload {
@@ -23,12 +21,17 @@ export interface Uploads {
   readonly add: (files: readonly File[]) => void;
   /** Stops an upload, or puts away one that failed. */
   readonly drop: (id: number) => void;
+  /** Goes on with one that broke, where it stopped. */
+  readonly resume: (id: number) => void;
 }
 
-/** Sends files one after the other, with progress. What fails stays in the list and says why. */
+/** Parts are small enough that a break costs little, and large enough that most pictures are one or two. */
+const PART_BYTES = 2 * 1024 * 1024;
+
+/** Sends files one after the other in parts, with progress. What breaks can go on; what fails says why. */
 export function useUploads(brand: string, onDone: (item: MediaItem) => void): Uploads {
   const [list, setList] = useState<readonly Upload[]>([]);
-  const requests = useRef(new Map<number, XMLHttpRequest>());
+  const remote = useRef(new Map<number, string>());
   const queue = useRef<Promise<void>>(Promise.resolve());
   const dropped = useRef(new Set<number>());
   const lastId = useRef(0);
@@ -36,14 +39,31 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
   const set = (id: number, state: UploadState): void => setList((now) => now.map((each) => (each.id === id ? { ...each, state } : each)));
   const remove = (id: number): void => setList((now) => now.filter((each) => each.id !== id));
 
-  const sendOne = async (upload: Upload): Promise<void> => {
-    if (dropped.current.has(upload.id)) return;
-    const outcome = await send(brand, upload.file, (state) => set(upload.id, state), (request) => requests.current.set(upload.id, request));
-    requests.current.delete(upload.id);
-    if (dropped.current.has(upload.id)) return;
-    if (outcome.kind === 'failed') return set(upload.id, outcome);
-    remove(upload.id);
-    onDone(outcome.item);
+  const sendOne = async ({ id, file }: Upload): Promise<void> => {
+    if (dropped.current.has(id)) return;
+    let at = 0;
+    try {
+      const known = remote.current.get(id);
+      const state = known === undefined ? await begin(brand, file) : await call(getUpload, { params: { brand, upload: known } });
+      remote.current.set(id, state.id);
+      at = state.received;
+      while (at < file.size) {
+        if (dropped.current.has(id)) return;
+        set(id, { kind: 'sending', share: at / file.size });
+        const part = await sendFile(sendUploadPart, { brand, upload: state.id }, { at }, file.slice(at, at + PART_BYTES));
+        at = part.received;
+        if (part.item) {
+          remove(id);
+          return onDone(part.item);
+        }
+      }
+    } catch (error) {
+      if (dropped.current.has(id) || !(error instanceof ApiProblem)) return;
+      set(id, error.status === 0 ? { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' } : { kind: 'failed', sentence: error.message });
+    }
+  };
+  const enqueue = (upload: Upload): void => {
+    queue.current = queue.current.then(() => sendOne(upload));
   };
 
   return {
@@ -51,46 +71,28 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
     add: (files) => {
       const added = files.map((file): Upload => ({ id: ++lastId.current, file, state: { kind: 'waiting' } }));
       setList((now) => [...now, ...added]);
-      for (const upload of added) queue.current = queue.current.then(() => sendOne(upload));
+      added.forEach(enqueue);
     },
     drop: (id) => {
       dropped.current.add(id);
-      requests.current.get(id)?.abort();
+      const upload = remote.current.get(id);
       remove(id);
+      // What had arrived is of no more use; should this not reach the server, it throws it away within a day.
+      if (upload !== undefined) call(dropUpload, { params: { brand, upload } }).catch(() => undefined);
+    },
+    resume: (id) => {
+      const upload = list.find((each) => each.id === id);
+      if (!upload) return;
+      set(id, { kind: 'waiting' });
+      enqueue(upload);
     },
   };
 }
 
-type Outcome = { readonly kind: 'done'; readonly item: MediaItem } | { readonly kind: 'failed'; readonly sentence: string };
-
-/** fetch cannot tell how much of a request has gone, hence the older interface. */
-function send(brand: string, file: File, onState: (state: UploadState) => void, onRequest: (request: XMLHttpRequest) => void): Promise<Outcome> {
+function begin(brand: string, file: File) {
   if (file.size > MOST_UPLOAD_BYTES) {
     const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
-    return Promise.resolve({ kind: 'failed', sentence: `It has ${megabytes(file.size)}; the most is ${megabytes(MOST_UPLOAD_BYTES)}. Export it smaller and bring it in again.` });
+    throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(MOST_UPLOAD_BYTES)}. Export it smaller and bring it in again.`, {});
   }
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest();
-    onRequest(request);
-    request.upload.onprogress = ({ loaded, total }) => onState({ kind: 'sending', share: total > 0 ? loaded / total : 0 });
-    request.upload.onload = () => onState({ kind: 'reading' });
-    request.onload = () => {
-      const body = readJson(request.responseText);
-      if (request.status === 201) resolve({ kind: 'done', item: body as unknown as MediaItem });
-      else resolve({ kind: 'failed', sentence: problemFrom(request.status, body).message });
-    };
-    request.onerror = () => resolve({ kind: 'failed', sentence: 'The connection broke. Bring it in again.' });
-    request.onabort = () => resolve({ kind: 'failed', sentence: 'Stopped.' });
-    request.open('POST', addressOf(uploadMedia, { brand }, { name: file.name.slice(0, 200) }));
-    request.setRequestHeader('content-type', 'application/octet-stream');
-    request.send(file);
-  });
-}
-
-function readJson(text: string): Record<string, unknown> {
-  try {
-    return JSON.parse(text) as Record<string, unknown>;
-  } catch {
-    return {};
-  }
+  return call(startUpload, { params: { brand }, body: { name: file.name.slice(0, 200) || 'picture', bytes: file.size } });
 }

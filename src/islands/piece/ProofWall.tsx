@@ -1,47 +1,13 @@
-import Download from 'lucide-react/icons/download';
 import { useState } from 'react';
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
-import { getCutsArchive, pictureFormats, type PictureFormat } from '../../contract/piece-contracts.ts';
 import { differs } from '../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
-import { buttonClasses } from '../ui/Button.tsx';
-import { addressOf } from '../ui/call.ts';
-import { toast } from '../ui/toast.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
+import { TakeOut } from './TakeOut.tsx';
 import { WALL_SCALES, type Cut, type Cuts } from './use-cuts.ts';
 
 interface WallProps extends Pick<SheetProps, 'cuts' | 'brand' | 'pieceId' | 'store'> {
   readonly onChoose: (key: string) => void;
-}
-
-const formatNames: Readonly<Record<PictureFormat, string>> = { png: 'PNG, lossless', jpeg: 'JPEG', webp: 'WebP', avif: 'AVIF, smallest' };
-
-/** All cuts at full size, in one file. */
-function TakeOut({ brand, pieceId, store }: Pick<WallProps, 'brand' | 'pieceId' | 'store'>) {
-  const take = async (as: PictureFormat): Promise<void> => {
-    // What is taken out is what is saved: unsaved words would be missing from it.
-    await store.flush();
-    if (store.hasUnsaved()) return toast('problem', 'The latest changes are not saved yet, so they cannot be in the file. Try again in a moment.');
-    location.assign(addressOf(getCutsArchive, { brand: brand.slug, piece: pieceId }, { as }));
-  };
-  return (
-    <MenuTrigger>
-      <AriaButton className={buttonClasses('plain')}>
-        <Download aria-hidden className="size-4" />
-        Download all
-      </AriaButton>
-      <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
-        <Menu aria-label="All cuts in a ZIP, as" className="min-w-44 outline-none" onAction={(key) => void take(key as PictureFormat)}>
-          {pictureFormats.map((format) => (
-            <MenuItem key={format} id={format} textValue={formatNames[format]} className="cursor-pointer rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk">
-              {formatNames[format]}
-            </MenuItem>
-          ))}
-        </Menu>
-      </Popover>
-    </MenuTrigger>
-  );
 }
 
 /** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
@@ -73,7 +39,7 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
           />
           <span className="w-8 text-right tabular-nums">{Math.round(cuts.wallScale * 100)}%</span>
         </label>
-        <TakeOut brand={brand} pieceId={pieceId} store={store} />
+        <TakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
       {cuts.problem && (
         <p role="alert" className="mb-3 text-sm text-coral-ink">

@@ -1,10 +1,9 @@
 import { createHash } from 'node:crypto';
-import { zipSync } from 'fflate';
 import { applyPatches, enablePatches, type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/piece-contracts.ts';
-import { mediaOfPiece, pieceName, readPiece, type Piece } from '../../core/piece/piece.ts';
+import { mediaOfPiece, readPiece, type Piece } from '../../core/piece/piece.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
@@ -29,7 +28,7 @@ function describePiece({ id, revision, document, updatedMs }: StoredPiece) {
   return { id, revision, document, updatedMs };
 }
 
-async function getStoredPiece(services: Services, brand: Brand, id: string): Promise<StoredPiece> {
+export async function getStoredPiece(services: Services, brand: Brand, id: string): Promise<StoredPiece> {
   const piece = await findPiece(services.db, brand.id, id);
   if (!piece) throw notFound('piece');
   return piece;
@@ -137,57 +136,6 @@ const getPieceThumbnail = defineEndpoint({
   },
 });
 
-const getCutFile = defineEndpoint({
-  contract: contracts.getCutFile,
-  may: 'see',
-  async handle({ services, brand, params }) {
-    const piece = await getStoredPiece(services, brand, params.piece);
-    const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === params.channelId);
-    const isCut = piece.document.cuts.some((cut) => cut.channelId === params.channelId && cut.placement === params.placement);
-    if (!channel || !isCut) throw notFound('cut');
-    const snapshot = await makeSnapshot(services, brand, piece.document);
-    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, params, services.media), format: 'png' });
-    const fileName = cutFileName(piece.document, channel.network, params.placement, picture, 'png');
-    return new Response(Buffer.from(picture.bytes), {
-      headers: { 'content-type': picture.mime, 'content-disposition': `attachment; filename="${fileName}"`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
-    });
-  },
-});
-
-const getCutsArchive = defineEndpoint({
-  contract: contracts.getCutsArchive,
-  may: 'see',
-  async handle({ services, brand, params, query }) {
-    const piece = await getStoredPiece(services, brand, params.piece);
-    const snapshot = await makeSnapshot(services, brand, piece.document);
-    const channels = await listChannels(services.db, brand.id);
-    const files = await Promise.all(
-      piece.document.cuts.map(async (cut): Promise<[string, Uint8Array]> => {
-        const network = channels.find((each) => each.id === cut.channelId)?.network;
-        if (network === undefined) throw notFound('channel');
-        const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, network, cut, services.media), format: query.as });
-        return [cutFileName(piece.document, network, cut.placement, picture, query.as), picture.bytes];
-      }),
-    );
-    // Pictures are packed already; packing them again would take time and save nothing.
-    const archive = zipSync(Object.fromEntries(files), { level: 0 });
-    return new Response(archive as Uint8Array<ArrayBuffer>, {
-      headers: { 'content-type': 'application/zip', 'content-disposition': `attachment; filename="${slugOf(pieceName(piece.document))}-${query.as}.zip"`, 'cache-control': 'no-store' },
-    });
-  },
-});
-
-/** What a cut's file is called: piece, network, placement, size. */
-function cutFileName(piece: Piece, network: string, placement: string, size: { readonly widthPx: number; readonly heightPx: number }, format: contracts.PictureFormat): string {
-  return `${slugOf(pieceName(piece))}-${network}-${placement}-${size.widthPx}x${size.heightPx}.${format === 'jpeg' ? 'jpg' : format}`;
-}
-
-/** A name as part of a file name: letters a to z, digits and hyphens. */
-function slugOf(name: string): string {
-  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-  return plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 48) || 'piece';
-}
-
 const checkPiece = defineEndpoint({
   contract: contracts.checkPiece,
   may: 'see',
@@ -198,4 +146,4 @@ const checkPiece = defineEndpoint({
   },
 });
 
-export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, replacePiece, getPieceThumbnail, getCutFile, getCutsArchive, checkPiece];
+export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, replacePiece, getPieceThumbnail, checkPiece];

@@ -4,6 +4,7 @@ import { webServices, type Services } from '../services.ts';
 import { accountEndpoints } from './account-endpoints.ts';
 import { brandEndpoints } from './brand-endpoints.ts';
 import type { Endpoint } from './define-endpoint.ts';
+import { exportEndpoints } from './export-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
 import { pieceEndpoints } from './piece-endpoints.ts';
@@ -11,7 +12,7 @@ import { sendEndpoints } from './send-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...sendEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...sendEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

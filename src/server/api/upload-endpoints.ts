@@ -1,4 +1,3 @@
-import type { ReadableStream } from 'node:stream/web';
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/media-contracts.ts';
 import type { Caller } from '../auth/caller.ts';
@@ -48,7 +47,7 @@ const sendUploadPart = defineEndpoint({
   async handle({ services, brand, caller, params, query, request, nowMs }) {
     const upload = await getUpload(services, brand, caller, params.upload);
     const parts = new UploadParts(services.media);
-    const received = await parts.append(upload.id, query.at, upload.bytes, request.body as ReadableStream | null);
+    const received = await parts.append(upload.id, query.at, upload.bytes, request);
     if (received < upload.bytes) return { id: upload.id, received, item: null };
     try {
       const item = await keepPicture(services, brand, { path: parts.pathOf(upload.id), hash: await parts.hashOf(upload.id), name: upload.name }, nowMs);

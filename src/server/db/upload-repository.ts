@@ -27,6 +27,9 @@ export async function deleteUpload(db: Db, id: string): Promise<void> {
 
 /** Takes uploads that were begun before a moment out of the list and answers their ids. */
 export async function takeStaleUploads(db: Db, beforeMs: number): Promise<readonly string[]> {
-  const rows = await db('uploads').where('started_ms', '<', beforeMs).delete().returning('id');
-  return rows.map((row: { id: string }) => row.id);
+  return db.transaction(async (trx) => {
+    const rows = await trx('uploads').where('started_ms', '<', beforeMs).select('id');
+    await trx('uploads').whereIn('id', rows.map((row: { id: string }) => row.id)).delete();
+    return rows.map((row: { id: string }) => row.id);
+  });
 }

@@ -4,7 +4,7 @@ import type { Snapshot } from '../../core/post/snapshot.ts';
 import { ConnectorError, type Connector, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
-import { cutSourceOf } from '../render/cut-source.ts';
+import { cutSourceOf, metadataOf } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
 /** How a channel is spoken to; tests pass their own. */
@@ -54,7 +54,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   }
   if (remoteMediaId === null) {
     const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
-    const picture = await services.render.picture({ kind: 'full', source, maxBytes: sheet.files.maxImageBytes });
+    const picture = await services.render.picture({ kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText) });
     ({ remoteMediaId } = await connector.upload(picture, signal));
     await note({ remoteMediaId });
   }

@@ -28,7 +28,9 @@ export class UploadParts {
    * Writes what comes from `at` on, never beyond the announced size. What arrives before a connection breaks is kept.
    * @throws ProblemError 409 when `at` is not where the file goes on, 413 when more comes than was announced
    */
-  async append(id: string, at: number, bytes: number, body: ReadableStream | null): Promise<number> {
+  async append(id: string, at: number, bytes: number, request: Request): Promise<number> {
+    const tooMuch = (): ProblemError => new ProblemError(413, 'too-large', 'More bytes came than were announced.');
+    if (at + Number(request.headers.get('content-length') ?? 0) > bytes) throw tooMuch();
     const before = await this.received(id);
     if (at > before) throw new ProblemError(409, 'gap', 'A part before this one is missing.', { received: before });
     await mkdir(join(this.store.dataFolder, 'incoming'), { recursive: true });
@@ -38,11 +40,11 @@ export class UploadParts {
     const limit = new Transform({
       transform(chunk: Buffer, _, done) {
         room -= chunk.length;
-        if (room < 0) return done(new ProblemError(413, 'too-large', 'More bytes came than were announced.'));
+        if (room < 0) return done(tooMuch());
         done(null, chunk);
       },
     });
-    if (body) await pipeline(Readable.fromWeb(body), limit, createWriteStream(this.pathOf(id), { flags: 'a' }));
+    if (request.body) await pipeline(Readable.fromWeb(request.body as ReadableStream), limit, createWriteStream(this.pathOf(id), { flags: 'a' }));
     return this.received(id);
   }
 

@@ -15,6 +15,6 @@ export async function makeSnapshot(services: Services, brand: Brand, piece: Piec
     template: getShippedTemplate(piece.template.key),
     book: brand.book,
     sheets: await listSheetsOf(services.db, brand.id),
-    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash })),
+    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence })),
   };
 }

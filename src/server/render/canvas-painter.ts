@@ -4,6 +4,7 @@ import type { PictureNode, Scene } from '../../core/scene/scene.ts';
 import { pictureRaster } from '../../core/scene/scene.ts';
 import { applyTone, maskPicture } from '../../core/scene/picture-looks.ts';
 import { paint } from '../../core/scene/paint.ts';
+import { DecodedPictures } from './decoded-pictures.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 
 /** Where the bytes of a picture lie. */
@@ -21,19 +22,20 @@ export interface PaintedCut {
 }
 
 /**
- * Paints a scene at full size. Pictures are cropped and scaled by sharp to the very pixels they fill, then drawn one to one.
+ * Paints a scene. Pictures are cropped and scaled by sharp to the very pixels they fill, then drawn one to one.
+ * @param scale pixels of the canvas a pixel of the scene
  * @throws RangeError when the scene shows a picture that has no source
  */
-export async function paintScene(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>): Promise<PaintedCut> {
+export async function paintScene(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale = 1): Promise<PaintedCut> {
   const bitmaps = new Map<PictureNode, Canvas>();
   for (const node of scene.nodes) {
     if (node.kind !== 'picture') continue;
     const source = sources.get(node.pictureId);
     if (!source) throw new RangeError(`No file is at hand for picture '${node.pictureId}'`);
-    bitmaps.set(node, await rasterise(node, source));
+    bitmaps.set(node, await rasterise(node, source, scale));
   }
-  const canvas = createCanvas(scene.size.widthPx, scene.size.heightPx);
-  paint<Path2D, Canvas>(canvas.getContext('2d') as never, scene, 1, {
+  const canvas = createCanvas(Math.round(scene.size.widthPx * scale), Math.round(scene.size.heightPx * scale));
+  paint<Path2D, Canvas>(canvas.getContext('2d') as never, scene, scale, {
     path: (data) => new Path2D(data),
     glyph: glyphPaths(typesetter),
     picture: (node) => bitmaps.get(node) ?? null,
@@ -57,11 +59,13 @@ function glyphPaths(typesetter: Typesetter): (fontKey: string, glyphId: number) 
   };
 }
 
-async function rasterise(node: PictureNode, source: PictureSource): Promise<Canvas> {
-  const target = pictureRaster(node, 1);
+/** The pixels that a picture node shows, toned and masked. */
+export async function rasterise(node: PictureNode, source: PictureSource, scale: number): Promise<Canvas> {
+  const target = pictureRaster(node, scale);
   const left = Math.min(source.widthPx - 1, Math.round(node.window.x * source.widthPx));
   const top = Math.min(source.heightPx - 1, Math.round(node.window.y * source.heightPx));
-  const { data, info } = await sharp(source.filePath)
+  const image = await decoded.open(source);
+  const { data, info } = await image
     .extract({
       left,
       top,
@@ -75,25 +79,42 @@ async function rasterise(node: PictureNode, source: PictureSource): Promise<Canv
     .toBuffer({ resolveWithObject: true });
   const canvas = createCanvas(info.width, info.height);
   const context = canvas.getContext('2d');
-  const image = context.createImageData(info.width, info.height);
-  image.data.set(data);
-  if (node.tone) applyTone(image.data, node.tone);
-  context.putImageData(image, 0, 0);
-  maskPicture<Path2D>(context as never, node, 1, (path) => new Path2D(path));
+  const pixels = context.createImageData(info.width, info.height);
+  pixels.data.set(data);
+  if (node.tone) applyTone(pixels.data, node.tone);
+  context.putImageData(pixels, 0, 0);
+  maskPicture<Path2D>(context as never, node, scale, (path) => new Path2D(path));
   return canvas;
 }
 
-/** Encodes a painted cut. PNG is lossless and takes no quality. Encoding is sharp's: the canvas's own encoder is four times slower. */
-export async function encodeCut(cut: PaintedCut, as: 'png' | 'jpeg' | 'webp' | 'avif', quality = 92): Promise<Buffer> {
+/** Decoded photographs of this thread: the cuts of a piece show the same ones, and decoding is what costs. */
+const decoded = new DecodedPictures();
+
+export type PictureFormat = 'png' | 'jpeg' | 'webp' | 'avif';
+
+/** How a painted cut becomes a file. */
+export interface Encoding {
+  readonly format: PictureFormat;
+  /** 1 to 100; PNG is lossless at 100 and takes fewer colours below. */
+  readonly quality: number;
+  /** XMP packet that travels inside; null sends none along. */
+  readonly xmp: string | null;
+}
+
+export const BEST_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 100, jpeg: 92, webp: 92, avif: 69 };
+
+/** Encodes a painted cut in sRGB. Encoding is sharp's: the canvas's own encoder is four times slower. */
+export async function encodeCut(cut: PaintedCut, { format, quality, xmp }: Encoding): Promise<Buffer> {
   const image = sharp(cut.rgba, { raw: { width: cut.widthPx, height: cut.heightPx, channels: 4 } }).removeAlpha();
-  switch (as) {
+  const about = xmp === null ? image : image.withIccProfile('srgb').withXmp(xmp);
+  switch (format) {
     case 'png':
-      return image.png({ compressionLevel: 6 }).toBuffer();
+      return about.png(quality >= 100 ? { compressionLevel: 6 } : { compressionLevel: 9, palette: true, quality }).toBuffer();
     case 'jpeg':
-      return image.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
+      return about.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
     case 'webp':
-      return image.webp({ quality }).toBuffer();
+      return about.webp({ quality }).toBuffer();
     case 'avif':
-      return image.avif({ quality: Math.round(quality * 0.75), effort: 3 }).toBuffer();
+      return about.avif({ quality, effort: 3 }).toBuffer();
   }
 }

@@ -1,3 +1,4 @@
+import { gatherMetadata, type PictureMetadata } from '../../core/export/picture-metadata.ts';
 import { getPlacement } from '../../core/network/network-sheet.ts';
 import { adjustmentOf, type CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
@@ -17,4 +18,9 @@ export function cutSourceOf(snapshot: Snapshot, network: string, cut: CutRef, st
     typefaceFiles: Object.fromEntries(snapshot.book.typefaces.map((typeface) => [typeface.key, store.pathOf(typeface.hash)])),
     pictures: snapshot.pictures.map((picture) => ({ picture, filePath: store.pathOf(picture.storedHash) })),
   };
+}
+
+/** What travels inside the files of a snapshot's cuts. */
+export function metadataOf({ pictures }: Pick<Snapshot, 'pictures'>, title: string, altText: string): PictureMetadata {
+  return gatherMetadata(title, altText, pictures.map((picture) => ({ credit: picture.credit ?? '', licence: picture.licence ?? '' })));
 }

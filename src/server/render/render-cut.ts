@@ -8,8 +8,11 @@ import type { Placement } from '../../core/network/network-sheet.ts';
 import type { Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
-import { encodeCut, paintScene } from './canvas-painter.ts';
+import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
+import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
+import { scenesToPdf } from './scene-to-pdf.ts';
+import { sceneToSvg } from './scene-to-svg.ts';
 
 /** All that a cut is made of, as plain data that crosses to a worker thread. */
 export interface CutSource {
@@ -23,11 +26,13 @@ export interface CutSource {
   readonly typefaceFiles: Readonly<Record<string, string>>;
 }
 
+export type FileFormat = PictureFormat | 'svg' | 'pdf';
+
 export type RenderJob =
-  /** Full size: PNG, or the best JPEG, whichever stays below `maxBytes`. */
-  | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number }
-  /** Full size in a format that was asked for. */
-  | { readonly kind: 'as'; readonly source: CutSource; readonly format: 'png' | 'jpeg' | 'webp' | 'avif' }
+  /** Full size to be sent: PNG, or the best JPEG, whichever stays below `maxBytes`. */
+  | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number; readonly metadata: PictureMetadata }
+  /** A file to be taken out, at the best quality that stays below `maxBytes` (vectors are as large as they are). */
+  | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: PictureMetadata }
   /** Small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
   /** No pixels, only what the engine reports. */
@@ -37,8 +42,10 @@ export type RenderResult =
   | { readonly kind: 'picture'; readonly bytes: Uint8Array; readonly mime: string; readonly widthPx: number; readonly heightPx: number }
   | { readonly kind: 'reports'; readonly reports: readonly CutReport[] };
 
-/** JPEG qualities tried, best first, when a PNG is too heavy for a network. */
-const JPEG_QUALITIES = [92, 86, 80, 72, 62, 50] as const;
+export const fileMimes: Readonly<Record<FileFormat, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', avif: 'image/avif', svg: 'image/svg+xml', pdf: 'application/pdf' };
+
+/** Lower qualities show; a file that needs them is refused instead. */
+const LEAST_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 60, jpeg: 40, webp: 40, avif: 25 };
 
 export class TooHeavyError extends Error {
   override readonly name = 'TooHeavyError';
@@ -59,9 +66,9 @@ export async function runRenderJob(job: RenderJob, engines: ServerEngines): Prom
     case 'small':
       return renderSmall(job.source, job.fitPx, engines);
     case 'as':
-      return renderAs(job.source, job.format, engines);
+      return renderAs(job, engines);
     case 'full':
-      return renderFull(job.source, job.maxBytes, engines);
+      return renderFull(job, engines);
   }
 }
 
@@ -77,14 +84,17 @@ async function composeSource(source: CutSource, engines: ServerEngines, ghosts: 
   return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, adjustment: source.adjustment, pictures, ghosts }, engines.engines);
 }
 
-async function paintSource(source: CutSource, engines: ServerEngines, ghosts: boolean) {
-  const files = new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
-  const { scene } = await composeSource(source, engines, ghosts);
-  return paintScene(scene, engines.engines.typesetter, files);
+async function paintSource(source: CutSource, engines: ServerEngines, options: { readonly ghosts: boolean; readonly scale: number }) {
+  const { scene } = await composeSource(source, engines, options.ghosts);
+  return paintScene(scene, engines.engines.typesetter, pictureFiles(source), options.scale);
+}
+
+function pictureFiles(source: CutSource): ReadonlyMap<string, PictureSource> {
+  return new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
 }
 
 async function renderSmall(source: CutSource, fitPx: number, engines: ServerEngines): Promise<RenderResult> {
-  const painted = await paintSource(source, engines, true);
+  const painted = await paintSource(source, engines, { ghosts: true, scale: 1 });
   const { data, info } = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } })
     .resize(fitPx, fitPx, { fit: 'inside' })
     .webp({ quality: 86 })
@@ -92,19 +102,47 @@ async function renderSmall(source: CutSource, fitPx: number, engines: ServerEngi
   return { kind: 'picture', bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
 }
 
-async function renderAs(source: CutSource, format: 'png' | 'jpeg' | 'webp' | 'avif', engines: ServerEngines): Promise<RenderResult> {
-  const painted = await paintSource(source, engines, false);
-  return { kind: 'picture', bytes: await encodeCut(painted, format), mime: `image/${format}`, widthPx: painted.widthPx, heightPx: painted.heightPx };
+type JobOf<Kind extends RenderJob['kind']> = Extract<RenderJob, { kind: Kind }>;
+
+async function renderAs({ source, format, scale, maxBytes, metadata }: JobOf<'as'>, engines: ServerEngines): Promise<RenderResult> {
+  const mime = fileMimes[format];
+  if (format === 'svg' || format === 'pdf') {
+    const { scene } = await composeSource(source, engines, false);
+    const input = { scene, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata };
+    const bytes = format === 'svg' ? await sceneToSvg(input) : await scenesToPdf([input]);
+    return { kind: 'picture', bytes, mime, ...scene.size };
+  }
+  const painted = await paintSource(source, engines, { ghosts: false, scale });
+  const bytes = await encodeBelow(painted, format, maxBytes, toXmp(metadata));
+  if (!bytes) throw new TooHeavyError(maxBytes);
+  return { kind: 'picture', bytes, mime, widthPx: painted.widthPx, heightPx: painted.heightPx };
 }
 
-async function renderFull(source: CutSource, maxBytes: number, engines: ServerEngines): Promise<RenderResult> {
-  const painted = await paintSource(source, engines, false);
+async function renderFull({ source, maxBytes, metadata }: JobOf<'full'>, engines: ServerEngines): Promise<RenderResult> {
+  const painted = await paintSource(source, engines, { ghosts: false, scale: 1 });
   const size = { widthPx: painted.widthPx, heightPx: painted.heightPx };
-  const png = await encodeCut(painted, 'png');
-  if (png.length <= maxBytes) return { kind: 'picture', bytes: png, mime: 'image/png', ...size };
-  for (const quality of JPEG_QUALITIES) {
-    const jpeg = await encodeCut(painted, 'jpeg', quality);
-    if (jpeg.length <= maxBytes) return { kind: 'picture', bytes: jpeg, mime: 'image/jpeg', ...size };
+  const xmp = toXmp(metadata);
+  const png = await encodeCut(painted, { format: 'png', quality: BEST_QUALITY.png, xmp });
+  if (png.length <= maxBytes) return { kind: 'picture', bytes: png, mime: fileMimes.png, ...size };
+  const jpeg = await encodeBelow(painted, 'jpeg', maxBytes, xmp);
+  if (!jpeg) throw new TooHeavyError(maxBytes);
+  return { kind: 'picture', bytes: jpeg, mime: fileMimes.jpeg, ...size };
+}
+
+/** The best quality whose file stays below a size, by bisection; null when even the least does not. */
+async function encodeBelow(painted: PaintedCut, format: PictureFormat, maxBytes: number, xmp: string): Promise<Buffer | null> {
+  const at = (quality: number): Promise<Buffer> => encodeCut(painted, { format, quality, xmp });
+  const best = await at(BEST_QUALITY[format]);
+  if (best.length <= maxBytes) return best;
+  let [low, high] = [LEAST_QUALITY[format], BEST_QUALITY[format]];
+  let found: Buffer | null = null;
+  while (low < high) {
+    const middle = Math.floor((low + high) / 2);
+    const tried = await at(middle);
+    if (tried.length <= maxBytes) {
+      found = tried;
+      low = middle + 1;
+    } else high = middle;
   }
-  throw new TooHeavyError(maxBytes);
+  return found;
 }

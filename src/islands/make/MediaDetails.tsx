@@ -1,0 +1,113 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { BodyOf } from '../../contract/contract.ts';
+import { deleteMedia, getMediaUses, replaceMediaFile, type changeMedia } from '../../contract/media-contracts.ts';
+import { call, sendFile } from '../ui/call.ts';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { Field, inputClasses } from '../ui/Field.tsx';
+import type { MediaItem } from '../ui/media-address.ts';
+import { toast } from '../ui/toast.tsx';
+
+type Change = Omit<BodyOf<typeof changeMedia>, 'revision'>;
+
+interface DetailsProps {
+  readonly brand: string;
+  readonly item: MediaItem;
+  readonly revision: () => number;
+  readonly onChange: (change: Change) => void;
+  readonly onReplaced: () => void;
+}
+
+/** What is known of a picture beside its pixels: credit, licence, tags, where it is used; and what can be done with it. */
+export function MediaDetails({ brand, item, revision, onChange, onReplaced }: DetailsProps) {
+  const client = useQueryClient();
+  const uses = useQuery({ queryKey: ['media-uses', brand, item.id], queryFn: () => call(getMediaUses, { params: { brand, media: item.id } }) });
+  const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['media', brand] });
+  const replace = useMutation({
+    mutationFn: (file: File) => sendFile(replaceMediaFile, { brand, media: item.id }, { revision: revision(), name: file.name }, file),
+    onSuccess: async () => {
+      toast('done', 'The file is replaced. Pieces follow; posts that are scheduled keep what they had.');
+      await refresh();
+      onReplaced();
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const remove = useMutation({
+    mutationFn: () => call(deleteMedia, { params: { brand, media: item.id } }),
+    onSuccess: async () => {
+      await refresh();
+      onReplaced();
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const isUsed = uses.data !== undefined && (uses.data.pieces.length + uses.data.scheduled + uses.data.sent > 0 || uses.data.inBook);
+  return (
+    <div className="mt-5 space-y-4">
+      <div className="grid grid-cols-2 gap-3">
+        <Kept label="Credit" value={item.credit} onKeep={(credit) => onChange({ credit })} />
+        <Kept label="Licence" value={item.licence} onKeep={(licence) => onChange({ licence })} />
+        <Kept label="Licence ends" type="date" value={item.licenceUntil ?? ''} onKeep={(day) => onChange({ licenceUntil: day === '' ? null : day })} />
+        <Kept label="Tags" value={item.tags.join(', ')} onKeep={(tags) => onChange({ tags: tags.split(',').map((tag) => tag.trim().toLowerCase().slice(0, 40)).filter((tag) => tag !== '') })} />
+      </div>
+      {item.sourceAddress !== null && <p className="truncate text-xs text-quiet">From {item.sourceAddress}</p>}
+      <section aria-label="Where it is used" className="text-sm">
+        <h3 className="mb-1 font-semibold">Where it is used</h3>
+        {uses.data && !isUsed && <p className="text-quiet">Nowhere yet.</p>}
+        {uses.data && isUsed && (
+          <ul className="space-y-0.5">
+            {uses.data.pieces.map((piece) => (
+              <li key={piece.id} className="truncate">
+                <a href={`/b/${brand}/make/pieces/${piece.id}`} className="text-house underline">
+                  {piece.name}
+                </a>
+              </li>
+            ))}
+            {uses.data.scheduled > 0 && <li className="text-quiet">{uses.data.scheduled} scheduled</li>}
+            {uses.data.sent > 0 && <li className="text-quiet">{uses.data.sent} gone out</li>}
+            {uses.data.inBook && <li className="text-quiet">a mark of the brand book</li>}
+          </ul>
+        )}
+      </section>
+      <div className="flex flex-wrap gap-2 border-t border-line pt-3">
+        <label className={`${buttonClasses('plain', 'small')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+          Replace the file
+          <input
+            type="file"
+            accept="image/jpeg,image/png,image/webp"
+            className="sr-only"
+            onChange={(event) => {
+              const [file] = event.target.files ?? [];
+              event.target.value = '';
+              if (file) replace.mutate(file);
+            }}
+          />
+        </label>
+        <Button size="small" onClick={() => onChange({ archived: !item.archived })}>
+          {item.archived ? 'Take it back' : 'Put away'}
+        </Button>
+        {uses.data && !isUsed && (
+          <Button size="small" look="stop" disabled={remove.isPending} onClick={() => remove.mutate()}>
+            Delete
+          </Button>
+        )}
+      </div>
+    </div>
+  );
+}
+
+interface KeptProps {
+  readonly label: string;
+  readonly value: string;
+  readonly type?: 'text' | 'date';
+  readonly onKeep: (value: string) => void;
+}
+
+/** A field that is kept when one leaves it. */
+function Kept({ label, value, type = 'text', onKeep }: KeptProps) {
+  const [text, setText] = useState(value);
+  return (
+    <Field label={label}>
+      {({ id }) => <input id={id} type={type} value={text} maxLength={200} onChange={(event) => setText(event.target.value)} onBlur={() => text !== value && onKeep(text)} className={inputClasses} />}
+    </Field>
+  );
+}

@@ -1,0 +1,114 @@
+import * as contracts from '../../contract/piece-contracts.ts';
+import { fileNames, slugOf, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from '../../core/export/file-names.ts';
+import { adjustmentOf, pieceName, type CutRef } from '../../core/piece/piece.ts';
+import type { Snapshot } from '../../core/post/snapshot.ts';
+import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import { wordsFor } from '../../core/words/wording.ts';
+import { wallTimeOf } from '../../core/time/wall-time.ts';
+import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
+import { notFound, ProblemError } from '../errors.ts';
+import { makeSnapshot } from '../pieces/make-snapshot.ts';
+import { cutSourceOf, metadataOf } from '../render/cut-source.ts';
+import { TooHeavyError, type RenderJob } from '../render/render-cut.ts';
+import { streamZip, type ZipEntry } from '../render/stream-zip.ts';
+import type { Services } from '../services.ts';
+import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
+import { getStoredPiece } from './piece-endpoints.ts';
+
+type Scale = 1 | 2;
+interface Out {
+  readonly format: contracts.FileFormat;
+  readonly scale: Scale;
+}
+
+const endings: Readonly<Record<contracts.FileFormat, string>> = { png: 'png', jpeg: 'jpg', webp: 'webp', avif: 'avif', svg: 'svg', pdf: 'pdf' };
+
+/** A cut with the channel and the sheet that it is for. */
+interface CutOut {
+  readonly cut: CutRef;
+  readonly channel: Channel;
+  readonly sheet: NetworkSheet;
+}
+
+async function cutsOut(services: Services, brand: Brand, snapshot: Snapshot, cuts: readonly CutRef[]): Promise<readonly CutOut[]> {
+  const channels = await listChannels(services.db, brand.id);
+  return cuts.map((cut) => {
+    const channel = channels.find((each) => each.id === cut.channelId);
+    const sheet = snapshot.sheets.find((each) => each.key === channel?.network);
+    if (!channel || !sheet || !snapshot.piece.cuts.some((each) => each.channelId === cut.channelId && each.placement === cut.placement)) throw notFound('cut');
+    return { cut, channel, sheet };
+  });
+}
+
+function jobOf(services: Services, brand: Brand, snapshot: Snapshot, { cut, channel, sheet }: CutOut, { format, scale }: Out): Extract<RenderJob, { kind: 'as' }> {
+  const altText = wordsFor(snapshot.piece, channel.id, brand.book.facts).altText;
+  const source = cutSourceOf(snapshot, channel.network, cut, services.media);
+  return { kind: 'as', source, format, scale, maxBytes: sheet.files.maxImageBytes, metadata: metadataOf(snapshot, pieceName(snapshot.piece), altText) };
+}
+
+function nameValues(snapshot: Snapshot, { cut, channel, sheet }: CutOut, index: number, scale: Scale, date: string): NameValues {
+  const { width, height } = getPlacement(sheet, cut.placement).exportPx;
+  return { piece: slugOf(pieceName(snapshot.piece)), network: channel.network, placement: cut.placement, width: String(width * scale), height: String(height * scale), date, number: String(index + 1).padStart(2, '0') };
+}
+
+async function renderOut(services: Services, job: Extract<RenderJob, { kind: 'as' }>) {
+  try {
+    return await services.render.picture(job);
+  } catch (error) {
+    if ((error as { code?: unknown }).code !== new TooHeavyError(0).code) throw error;
+    throw new ProblemError(422, 'too-heavy', `As ${job.format.toUpperCase()} this cut does not get below the ${Math.round(job.maxBytes / 1024 / 1024)} MB that the network takes. Take it as JPEG or WebP, or at 1x.`);
+  }
+}
+
+const getCutFile = defineEndpoint({
+  contract: contracts.getCutFile,
+  may: 'see',
+  async handle({ services, brand, params, query, nowMs }) {
+    const piece = await getStoredPiece(services, brand, params.piece);
+    const snapshot = await makeSnapshot(services, brand, piece.document);
+    const [out] = await cutsOut(services, brand, snapshot, [{ channelId: params.channelId, placement: params.placement }]);
+    if (!out) throw notFound('cut');
+    const as: Out = { format: query.as ?? 'png', scale: query.scale ?? 1 };
+    const picture = await renderOut(services, jobOf(services, brand, snapshot, out, as));
+    const [name = ''] = fileNames(USUAL_NAME_PATTERN, [nameValues(snapshot, out, 0, as.scale, wallTimeOf(nowMs, brand.zone).slice(0, 10))], endings[as.format]);
+    return new Response(Buffer.from(picture.bytes), { headers: { 'content-type': picture.mime, ...download(name) } });
+  },
+});
+
+const getCutsArchive = defineEndpoint({
+  contract: contracts.getCutsArchive,
+  may: 'see',
+  async handle({ services, brand, params, query, request, nowMs }) {
+    const piece = await getStoredPiece(services, brand, params.piece);
+    const pattern = query.names ?? USUAL_NAME_PATTERN;
+    const [unknown] = unknownPlaceholders(pattern);
+    if (unknown !== undefined) throw new ProblemError(422, 'unknown-placeholder', `{${unknown}} stands for nothing in a file name.`);
+    const snapshot = await makeSnapshot(services, brand, piece.document);
+    const outs = await cutsOut(services, brand, snapshot, piece.document.cuts);
+    const as: Out = { format: query.as, scale: query.scale ?? 1 };
+    const date = wallTimeOf(nowMs, brand.zone).slice(0, 10);
+    const names = fileNames(pattern, outs.map((out, index) => nameValues(snapshot, out, index, as.scale, date)), endings[as.format]);
+    const rendered = new Map<string, Promise<Uint8Array>>();
+    const entries = outs.map((out, index): ZipEntry => {
+      const job = jobOf(services, brand, snapshot, out, as);
+      const { exportPx, safePercent } = job.source.placement;
+      // Networks that take the same size get the same picture, painted once.
+      const alike = JSON.stringify([exportPx, safePercent, adjustmentOf(snapshot.piece, out.cut), job.maxBytes, job.metadata.altText]);
+      const bytes = (): Promise<Uint8Array> => {
+        const known = rendered.get(alike) ?? renderOut(services, job).then((picture) => picture.bytes);
+        rendered.set(alike, known);
+        return known;
+      };
+      return { name: names[index] ?? `${index}`, bytes };
+    });
+    return new Response(streamZip(entries, request.signal), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
+  },
+});
+
+function download(name: string): Record<string, string> {
+  const ascii = name.replace(/[^\x20-\x7e]/g, '_').replaceAll('"', '');
+  const all = ascii === name ? '' : `; filename*=UTF-8''${encodeURIComponent(name)}`;
+  return { 'content-disposition': `attachment; filename="${ascii}"${all}`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff', 'content-security-policy': "sandbox; default-src 'none'" };
+}
+
+export const exportEndpoints: readonly Endpoint[] = [getCutFile, getCutsArchive];
