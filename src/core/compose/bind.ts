@@ -3,8 +3,8 @@ import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
-import type { Template } from '../template/template.ts';
-import { numeralSlot, rowSlot } from './expand.ts';
+import type { Slot, Template } from '../template/template.ts';
+import { echoSlot, numeralSlot, rowSlot, valueSlot, type ListShape } from './expand.ts';
 import type { CutFinding } from './report.ts';
 
 /** A text ready to be set. A ghost is the slot's hint, shown faintly in an empty slot of a preview. */
@@ -16,8 +16,8 @@ export interface BoundText {
 export interface Bound {
   readonly texts: Readonly<Record<string, BoundText>>;
   readonly pictures: Readonly<Record<string, Picture>>;
-  /** Items of every list slot. */
-  readonly itemCounts: Readonly<Record<string, number>>;
+  /** Every list slot's items. */
+  readonly lists: Readonly<Record<string, ListShape>>;
   readonly findings: readonly CutFinding[];
 }
 
@@ -37,26 +37,33 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
   const findings: CutFinding[] = [];
-  const counts: Record<string, number> = {};
+  const lists: Record<string, ListShape> = {};
   for (const slot of template.slots) {
     if (options.hidden.includes(slot.key)) continue;
     let filled: boolean;
-    const written = fillFacts(slotText(frame, slot.key), options.facts);
+    const written = fillFacts(writtenText(slot, frame, options.facts), options.facts);
     for (const fact of written.missing) findings.push({ kind: 'missing-fact', slot: slot.key, fact: fact.key, reason: fact.reason });
     if (slot.kind === 'list') {
       const items = listItems(written.text);
       const shown = items.length > 0 || !options.ghosts ? items : [slot.hint, slot.hint, slot.hint];
       filled = items.length > 0;
-      shown.forEach((text, index) => {
-        texts[rowSlot(slot.key, index)] = { text: tidyText(text), ghost: !filled };
+      const split = shown.map((item) => (slot.columns ? splitColumns(item) : { label: item, value: '' }));
+      split.forEach(({ label, value }, index) => {
+        texts[rowSlot(slot.key, index)] = { text: tidyText(label), ghost: !filled };
         texts[numeralSlot(slot.key, index)] = { text: String(index + 1), ghost: !filled };
+        if (value !== '') texts[valueSlot(slot.key, index)] = { text: tidyText(value), ghost: !filled };
       });
-      counts[slot.key] = shown.length;
-    } else if (slot.kind === 'text') {
+      const mark = slot.markedBy === undefined ? '' : slotText(frame, slot.markedBy).trim().toLowerCase();
+      const marked = mark === '' ? -1 : split.findIndex(({ label }) => label.toLowerCase() === mark);
+      lists[slot.key] = { count: shown.length, columns: slot.columns === true, marked: marked < 0 ? null : marked };
+    } else if (slot.kind !== 'picture') {
       const text = tidyText(written.text.trim());
       filled = text !== '';
-      if (filled) texts[slot.key] = { text, ghost: false };
-      else if (options.ghosts) texts[slot.key] = { text: slot.hint, ghost: true };
+      const shown = filled ? { text, ghost: false } : options.ghosts ? { text: slot.hint, ghost: true } : null;
+      if (shown) {
+        texts[slot.key] = shown;
+        texts[echoSlot(slot.key)] = { ...shown, text: echoLine(shown.text) };
+      }
     } else {
       const value = frame.slots[slot.key];
       const picture = value?.kind === 'picture' ? pictures.get(value.mediaId) : undefined;
@@ -65,7 +72,45 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
     }
     if (!filled && slot.required) findings.push({ kind: 'empty-slot', slot: slot.key });
   }
-  return { texts, pictures: bound, itemCounts: counts, findings };
+  return { texts, pictures: bound, lists, findings };
+}
+
+/** What is written in a slot; left empty, a fact slot is its fact and a list of weekdays the opening hours. */
+function writtenText(slot: Slot, frame: Frame, facts: readonly Fact[]): string {
+  const own = slotText(frame, slot.key);
+  if (own.trim() !== '' || slot.fact === undefined) return own;
+  const textOf = (key: string): string => facts.find((fact) => fact.key === key)?.text.trim() ?? '';
+  if (slot.kind === 'fact') return textOf(slot.fact);
+  if (slot.kind !== 'list' || slot.fact !== WEEKDAYS_FACT) return own;
+  return weekdays.flatMap(({ key, name }) => (textOf(`hours-${key}`) === '' ? [] : [`${name}: ${textOf(`hours-${key}`)}`])).join('\n');
+}
+
+/** The name of the facts `hours-mon` to `hours-sun` taken together. */
+export const WEEKDAYS_FACT = 'weekdays';
+const weekdays = [
+  { key: 'mon', name: 'Monday' },
+  { key: 'tue', name: 'Tuesday' },
+  { key: 'wed', name: 'Wednesday' },
+  { key: 'thu', name: 'Thursday' },
+  { key: 'fri', name: 'Friday' },
+  { key: 'sat', name: 'Saturday' },
+  { key: 'sun', name: 'Sunday' },
+] as const;
+
+const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
+/** A short word stands several times on a line, or its pattern would be a thin column. */
+const ECHO_LINE_LENGTH = 9;
+
+/** The text of one line of an echo. */
+export function echoLine(text: string): string {
+  const times = Math.max(1, Math.floor(ECHO_LINE_LENGTH / Math.max(1, [...segmenter.segment(text)].length + 1)));
+  return Array.from({ length: times }, () => text).join(' ');
+}
+
+/** A label and a value, parted by the first colon that has a space behind it. */
+function splitColumns(item: string): { readonly label: string; readonly value: string } {
+  const at = item.search(/:\s/u);
+  return at < 0 ? { label: item, value: '' } : { label: item.slice(0, at).trim(), value: item.slice(at + 1).trim() };
 }
 
 /** The items of a list: its lines, without the marks that people put before them. */

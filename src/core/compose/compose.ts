@@ -8,12 +8,12 @@ import type { Scene } from '../scene/scene.ts';
 import { walkParts, type Arrangement, type StackPart, type Template, type TextPart } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
-import { bind, type Bound, type BoundText } from './bind.ts';
+import { bind, echoLine, type Bound, type BoundText } from './bind.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
 import { emit } from './emit.ts';
-import { expandRows, isNumeral, rowSlot, slotOfRow } from './expand.ts';
+import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
-import { LayoutSolver } from './layout.ts';
+import { LayoutSolver, type Overflow } from './layout.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
 
@@ -44,21 +44,22 @@ export interface Composed {
  * One cut, from content to scene:
  *
  * ```
- * bind -> arrange -> expand lists -> shape -> lay out <-> fit -> crop, contrast, emit
+ * bind -> arrange -> expand lists -> shape -> lay out <-> fit (leaving out what may be) -> crop, contrast, emit
  * ```
  */
 export function compose(input: ComposeInput, engines: Engines): Composed {
-  const { adjustment } = input;
+  const { adjustment, template, book } = input;
   const frame = cutFrame(input.placement);
-  const scheme = resolveScheme(input.book, hasScheme(input.book, adjustment.scheme) ? adjustment.scheme : input.template.scheme);
-  const arrangement = arrange(input.template, frame.size, adjustment.arrangement);
-  const hidden = adjustment.hidden ?? [];
-  const bound = bind(input.template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: input.book.facts });
-  const root = expandRows(arrangement.root, (slot) => bound.itemCounts[slot] ?? 0);
-  const setting: Setting = { arrangement, root, bound, book: input.book, frame, hidden, textStep: adjustment.textStep ?? 0, engines };
-  const texts = shapeTexts(setting);
-  const { fitted, overBy } = fitTexts(setting, texts);
-  const emitted = emit({ book: input.book, scheme, frame, bound, texts, fitted, crops: adjustment.crops ?? {}, typesetter: engines.typesetter });
+  const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
+  const arrangement = arrange(template, frame.size, adjustment.arrangement);
+  const settingWithout = (dropped: readonly string[]): Setting => {
+    const hidden = [...(adjustment.hidden ?? []), ...dropped];
+    const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
+    const root = expandRows(arrangement.root, (slot) => bound.lists[slot] ?? NO_LIST);
+    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, engines };
+  };
+  const { setting, texts, fitted, dropped, overBy } = fitDropping(template, adjustment, settingWithout);
+  const emitted = emit({ book, scheme, frame, bound: setting.bound, texts, fitted, crops: adjustment.crops ?? {}, typesetter: engines.typesetter });
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
@@ -66,9 +67,43 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
       pictures: emitted.pictures,
-      findings: [...bound.findings, ...emitted.findings],
+      findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
   };
+}
+
+const NO_LIST: ListShape = { count: 0, columns: false, marked: null };
+
+interface Fitted {
+  readonly setting: Setting;
+  readonly texts: SetTexts;
+  readonly fitted: FitOutcome;
+  readonly dropped: readonly string[];
+  readonly overBy: OverBy | null;
+}
+
+/**
+ * Fits a cut; where it does not fit, leaves out what the template says can be missed, one after the other, until it does. When
+ * even that does not help, everything stays and the overflow is measured.
+ */
+function fitDropping(template: Template, adjustment: Adjustment, settingWithout: (dropped: readonly string[]) => Setting): Fitted {
+  const whole = settingWithout([]);
+  const texts = shapeTexts(whole);
+  const fitted = runFit(whole, texts);
+  if (!fitted.overflow) return { setting: whole, texts, fitted, dropped: [], overBy: null };
+  const droppable = (template.drop ?? []).filter((slot) => !adjustment.hidden?.includes(slot) && isFilled(whole.bound, slot));
+  for (let count = 1; count <= droppable.length; count += 1) {
+    const dropped = droppable.slice(0, count);
+    const setting = settingWithout(dropped);
+    const fewer = shapeTexts(setting);
+    const fit = runFit(setting, fewer);
+    if (!fit.overflow) return { setting, texts: fewer, fitted: fit, dropped, overBy: null };
+  }
+  return { setting: whole, texts, fitted, dropped: [], overBy: measureOverflow(whole, texts, fitted.overflow) };
+}
+
+function isFilled(bound: Bound, slot: string): boolean {
+  return bound.texts[slot]?.ghost === false || bound.pictures[slot] !== undefined || (bound.lists[slot]?.count ?? 0) > 0;
 }
 
 type SetTexts = ReadonlyMap<TextPart, SetText>;
@@ -106,7 +141,7 @@ function shapeTexts(setting: Setting): SetTexts {
 function runFit({ root, book, frame, hidden, engines }: Setting, texts: SetTexts): FitOutcome {
   const mark = book.marks[0];
   const solver = new LayoutSolver(
-    { root, frame, texts, hasPicture: (slot) => !hidden.includes(slot), markAspect: mark ? mark.viewBox.width / mark.viewBox.height : 1 },
+    { root, frame, texts, isHidden: (slot) => hidden.includes(slot), markAspect: mark ? mark.viewBox.width / mark.viewBox.height : 1 },
     engines.yoga,
   );
   try {
@@ -122,17 +157,15 @@ interface OverBy {
   readonly characters: number;
 }
 
-function fitTexts(setting: Setting, texts: SetTexts): { fitted: FitOutcome; overBy: OverBy | null } {
-  const fitted = runFit(setting, texts);
-  if (!fitted.overflow) return { fitted, overBy: null };
-  const slots = fitted.overflow.reason === 'word-too-wide' ? [slotOfRow(fitted.overflow.part.slot)] : slotsByRoom(texts);
+function measureOverflow(setting: Setting, texts: SetTexts, overflow: Overflow): OverBy | null {
+  const slots = overflow.reason === 'word-too-wide' ? [slotOfRow(overflow.part.slot)] : slotsByRoom(texts);
   for (const slot of slots) {
     const characters = charactersTooMany(slot, setting, texts);
-    if (characters !== null) return { fitted, overBy: { slot, characters } };
+    if (characters !== null) return { slot, characters };
   }
   // No single slot can make the room: the one that takes most has to give way first.
   const [first] = slots;
-  return { fitted, overBy: first === undefined ? null : { slot: first, characters: charactersOf(first, setting.bound).length } };
+  return first === undefined ? null : { slot: first, characters: charactersOf(first, setting.bound).length };
 }
 
 /** The slots that hold text, those that take the most room at their smallest size first. */
@@ -150,9 +183,13 @@ const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' });
 
 /** The user-perceived characters of a slot's text; a list's items one after the other. */
 function charactersOf(slot: string, bound: Bound): readonly string[] {
-  const items = bound.itemCounts[slot];
-  const texts = items === undefined ? [slot] : Array.from({ length: items }, (_, index) => rowSlot(slot, index));
-  return texts.flatMap((each) => [...graphemes.segment(bound.texts[each]?.text ?? '')].map(({ segment }) => segment));
+  return textNames(slot, bound).flatMap((each) => [...graphemes.segment(bound.texts[each]?.text ?? '')].map(({ segment }) => segment));
+}
+
+/** Where the texts of a slot are bound: a list's rows, with their second columns. */
+function textNames(slot: string, bound: Bound): readonly string[] {
+  const list = bound.lists[slot];
+  return list === undefined ? [slot] : Array.from({ length: list.count }, (_, index) => [rowSlot(slot, index), ...(list.columns ? [valueSlot(slot, index)] : [])]).flat();
 }
 
 /** How many characters a slot has to lose until everything fits; null when even without it something does not. */
@@ -176,22 +213,25 @@ function charactersTooMany(slot: string, setting: Setting, texts: SetTexts): num
 /** The cut with only the first characters of one slot; rows of a list that lose all of theirs go. */
 function keepCharacters(slot: string, kept: number, { bound, arrangement }: Setting): Pick<Setting, 'root' | 'bound'> {
   const texts = { ...bound.texts };
-  const items = bound.itemCounts[slot];
-  const names = items === undefined ? [slot] : Array.from({ length: items }, (_, index) => rowSlot(slot, index));
+  const list = bound.lists[slot];
   let left = kept;
   let rows = 0;
-  for (const name of names) {
+  for (const name of textNames(slot, bound)) {
     const own = [...graphemes.segment(bound.texts[name]?.text ?? '')].map(({ segment }) => segment);
     const text = own.slice(0, left).join('').trim();
     left = Math.max(0, left - own.length);
-    if (text === '') delete texts[name];
+    if (text === '') {
+      delete texts[name];
+      delete texts[echoSlot(name)];
+    }
     else {
       texts[name] = { text, ghost: false };
-      rows += 1;
+      if (list === undefined) texts[echoSlot(name)] = { text: echoLine(text), ghost: false };
+      if (!name.endsWith('.value')) rows += 1;
     }
   }
-  const itemCounts = items === undefined ? bound.itemCounts : { ...bound.itemCounts, [slot]: rows };
-  return { bound: { ...bound, texts, itemCounts }, root: expandRows(arrangement.root, (each) => itemCounts[each] ?? 0) };
+  const lists = list === undefined ? bound.lists : { ...bound.lists, [slot]: { ...list, count: rows } };
+  return { bound: { ...bound, texts, lists }, root: expandRows(arrangement.root, (each) => lists[each] ?? NO_LIST) };
 }
 
 /** How every slot came out: a list once, at the size of its smallest row and with the lines of all. */
@@ -199,7 +239,7 @@ function textFits(texts: SetTexts, fitted: FitOutcome, placed: CutReport['placed
   const slots = new Map<string, { sizePx: number; lines: number }>();
   for (const [part, text] of texts) {
     const found = placed.find((each) => each.slot === part.slot);
-    if (text.ghost || !found || isNumeral(part.slot)) continue;
+    if (text.ghost || !found || isNumeral(part.slot) || part.ornament) continue;
     const slot = slotOfRow(part.slot);
     const before = slots.get(slot);
     slots.set(slot, { sizePx: Math.min(before?.sizePx ?? Infinity, found.sizePx), lines: (before?.lines ?? 0) + found.lines });

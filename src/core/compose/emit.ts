@@ -1,11 +1,11 @@
 import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
 import { coloursOfMark } from '../brand/best-ground.ts';
 import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
-import { cropWindow, ownCropWindow } from '../crop/crop-window.ts';
+import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
 import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import type { Edge, Field, MotifPart, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import type { Edge, Field, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine } from '../text/visual-line.ts';
@@ -72,9 +72,9 @@ class Emitter {
     switch (part.part) {
       case 'stack':
         if (part.field) this.#field(part.field, box);
-        // Pictures go under their neighbours' slanted edges, so they are painted before them.
-        for (const child of laidOut.children) if (child.part.part === 'picture') this.walk(child);
-        for (const child of laidOut.children) if (child.part.part !== 'picture') this.walk(child);
+        // Pictures go under their neighbours' slanted edges, so they are painted before them; cut-outs stand on what is behind them.
+        for (const child of laidOut.children) if (isUnderneath(child.part)) this.walk(child);
+        for (const child of laidOut.children) if (!isUnderneath(child.part)) this.walk(child);
         break;
       case 'text':
         this.#text(part, box);
@@ -95,7 +95,8 @@ class Emitter {
         this.#motif(part, box);
         break;
       case 'rows':
-        throw new TypeError('A list is expanded into rows before layout');
+      case 'echo':
+        throw new TypeError('Lists and echoes are expanded before layout');
     }
   }
 
@@ -129,6 +130,7 @@ class Emitter {
       this.#fill(rectPath(box), this.input.scheme.surface, box);
       return;
     }
+    if (part.whole) return this.#cutOut(part, picture, visible);
     const own = this.input.crops[part.slot];
     const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, visible);
     const { scheme } = this.input;
@@ -141,6 +143,17 @@ class Emitter {
     if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 
+  /** A cut-out stands whole in the middle of its place, on what lies behind it. */
+  #cutOut(part: PicturePart, picture: Picture, place: Box): void {
+    const scale = Math.min(place.widthPx / picture.widthPx, place.heightPx / picture.heightPx);
+    const [widthPx, heightPx] = [picture.widthPx * scale, picture.heightPx * scale];
+    const box = { xPx: place.xPx + (place.widthPx - widthPx) / 2, yPx: place.yPx + (place.heightPx - heightPx) / 2, widthPx, heightPx };
+    const window = { x: 0, y: 0, width: 1, height: 1 };
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
+    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
+    if (scale > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy: scale });
+  }
+
   #text(part: TextPart, box: Box): void {
     const text = this.input.texts.get(part);
     const found = this.input.fitted.sizes.get(part);
@@ -151,7 +164,8 @@ class Emitter {
     const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
     const needed = at1080 >= LARGE_PX_AT_1080 ? LEAST_LARGE_CONTRAST : LEAST_TEXT_CONTRAST;
     const { scheme } = this.input;
-    const ink = chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], this.#backdrop.behind(inkBox), needed);
+    const behind = this.#backdrop.behind(inkBox);
+    const ink = part.ornament ? { colour: scheme[part.ink], ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
     // What stands outside the cut has nothing behind it; that it does not fit is said already.
     const isInside = intersectBoxes(inkBox, { xPx: 0, yPx: 0, ...this.input.frame.size }) !== null;
     if (ink.ratio < needed && !text.ghost && isInside) this.findings.push({ kind: 'low-contrast', slot: slotOfRow(part.slot), ratio: ink.ratio, needed });
@@ -174,7 +188,7 @@ class Emitter {
       }
     });
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
-    this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length, sizePx });
+    if (!part.ornament) this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length, sizePx });
   }
 
   #emoji(id: number, xPx: number, baselinePx: number, sizePx: number): void {
@@ -227,6 +241,10 @@ class Emitter {
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
     }
   }
+}
+
+function isUnderneath(part: Part): boolean {
+  return part.part === 'picture' && !part.whole && part.over === undefined;
 }
 
 function markBoxes({ part, box, children }: LaidOut): readonly Box[] {

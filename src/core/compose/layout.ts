@@ -1,5 +1,6 @@
 import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
+import { MARK_SLOT } from '../piece/adjustment.ts';
 import type { Edge, Part, StackPart, TextPart } from '../template/template.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
@@ -19,8 +20,8 @@ export interface LayoutInput {
   readonly root: StackPart;
   readonly frame: CutFrame;
   readonly texts: ReadonlyMap<TextPart, SetText>;
-  /** Picture slots that are filled or shown as a waiting place. */
-  readonly hasPicture: (slot: string) => boolean;
+  /** Slots that this cut leaves out; `mark` is the brand's mark. */
+  readonly isHidden: (slot: string) => boolean;
   /** Width divided by height of the mark that will stand in a mark part. */
   readonly markAspect: number;
 }
@@ -101,7 +102,7 @@ export class LayoutSolver {
       case 'text': {
         const text = this.input.texts.get(part);
         if (part.widthM !== undefined) node.setWidth(part.widthM * marginPx);
-        if (text) node.setMeasureFunc((widthPx) => this.#measure(part, text, widthPx));
+        if (text) node.setMeasureFunc((widthPx, mode) => this.#measure(part, text, mode === yoga.MEASURE_MODE_EXACTLY ? { exactPx: widthPx } : { mostPx: widthPx }));
         this.#textNodes.set(part, node);
         break;
       }
@@ -117,6 +118,11 @@ export class LayoutSolver {
         node.setHeight(part.heightM * marginPx);
         break;
       case 'picture':
+        if (part.sideM !== undefined) {
+          node.setWidth(part.sideM * marginPx);
+          node.setHeight(part.sideM * marginPx);
+        }
+        break;
       case 'motif':
         break;
     }
@@ -125,9 +131,11 @@ export class LayoutSolver {
 
   #isShown(part: Part): boolean {
     if (part.part === 'text') return this.input.texts.has(part);
-    if (part.part === 'picture') return this.input.hasPicture(part.slot);
+    if (part.part === 'picture') return !this.input.isHidden(part.slot);
+    if (part.part === 'mark') return !this.input.isHidden(MARK_SLOT);
     // A stack around nothing (a chip without its answer) would be an empty shape.
-    if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => this.#isShown(child));
+    // Hairlines part what is shown; alone they would part nothing.
+    if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => child.part !== 'rule' && this.#isShown(child));
     return true;
   }
 
@@ -147,15 +155,19 @@ export class LayoutSolver {
       for (const edge of EDGES) {
         const distanceM = part.over[edge];
         if (distanceM === undefined) continue;
-        const safePx = part.part === 'mark' || part.part === 'stack' ? safeInset(this.input.frame, edge) : -Infinity;
+        const safePx = part.part === 'mark' || (part.part === 'stack' && part.safe?.includes(edge)) ? safeInset(this.input.frame, edge) : -Infinity;
         node.setPosition(yogaEdge(yoga, edge), Math.max(distanceM * this.input.frame.marginPx, safePx));
       }
     }
   }
 
-  #measure(part: TextPart, text: SetText, widthPx: number): { width: number; height: number } {
-    const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.maxPx, widthPx);
-    return { width: Number.isFinite(widthPx) ? widthPx : 0, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, widthPx)) };
+  #measure(part: TextPart, text: SetText, room: { readonly exactPx: number } | { readonly mostPx: number }): { width: number; height: number } {
+    const wanted = this.#sizes.get(part) ?? text.maxPx;
+    // Where nothing stretches it, a text is as wide as its one line, up to the room there is.
+    const lineEm = text.shaped.offsetsEm.at(-1) ?? 0;
+    const width = 'exactPx' in room ? room.exactPx : Math.min(Number.isFinite(room.mostPx) ? room.mostPx : Infinity, lineEm * wanted + SLACK_PX);
+    const sizePx = sizeInWidth(text, wanted, width);
+    return { width, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, width)) };
   }
 }
 

@@ -5,6 +5,9 @@ export function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
   return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;
 }
 
+/** How far a slanted window leans, and half the gap between it and its neighbour, in m. Pictures go on half of it under each other. */
+export const SLANT_M = 2.4;
+const SLANT_GAP_M = 0.09;
 /** Scallops around a seal. */
 const SCALLOPS = 16;
 
@@ -14,7 +17,7 @@ export function fieldPath(shape: FieldShape, box: Box, marginPx: number): string
     case 'box':
       return rectPath(box);
     case 'disc':
-      return ellipsePath(box);
+      return circlePath(box);
     case 'seal':
       return sealPath(box);
     case 'tab':
@@ -26,25 +29,38 @@ export function fieldPath(shape: FieldShape, box: Box, marginPx: number): string
 export function windowPath(shape: WindowShape, box: Box, marginPx: number): string {
   const { xPx, yPx, widthPx, heightPx } = box;
   const [right, bottom] = [xPx + widthPx, yPx + heightPx];
+  const [leanPx, gapPx] = [SLANT_M * marginPx, SLANT_GAP_M * marginPx];
   switch (shape) {
     case 'arch': {
       const radius = Math.min(widthPx / 2, heightPx);
       return `M${xPx} ${bottom}V${yPx + radius}A${widthPx / 2} ${radius} 0 0 1 ${right} ${yPx + radius}V${bottom}Z`;
     }
-    case 'circle': {
-      const side = Math.min(widthPx, heightPx);
-      return ellipsePath({ xPx: xPx + (widthPx - side) / 2, yPx: yPx + (heightPx - side) / 2, widthPx: side, heightPx: side });
-    }
+    case 'circle':
+      return circlePath(box);
     case 'sail':
       return `M${xPx} ${yPx}H${right}V${bottom - heightPx * 0.08}Q${xPx + widthPx * 0.45} ${bottom + heightPx * 0.02} ${xPx} ${bottom - heightPx * 0.26}Z`;
     case 'notch':
       return cutCornerPath(box, marginPx * 1.6);
+    case 'slant-right':
+      return polygonPath([xPx, yPx], [right - gapPx, yPx], [right - leanPx - gapPx, bottom], [xPx, bottom]);
+    case 'slant-left':
+      return polygonPath([xPx + leanPx + gapPx, yPx], [right, yPx], [right, bottom], [xPx + gapPx, bottom]);
+    case 'slant-bottom':
+      return polygonPath([xPx, yPx], [right, yPx], [right, bottom - leanPx - gapPx], [xPx, bottom - gapPx]);
+    case 'slant-top':
+      return polygonPath([xPx, yPx + leanPx + gapPx], [right, yPx + gapPx], [right, bottom], [xPx, bottom]);
   }
 }
 
-function ellipsePath({ xPx, yPx, widthPx, heightPx }: Box): string {
-  const [rx, ry] = [widthPx / 2, heightPx / 2];
-  return `M${xPx} ${yPx + ry}A${rx} ${ry} 0 1 1 ${xPx + widthPx} ${yPx + ry}A${rx} ${ry} 0 1 1 ${xPx} ${yPx + ry}Z`;
+function polygonPath(...corners: readonly (readonly [number, number])[]): string {
+  return `M${corners.map(([x, y]) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
+}
+
+/** The largest circle in the middle of a box. */
+function circlePath({ xPx, yPx, widthPx, heightPx }: Box): string {
+  const radius = Math.min(widthPx, heightPx) / 2;
+  const [left, right, y] = [xPx + widthPx / 2 - radius, xPx + widthPx / 2 + radius, yPx + heightPx / 2];
+  return `M${left} ${y}A${radius} ${radius} 0 1 1 ${right} ${y}A${radius} ${radius} 0 1 1 ${left} ${y}Z`;
 }
 
 /** A box without its lower right corner. */

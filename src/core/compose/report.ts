@@ -15,6 +15,8 @@ export type CutFinding =
   /** Heights in pixels of a cut 1080 wide. */
   | { readonly kind: 'small-mark'; readonly heightPx: number; readonly leastHeightPx: number }
   | { readonly kind: 'crowded-mark'; readonly slot: string }
+  /** Left out because there was no room for it, as the template allows. */
+  | { readonly kind: 'dropped'; readonly slot: string }
   | { readonly kind: 'missing-glyphs'; readonly slot: string; readonly characters: readonly string[] }
   | { readonly kind: 'low-contrast'; readonly slot: string; readonly ratio: number; readonly needed: number }
   | { readonly kind: 'low-resolution'; readonly slot: string; readonly pictureId: string; readonly enlargedBy: number };

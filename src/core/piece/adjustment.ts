@@ -5,6 +5,9 @@ export const MOST_TEXT_STEPS = 4;
 /** How far a crop may be zoomed into. */
 export const MOST_ZOOM = 4;
 
+/** What the brand's mark is called among the parts that a cut may leave out; no template may call a slot so. */
+export const MARK_SLOT = 'mark';
+
 /** Where a picture of one cut is looked at: the middle of the window as shares of the picture, and how far in. */
 export interface OwnCrop {
   readonly x: number;

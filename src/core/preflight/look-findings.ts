@@ -65,6 +65,9 @@ export function lookFindings(piece: Piece, template: Template, { ref, placement,
       case 'missing-fact':
       case 'missing-glyphs':
         break;
+      case 'dropped':
+        found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} is left out of ${where}: there is no room for it.`, cut, sheet: 'look', fix: null });
+        break;
       case 'low-contrast':
         found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, cut, sheet: 'look', fix: null });
         break;

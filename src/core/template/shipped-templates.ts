@@ -3,7 +3,9 @@ import ask from './shipped/ask.json' with { type: 'json' };
 import aside from './shipped/aside.json' with { type: 'json' };
 import band from './shipped/band.json' with { type: 'json' };
 import bill from './shipped/bill.json' with { type: 'json' };
+import counter from './shipped/counter.json' with { type: 'json' };
 import crew from './shipped/crew.json' with { type: 'json' };
+import door from './shipped/door.json' with { type: 'json' };
 import flag from './shipped/flag.json' with { type: 'json' };
 import headland from './shipped/headland.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
@@ -11,10 +13,13 @@ import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
 import signpost from './shipped/signpost.json' with { type: 'json' };
 import tally from './shipped/tally.json' with { type: 'json' };
+import thanks from './shipped/thanks.json' with { type: 'json' };
+import turn from './shipped/turn.json' with { type: 'json' };
+import voice from './shipped/voice.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
 /** The templates that ship with Confetti, in the order they are offered. */
-export const shippedTemplates: readonly Template[] = [headland, aside, arch, bill, flag, ledger, tally, rung, ask, quilt, band, crew, signpost].map(readTemplate);
+export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost].map(readTemplate);
 
 /**
  * A shipped template by its key.

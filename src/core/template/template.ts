@@ -15,13 +15,13 @@ const inkName = () => string<InkName>().oneOf(['ground', 'surface', 'ink', 'acce
 export type Edge = 'top' | 'right' | 'bottom' | 'left';
 const edges = () => array(string<Edge>().oneOf(['top', 'right', 'bottom', 'left']).required());
 
-/** Outlines of a field: its box, a disc around it, a seal with a scalloped edge, or a tab with one cut corner. */
+/** Outlines of a field: its box, a disc in the middle of it, a seal with a scalloped edge, or a tab with one cut corner. */
 export type FieldShape = 'box' | 'disc' | 'seal' | 'tab';
-const fieldShapes: readonly FieldShape[] = ['box', 'disc', 'seal', 'tab'];
+export const fieldShapes: readonly FieldShape[] = ['box', 'disc', 'seal', 'tab'];
 
-/** Windows that a picture can be seen through. */
-export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch';
-const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch'];
+/** Windows that a picture can be seen through. The slanted ones lean at one edge, over a neighbour that leans the same way. */
+export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch' | 'slant-right' | 'slant-left' | 'slant-bottom' | 'slant-top';
+export const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch', 'slant-right', 'slant-left', 'slant-bottom', 'slant-top'];
 
 /** A coloured field behind a stack; a slant cuts one of its edges and grows over the neighbour by `slantM`. */
 export interface Field {
@@ -70,6 +70,8 @@ export interface TextPart extends Placed {
   readonly widthM?: number | undefined;
   /** Opening punctuation hangs outside the left edge of the text. */
   readonly hanging?: boolean | undefined;
+  /** A repetition that need not be read: it keeps its ink, however faint. */
+  readonly ornament?: boolean | undefined;
 }
 
 export interface PicturePart extends Placed {
@@ -80,6 +82,22 @@ export interface PicturePart extends Placed {
   readonly window?: WindowShape | undefined;
   /** The picture in the scheme's ink and ground instead of its own colours. */
   readonly duotone?: boolean | undefined;
+  /** A fixed width and height instead of the room there is, in m. */
+  readonly sideM?: number | undefined;
+  /** A cut-out: all of it is shown, and what lies behind shows through. */
+  readonly whole?: boolean | undefined;
+}
+
+/** One line of a slot again and again, filling the width; one of them in the inked colour, the others as a pattern. */
+export interface EchoPart extends Placed {
+  readonly part: 'echo';
+  readonly slot: string;
+  readonly lines: number;
+  /** Which of the lines is the one that is read, from 0. */
+  readonly inked: number;
+  readonly ink: InkName;
+  readonly quietInk: InkName;
+  readonly sizeM: { readonly max: number; readonly min: number };
 }
 
 /** A list: a row an item, parted by hairlines, with or without numerals. */
@@ -121,7 +139,7 @@ export interface MotifPart extends Placed {
   readonly seed: number;
 }
 
-export type Part = StackPart | TextPart | PicturePart | RowsPart | MarkPart | RulePart | SignPart | MotifPart;
+export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | MotifPart;
 
 const perEdge = () =>
   object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
@@ -164,8 +182,9 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       fill: boolean(),
       widthM: number().min(0.2).max(20),
       hanging: boolean(),
+      ornament: boolean(),
     }).noUnknown(),
-  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean() }).noUnknown(),
+  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean(), whole: boolean(), sideM: number().min(0.5).max(20) }).noUnknown(),
   rows: () =>
     object({
       ...placed,
@@ -176,6 +195,17 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       numerals: boolean().required(),
       sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
       gapM: number().min(0).max(5).required(),
+    }).noUnknown(),
+  echo: () =>
+    object({
+      ...placed,
+      part: string().required(),
+      slot: key(),
+      lines: number().integer().min(2).max(24).required(),
+      inked: number().integer().min(0).max(23).required(),
+      ink: inkName().required(),
+      quietInk: inkName().required(),
+      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
     }).noUnknown(),
   mark: () => object({ ...placed, part: string().required(), heightM: number().min(0.3).max(12).required() }).noUnknown(),
   rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
@@ -191,11 +221,17 @@ function partSchema(): Schema {
   }) as unknown as Schema;
 }
 
+/**
+ * Kinds of slots. `list`: a text whose lines are its items. `number`: a text that is a figure. `fact`: a text that takes the
+ * brand's fact where it is left empty.
+ */
+export type SlotKind = 'text' | 'list' | 'number' | 'fact' | 'picture';
+export const slotKinds: readonly SlotKind[] = ['text', 'list', 'number', 'fact', 'picture'];
+
 /** What a piece has to be told: the hint says what belongs there. */
 const slotSchema = object({
   key: key(),
-  /** `list`: a text whose lines are its items. */
-  kind: string<'text' | 'list' | 'picture'>().oneOf(['text', 'list', 'picture']).required(),
+  kind: string<SlotKind>().oneOf([...slotKinds]).required(),
   label: string().required().max(40),
   hint: string().required().max(120),
   required: boolean().required(),
@@ -203,6 +239,12 @@ const slotSchema = object({
   sample: string().max(300),
   /** Characters beyond which the form warns; the fit of each cut decides. */
   softLimit: number().integer().positive(),
+  /** Key of the fact that fills a `fact` slot; `weekdays` on a list fills it with the opening hours. */
+  fact: string().matches(/^[a-z][a-z0-9-]*$/),
+  /** A list whose items have a label, a colon and a value. */
+  columns: boolean(),
+  /** A text slot that names the row of this list which is marked. */
+  markedBy: string().matches(/^[a-z][a-z0-9-]*$/),
 }).noUnknown();
 
 const arrangementSchema = object({
@@ -221,6 +263,8 @@ export const templateSchema = object({
   kind: string().oneOf(['graphic']).required(),
   scheme: key(),
   slots: array(slotSchema).min(1).max(24).required(),
+  /** Slots that may be left out of a cut where room is short, the first to go first. */
+  drop: array(key()).max(24),
   arrangements: array(arrangementSchema).min(2).max(12).required(),
 }).noUnknown();
 
@@ -239,8 +283,12 @@ export interface Template {
   readonly kind: 'graphic';
   readonly scheme: string;
   readonly slots: readonly Slot[];
+  readonly drop?: readonly string[] | undefined;
   readonly arrangements: readonly Arrangement[];
 }
+
+/** Cuts call the brand's mark so when they leave it out. */
+const RESERVED_SLOT = 'mark';
 
 /**
  * A template from JSON, with every part checked and every slot that a part names declared.
@@ -250,9 +298,13 @@ export interface Template {
 export function readTemplate(json: unknown): Template {
   const template = templateSchema.validateSync(json, { strict: true }) as unknown as Template;
   const declared = new Set(template.slots.map((slot) => slot.key));
+  if (declared.has(RESERVED_SLOT)) throw new RangeError(`Template '${template.key}': '${RESERVED_SLOT}' means the brand's mark and cannot be a slot`);
+  if (declared.size < template.slots.length) throw new RangeError(`Template '${template.key}': two slots have one key`);
+  const undeclared = [...(template.drop ?? []), ...template.slots.flatMap((slot) => slot.markedBy ?? [])].find((slot) => !declared.has(slot));
+  if (undeclared !== undefined) throw new RangeError(`Template '${template.key}': no slot '${undeclared}' is declared`);
   for (const arrangement of template.arrangements) {
     for (const part of walkParts(arrangement.root)) {
-      if ((part.part === 'text' || part.part === 'picture' || part.part === 'rows') && !declared.has(part.slot)) {
+      if ('slot' in part && !declared.has(part.slot)) {
         throw new RangeError(`Template '${template.key}', arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
       }
     }

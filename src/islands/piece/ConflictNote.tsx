@@ -73,8 +73,8 @@ function differingTexts(mine: Piece, theirs: Piece, template: Template, brandDat
     { name: 'Name', mine: mine.title, theirs: theirs.title },
     ...template.slots.map((slot) => ({
       name: slot.label,
-      mine: slot.kind === 'text' ? slotText(mine.frames[0], slot.key) : pictureOf(mine, slot.key),
-      theirs: slot.kind === 'text' ? slotText(theirs.frames[0], slot.key) : pictureOf(theirs, slot.key),
+      mine: slot.kind !== 'picture' ? slotText(mine.frames[0], slot.key) : pictureOf(mine, slot.key),
+      theirs: slot.kind !== 'picture' ? slotText(theirs.frames[0], slot.key) : pictureOf(theirs, slot.key),
     })),
     { name: 'Caption', mine: mine.words.shared.caption, theirs: theirs.words.shared.caption },
     { name: 'Alt text', mine: mine.words.shared.altText, theirs: theirs.words.shared.altText },

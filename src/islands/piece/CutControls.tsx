@@ -6,7 +6,7 @@ import { useId } from 'react';
 import { resolveScheme } from '../../core/brand/brand-book.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from '../../core/piece/adjust.ts';
-import { differs, MOST_TEXT_STEPS, MOST_ZOOM, type Adjustment } from '../../core/piece/adjustment.ts';
+import { differs, MARK_SLOT, MOST_TEXT_STEPS, MOST_ZOOM, type Adjustment } from '../../core/piece/adjustment.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
 import type { SheetProps } from './LookSheet.tsx';
@@ -29,7 +29,7 @@ export function CutControls(props: ControlsProps) {
   const own = differs(adjustment);
   const picture = report?.pictures[0];
   const crop = picture ? (adjustment.crops?.[picture.slot] ?? { x: picture.window.x + picture.window.width / 2, y: picture.window.y + picture.window.height / 2, zoom: 1 }) : null;
-  const filled = template.slots.filter((slot) => slot.kind === 'text' && !slot.required && slotText(piece.frames[0], slot.key).trim() !== '');
+  const filled = template.slots.filter((slot) => slot.kind !== 'picture' && !slot.required && (slotText(piece.frames[0], slot.key).trim() !== '' || slot.fact !== undefined));
   return (
     <fieldset disabled={readOnly} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-y border-line bg-panel px-6 py-2 text-sm">
       <legend className="sr-only">What differs in this cut</legend>
@@ -66,17 +66,15 @@ export function CutControls(props: ControlsProps) {
           <Plus aria-hidden className="size-3" />
         </Button>
       </div>
-      {filled.length > 0 && (
         <div role="group" aria-label="Parts shown" className={group}>
           <span className={heading}>Show</span>
-          {filled.map((slot) => (
+          {[...filled, { key: MARK_SLOT, label: 'Mark' }].map((slot) => (
             <label key={slot.key} className="flex items-center gap-1">
               <input type="checkbox" checked={!adjustment.hidden?.includes(slot.key)} onChange={() => change(`show-${slot.key}`, (draft) => toggleHidden(draft, slot.key))} className="accent-house" />
               {slot.label}
             </label>
           ))}
         </div>
-      )}
       {picture && crop && (
         <label className={group}>
           <span className={heading}>Zoom</span>
