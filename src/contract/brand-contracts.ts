@@ -1,7 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import type { BrandBook, BrandMark } from '../core/brand/brand-book.ts';
 import type { NetworkSheet } from '../core/network/network-sheet.ts';
-import type { Template } from '../core/template/template.ts';
 import { roles, type Role } from './account-contracts.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
@@ -40,15 +39,6 @@ export const changeBook = contract({
   body: object({ revision: number().integer().required(), book: documentOf<BrandBook>('The brand book') }).noUnknown(),
   answer: object({ revision: number().required(), book: documentOf<BrandBook>('The brand book') }),
 });
-
-export const listTemplates = contract({
-  method: 'GET',
-  path: '/api/brands/{brand}/templates',
-  summary: 'Templates that the brand can start from',
-  params: brandParams,
-  answer: object({ templates: array(documentOf<Template>('A template document')).required() }),
-});
-
 
 export const addTypeface = contract({
   method: 'POST',

@@ -5,10 +5,10 @@ import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts'
 import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import type { Edge, Field, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import type { ArtworkPart, Edge, Field, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
-import { placeLine } from '../text/visual-line.ts';
+import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
 import type { Bound } from './bind.ts';
@@ -90,6 +90,9 @@ class Emitter {
         break;
       case 'sign':
         this.#sign(part, box);
+        break;
+      case 'artwork':
+        this.#artwork(part, box);
         break;
       case 'motif':
         this.#motif(part, box);
@@ -173,7 +176,7 @@ class Emitter {
 
     const glyphs: SceneGlyph[] = [];
     lines.forEach((line, index) => {
-      const baselinePx = box.yPx + sizePx * (text.heights.capEm + index * text.role.leading);
+      const baselinePx = box.yPx + sizePx * (text.heights.topEm + index * text.heights.leadingEm);
       // Tracking behind the last glyph of a line is not part of what is seen.
       const widthPx = (line.widthEm - text.role.trackingEm) * sizePx;
       let startPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
@@ -182,13 +185,32 @@ class Emitter {
       if (part.hanging && index === 0 && second && part.align === 'start' && HANGING_PUNCTUATION.test(text.shaped.text)) {
         startPx = Math.max(this.input.frame.safe.leftPx, startPx - second.xEm * sizePx);
       }
+      startPx += this.#backInside(placed, startPx, sizePx);
       for (const glyph of placed) {
         if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, startPx + glyph.xEm * sizePx, baselinePx, sizePx);
         else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
       }
     });
-    this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs });
-    if (!part.ornament) this.placed.push({ slot: part.slot, box: inkBox, lines: lines.length, sizePx });
+    this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs, ...(part.ornament ? {} : { slot: part.slot }) });
+    if (part.ornament) return;
+    const lineTexts = lines.map((line) => text.shaped.text.slice(line.start, line.end));
+    this.placed.push({ slot: part.slot, box: inkBox, roomPx: box.widthPx, lines: lines.length, lineTexts, sizePx });
+  }
+
+  /** How far a line has to move for the ink that its letters let stand out at its ends to stay inside the safe zone. */
+  #backInside(placed: readonly PlacedGlyph[], startPx: number, sizePx: number): number {
+    const { safe, size } = this.input.frame;
+    const ends = placed.length > 6 ? [...placed.slice(0, 3), ...placed.slice(-3)] : placed;
+    let [left, right] = [Infinity, -Infinity];
+    for (const glyph of ends) {
+      const reach = this.input.typesetter.glyphReach(glyph.fontKey, glyph.id);
+      left = Math.min(left, startPx + (glyph.xEm + reach.leftEm) * sizePx);
+      right = Math.max(right, startPx + (glyph.xEm + reach.rightEm) * sizePx);
+    }
+    const [before, behind] = [safe.leftPx - left, right - (size.widthPx - safe.rightPx)];
+    // Only overhang is mended here; what is far outside does not fit, and is said.
+    if (before > 0 && before < sizePx / 4) return before;
+    return behind > 0 && behind < sizePx / 4 ? -behind : 0;
   }
 
   #emoji(id: number, xPx: number, baselinePx: number, sizePx: number): void {
@@ -228,6 +250,13 @@ class Emitter {
     const colour = this.input.scheme[part.ink];
     this.nodes.push({ kind: 'glyphs', sizePx, colour, alpha: 1, glyphs: [{ fontKey, id: ink.glyphId, xPx, yPx }] });
     this.#backdrop.addFlat({ ...box, widthPx: ink.widthEm * sizePx }, colour);
+  }
+
+  #artwork(part: ArtworkPart, box: Box): void {
+    const { ink } = part;
+    const paths = ink === undefined ? part.paths : part.paths.map((path) => ({ ...path, fill: this.input.scheme[ink] }));
+    this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale: box.heightPx / part.viewBox.height, paths });
+    for (const path of paths) this.#backdrop.addFlat(box, path.fill);
   }
 
   /** An ornament never runs over words or marks: what of it would, stays away. */

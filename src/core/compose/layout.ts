@@ -117,6 +117,10 @@ export class LayoutSolver {
       case 'sign':
         node.setHeight(part.heightM * marginPx);
         break;
+      case 'artwork':
+        node.setHeight(part.heightM * marginPx);
+        node.setWidth(part.heightM * marginPx * (part.viewBox.width / part.viewBox.height));
+        break;
       case 'picture':
         if (part.sideM !== undefined) {
           node.setWidth(part.sideM * marginPx);

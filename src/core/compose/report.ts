@@ -26,7 +26,10 @@ export interface PlacedText {
   readonly slot: string;
   /** Box of the ink. */
   readonly box: Box;
+  /** Width that its lines had. */
+  readonly roomPx: number;
   readonly lines: number;
+  readonly lineTexts: readonly string[];
   readonly sizePx: number;
 }
 

@@ -6,12 +6,19 @@ import type { TextPart } from '../template/template.ts';
 import type { BoundText } from './bind.ts';
 import { leastTypePx, type CutFrame } from './cut-frame.ts';
 
+/** Room of the lines of a text, in em: above the first baseline, below the last, and from one to the next. */
+export interface LineHeights {
+  readonly topEm: number;
+  readonly bottomEm: number;
+  readonly leadingEm: number;
+}
+
 /** A text part shaped once, with the range of sizes it may take in this cut. */
 export interface SetText {
   readonly part: TextPart;
   readonly role: TypeRole;
   readonly shaped: ShapedText;
-  readonly heights: FontHeights;
+  readonly heights: LineHeights;
   readonly ghost: boolean;
   readonly maxPx: number;
   readonly minPx: number;
@@ -32,12 +39,13 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
   const role = book.type[part.role];
   const text = role.capitals === 'all' ? bound.text.toUpperCase() : bound.text;
   const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
+  const shaped = typesetter.shape(text, fontKeys, role.trackingEm);
   const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,
     role,
-    shaped: typesetter.shape(text, fontKeys, role.trackingEm),
-    heights: typesetter.heightsOf(role.font),
+    shaped,
+    heights: lineHeights(shaped, typesetter.heightsOf(role.font), role),
     ghost: bound.ghost,
     minPx,
     maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx * role.scale * (isLeading(part) ? STEP_FACTOR ** textStep : 1)),
@@ -49,17 +57,29 @@ export function fontWeight(book: Pick<BrandBook, 'typefaces'>, fontKey: string):
   return [...book.typefaces, ...fontShelf].find((font) => font.key === fontKey)?.weight ?? 400;
 }
 
+/** A hair between the deepest ink of one line and the highest of the next. */
+const LEAST_LINE_GAP_EM = 0.02;
+
+/** The typeface's own heights, widened by ink that reaches further: accents, ascenders, other scripts. */
+function lineHeights(shaped: ShapedText, font: FontHeights, role: TypeRole): LineHeights {
+  return {
+    topEm: Math.max(font.capEm, shaped.inkTopEm),
+    bottomEm: Math.max(font.descentEm, shaped.inkBottomEm),
+    leadingEm: Math.max(role.leading, shaped.inkTopEm + shaped.inkBottomEm + LEAST_LINE_GAP_EM),
+  };
+}
+
 /** Steps change what leads; small texts stay at their reading size. */
 function isLeading(part: TextPart): boolean {
   return part.role === 'display' || part.role === 'heading';
 }
 
 /**
- * Height of a set text from the top of its capitals to the descenders of its last line.
+ * Height of a set text from the highest ink of its first line to the deepest of its last.
  * @returns pixels
  */
 export function textHeightPx(text: SetText, sizePx: number, lineCount: number): number {
-  return sizePx * (text.heights.capEm + (lineCount - 1) * text.role.leading + text.heights.descentEm);
+  return sizePx * (text.heights.topEm + (lineCount - 1) * text.heights.leadingEm + text.heights.bottomEm);
 }
 
 /**

@@ -35,7 +35,7 @@ export function toXmp({ title, altText, credit, licence }: PictureMetadata): str
 /** A text inside XML: what has a meaning there is written as an entity, what may not be there is left out. */
 export function escapeXml(text: string): string {
   return text
-    // eslint-disable-next-line no-control-regex -- these are the very characters that XML forbids
+    // The very characters that XML forbids.
     .replace(/[\u0000-\u0008\u000b\u000c\u000e-\u001f\ufffe\uffff]/g, '')
     .replaceAll('&', '&amp;')
     .replaceAll('<', '&lt;')

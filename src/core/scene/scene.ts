@@ -44,6 +44,8 @@ export interface GlyphsNode {
   readonly colour: string;
   readonly alpha: number;
   readonly glyphs: readonly SceneGlyph[];
+  /** The slot whose text these glyphs are, where they are to be read; ornaments have none. */
+  readonly slot?: string | undefined;
 }
 
 /** Vector artwork in its own coordinates, moved and scaled to its place. */

@@ -1,4 +1,5 @@
 import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import type { ArtworkPath } from '../artwork/artwork.ts';
 import { motifNames, type MotifName } from '../motif/motif.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
@@ -132,6 +133,15 @@ export interface SignPart extends Placed {
   readonly ink: InkName;
 }
 
+/** Drawn ornament: filled outlines in a view box, in their own colours or all in one of the scheme's. */
+export interface ArtworkPart extends Placed {
+  readonly part: 'artwork';
+  readonly heightM: number;
+  readonly viewBox: { readonly width: number; readonly height: number };
+  readonly paths: readonly ArtworkPath[];
+  readonly ink?: InkName | undefined;
+}
+
 /** A seeded ornament in the scheme's colours. */
 export interface MotifPart extends Placed {
   readonly part: 'motif';
@@ -139,7 +149,7 @@ export interface MotifPart extends Placed {
   readonly seed: number;
 }
 
-export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | MotifPart;
+export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart;
 
 const perEdge = () =>
   object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
@@ -210,6 +220,15 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
   mark: () => object({ ...placed, part: string().required(), heightM: number().min(0.3).max(12).required() }).noUnknown(),
   rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
   sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: number().min(0.5).max(30).required(), ink: inkName().required() }).noUnknown(),
+  artwork: () =>
+    object({
+      ...placed,
+      part: string().required(),
+      heightM: number().min(0.3).max(30).required(),
+      viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(),
+      paths: array(object({ d: string().required().max(20_000), fill: string().matches(/^#[0-9a-fA-F]{6}$/).required(), evenOdd: boolean() }).noUnknown()).min(1).max(400).required(),
+      ink: inkName(),
+    }).noUnknown(),
   motif: () => object({ ...placed, part: string().required(), generator: string<MotifName>().oneOf([...motifNames]).required(), seed: number().integer().min(0).required() }).noUnknown(),
 };
 

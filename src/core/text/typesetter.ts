@@ -28,6 +28,9 @@ export interface ShapedText {
   readonly runs: readonly GlyphRun[];
   /** `offsetsEm[i]` is the advance of all that stands before UTF-16 offset i in reading order. */
   readonly offsetsEm: Float64Array;
+  /** How far ink reaches above and below the baseline, in em: accents and ascenders, descenders, marks of any script. */
+  readonly inkTopEm: number;
+  readonly inkBottomEm: number;
   /** Characters that no typeface at hand can write. */
   readonly missing: readonly string[];
 }
@@ -38,10 +41,22 @@ export interface FontHeights {
   readonly descentEm: number;
 }
 
+/** How far the ink of a glyph reaches from its origin, in em; `leftEm` is negative where it begins before it. */
+export interface GlyphReach {
+  readonly topEm: number;
+  readonly bottomEm: number;
+  readonly leftEm: number;
+  readonly rightEm: number;
+}
+
+const NO_REACH: GlyphReach = { topEm: 0, bottomEm: 0, leftEm: 0, rightEm: 0 };
+const EMOJI_REACH: GlyphReach = { topEm: EMOJI_METRICS.sizeEm - EMOJI_METRICS.descentEm, bottomEm: EMOJI_METRICS.descentEm, leftEm: 0, rightEm: EMOJI_METRICS.advanceEm };
+
 interface LoadedFont {
   readonly font: Font;
   readonly unitsPerEm: number;
   readonly outlines: Map<number, string>;
+  readonly reaches: Map<number, GlyphReach>;
   readonly heights: FontHeights;
 }
 
@@ -68,7 +83,7 @@ export class Typesetter {
     const unitsPerEm = face.upem;
     const cap = font.getMetricPosition(MetricsTag.CAP_HEIGHT) ?? unitsPerEm * 0.7;
     const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
-    this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), heights });
+    this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), reaches: new Map(), heights });
     this.#shaped.clear();
   }
 
@@ -154,7 +169,34 @@ export class Typesetter {
     const advances = new Float64Array(text.length + 1);
     for (const run of runs) for (const glyph of run.glyphs) advances[glyph.cluster + 1] = (advances[glyph.cluster + 1] ?? 0) + glyph.advanceEm;
     for (let index = 1; index < advances.length; index += 1) advances[index] = (advances[index] ?? 0) + (advances[index - 1] ?? 0);
-    return { text, baseLevel: levels.paragraphs[0]?.level ?? 0, runs, offsetsEm: advances, missing: [...missing] };
+    return { text, baseLevel: levels.paragraphs[0]?.level ?? 0, runs, offsetsEm: advances, ...this.#inkReach(runs), missing: [...missing] };
+  }
+
+  #inkReach(runs: readonly GlyphRun[]): { inkTopEm: number; inkBottomEm: number } {
+    let [inkTopEm, inkBottomEm] = [0, 0];
+    for (const run of runs) {
+      for (const glyph of run.glyphs) {
+        const reach = this.glyphReach(run.fontKey, glyph.id);
+        inkTopEm = Math.max(inkTopEm, reach.topEm + glyph.dyEm);
+        inkBottomEm = Math.max(inkBottomEm, reach.bottomEm - glyph.dyEm);
+      }
+    }
+    return { inkTopEm, inkBottomEm };
+  }
+
+  /** How far a glyph's ink reaches from its origin. */
+  glyphReach(fontKey: string, glyphId: number): GlyphReach {
+    if (fontKey === EMOJI_FONT) return EMOJI_REACH;
+    const loaded = this.#get(fontKey);
+    let reach = loaded.reaches.get(glyphId);
+    if (!reach) {
+      const extents = loaded.font.glyphExtents(glyphId);
+      const em = loaded.unitsPerEm;
+      // A glyph's height counts downwards from its top.
+      reach = extents ? { topEm: extents.yBearing / em, bottomEm: -(extents.yBearing + extents.height) / em, leftEm: extents.xBearing / em, rightEm: (extents.xBearing + extents.width) / em } : NO_REACH;
+      loaded.reaches.set(glyphId, reach);
+    }
+    return reach;
   }
 
   /** Cuts a text into stretches of one bidi level that one typeface can write. Marks stay with the character they follow. */

@@ -1,14 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
 import { useMemo } from 'react';
-import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
+import { getBrand } from '../../contract/brand-contracts.ts';
+import { listTemplates } from '../../contract/template-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
-import type { SlotValue } from '../../core/piece/piece.ts';
 import { listMedia } from '../../contract/media-contracts.ts';
+import { sampleFrame } from '../../core/piece/sample-frame.ts';
 import { call } from '../ui/call.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
@@ -16,7 +17,6 @@ import { toast } from '../ui/toast.tsx';
 import { brandContent } from '../piece/brand-content.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
-type MediaItem = AnswerOf<typeof listMedia>['items'][number];
 
 const SHOWN_HEIGHT_PX = 132;
 const MOST_SHAPES = 5;
@@ -32,7 +32,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     onError: (error) => toast('problem', error.message),
   });
   const shown = useMemo(
-    () => (brandData.data && templates.data && media.data ? previews(templates.data.templates, brandData.data) : []),
+    () => (brandData.data && templates.data && media.data ? previews(offered(templates.data), brandData.data) : []),
     [brandData.data, templates.data, media.data],
   );
   const request = useMemo(() => {
@@ -43,7 +43,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       ...brandContent(brandData.data, brandData.data.book, photos),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
-        const frame = { id: template.key, slots: sampleSlots(template, photos) };
+        const frame = sampleFrame(template, 'usual', photos.map((photo) => photo.id));
         return cuts.map(({ key, placement }) => ({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
@@ -87,22 +87,15 @@ interface Preview {
   readonly cuts: readonly { readonly key: string; readonly placement: Placement }[];
 }
 
+/** Templates that are put away are not offered. */
+function offered({ templates, own }: AnswerOf<typeof listTemplates>): readonly Template[] {
+  return templates.filter((template) => !own.some((each) => each.archived && each.document.key === template.key));
+}
+
 /** Each template in every different shape that the brand's channels ask for. */
 function previews(templates: readonly Template[], brand: BrandData): readonly Preview[] {
   const placements = brand.sheets.flatMap((sheet) => sheet.placements.map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
   const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(2);
   const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
   return templates.map((template) => ({ template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) }));
-}
-
-/** The template's own samples, and the brand's latest pictures wherever one is wanted. */
-function sampleSlots(template: Template, photos: readonly MediaItem[]): Record<string, SlotValue> {
-  let next = 0;
-  return Object.fromEntries(
-    template.slots.flatMap((slot): [string, SlotValue][] => {
-      if (slot.kind !== 'picture') return slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]];
-      const photo = photos[next++ % Math.max(1, photos.length)];
-      return photo ? [[slot.key, { kind: 'picture', mediaId: photo.id }]] : [];
-    }),
-  );
 }

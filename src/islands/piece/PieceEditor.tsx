@@ -1,6 +1,7 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
-import { getBrand, listTemplates } from '../../contract/brand-contracts.ts';
+import { getBrand } from '../../contract/brand-contracts.ts';
+import { listTemplates } from '../../contract/template-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { getPiece } from '../../contract/piece-contracts.ts';
 import type { Template } from '../../core/template/template.ts';

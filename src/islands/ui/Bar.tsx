@@ -24,6 +24,7 @@ const places = [
     { key: 'book', name: 'Book', path: 'brand/book' },
     { key: 'facts', name: 'Facts', path: 'brand/facts' },
     { key: 'voice', name: 'Voice', path: 'brand/voice' },
+    { key: 'templates', name: 'Templates', path: 'brand/templates' },
   ] },
   { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
   { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },

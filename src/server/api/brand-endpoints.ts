@@ -10,7 +10,6 @@ import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { bookToPalette } from '../../core/brand/exchange/palette.ts';
 import { readBrandBook } from '../../core/brand/read-brand-book.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
-import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { hashPassword, newPassword } from '../auth/secrets.ts';
 import { importMark } from '../brand/import-mark.ts';
@@ -76,8 +75,6 @@ const changeBook = defineEndpoint({
     return { revision: saved.revision, book: saved.book };
   },
 });
-
-const listTemplates = defineEndpoint({ contract: contracts.listTemplates, may: 'see', handle: () => Promise.resolve({ templates: [...shippedTemplates] }) });
 
 const addTypeface = defineEndpoint({
   contract: contracts.addTypeface,
@@ -226,7 +223,6 @@ export const brandEndpoints: readonly Endpoint[] = [
   addTypeface,
   getTypefaceFile,
   readMark,
-  listTemplates,
   listTheMembers,
   addMember,
   changeMember,

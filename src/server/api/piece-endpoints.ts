@@ -4,10 +4,10 @@ import { nanoid } from 'nanoid';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/piece-contracts.ts';
 import { mediaOfPiece, readPiece, type Piece } from '../../core/piece/piece.ts';
-import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { findPiece, insertPiece, pagePieces, savePiece, type StoredPiece } from '../db/piece-repository.ts';
+import { findTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { exists } from '../media/derivatives.ts';
 import { checkReferences, possibleCuts } from '../pieces/check-references.ts';
@@ -48,7 +48,7 @@ const createPiece = defineEndpoint({
   contract: contracts.createPiece,
   may: 'make',
   async handle({ services, brand, body, caller, nowMs }) {
-    const template = shippedTemplates.find((each) => each.key === body.template);
+    const template = await findTemplate(services.db, brand.id, body.template);
     if (!template) throw new ProblemError(422, 'unknown-template', `There is no template '${body.template}'.`);
     const document: Piece = {
       version: 1,

@@ -9,10 +9,11 @@ import { mediaEndpoints } from './media-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
 import { pieceEndpoints } from './piece-endpoints.ts';
 import { sendEndpoints } from './send-endpoints.ts';
+import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...sendEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...sendEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

@@ -1,7 +1,7 @@
 import { mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
-import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
+import { findTemplate } from '../db/template-repository.ts';
 import { ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
 
@@ -10,7 +10,7 @@ import type { Services } from '../services.ts';
  * @throws ProblemError 422 naming the first thing that is not
  */
 export async function checkReferences(services: Services, brand: Brand, piece: Piece): Promise<void> {
-  if (!shippedTemplates.some((template) => template.key === piece.template.key)) {
+  if (!(await findTemplate(services.db, brand.id, piece.template.key))) {
     throw new ProblemError(422, 'unknown-template', `There is no template '${piece.template.key}'.`);
   }
   const media = mediaOfPiece(piece);

@@ -1,9 +1,9 @@
 import { mediaOfBook } from '../../core/brand/brand-book.ts';
 import { mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import { getShippedTemplate } from '../../core/template/shipped-templates.ts';
 import { listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds, toPicture } from '../db/media-repository.ts';
+import { getTemplate } from '../db/template-repository.ts';
 import type { Services } from '../services.ts';
 
 /** All that the cuts of a piece are made of, as it is now. */
@@ -12,7 +12,7 @@ export async function makeSnapshot(services: Services, brand: Brand, piece: Piec
   return {
     version: 1,
     piece,
-    template: getShippedTemplate(piece.template.key),
+    template: await getTemplate(services.db, brand.id, piece.template.key),
     book: brand.book,
     sheets: await listSheetsOf(services.db, brand.id),
     pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence })),

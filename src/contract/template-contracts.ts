@@ -1,0 +1,47 @@
+import { array, boolean, number, object, string } from 'yup';
+import type { Template } from '../core/template/template.ts';
+import { brandParams } from './brand-params.ts';
+import { contract, documentOf } from './contract.ts';
+
+const templateKey = () => string().matches(/^[a-z][a-z0-9-]*$/).max(60).required();
+const templateParams = brandParams.shape({ template: templateKey() });
+const template = () => documentOf<Template>('A template document');
+const own = object({ document: template(), revision: number().required(), archived: boolean().required() });
+
+export const listTemplates = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/templates',
+  summary: 'Templates that the brand can start from: its own first, then those that ship',
+  params: brandParams,
+  answer: object({ templates: array(template()).required(), own: array(own.required()).required() }),
+});
+
+export const getOwnTemplate = contract({ method: 'GET', path: '/api/brands/{brand}/templates/{template}', summary: 'A template of the brand’s own', params: templateParams, answer: own });
+
+export const createTemplate = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/templates',
+  summary: 'Keep a template document as one of the brand’s own: a copy, or one from elsewhere; it gets a key that is free',
+  params: brandParams,
+  body: object({ document: template() }).noUnknown(),
+  answer: own,
+  status: 201,
+});
+
+export const changeTemplate = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/templates/{template}',
+  summary: 'Put a changed template in the place of a given revision; pieces follow, scheduled posts keep what they had',
+  params: templateParams,
+  body: object({ revision: number().integer().required(), document: template() }).noUnknown(),
+  answer: own,
+});
+
+export const putTemplateAway = contract({
+  method: 'PATCH',
+  path: '/api/brands/{brand}/templates/{template}',
+  summary: 'Offer a template no more, or offer it again; pieces that have it keep it',
+  params: templateParams,
+  body: object({ archived: boolean().required() }).noUnknown(),
+  answer: own,
+});

@@ -1,0 +1,54 @@
+import type { Slot, Template } from '../template/template.ts';
+import type { Frame, SlotValue } from './piece.ts';
+
+/** How much a template is given to carry when it is looked at. */
+export type SampleLength = 'short' | 'usual' | 'cruel';
+export const sampleLengths: readonly SampleLength[] = ['short', 'usual', 'cruel'];
+
+const SHORT_WORDS = 2;
+/** A cruel text is this much longer than a slot is meant for. */
+const CRUEL_FACTOR = 1.7;
+const USUAL_LENGTH = 40;
+
+/**
+ * A frame to look at a template by: its own samples, cut to a word or two, or drawn out beyond what the slots are meant for.
+ * @param pictureIds pictures to take, one after the other
+ */
+export function sampleFrame(template: Template, length: SampleLength, pictureIds: readonly string[]): Frame {
+  let pictures = 0;
+  const slots = template.slots.flatMap((slot): [string, SlotValue][] => {
+    if (slot.kind === 'picture') {
+      const id = pictureIds[pictures++ % Math.max(1, pictureIds.length)];
+      return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
+    }
+    if (length === 'short' && !slot.required) return [];
+    const text = sampleText(slot, length);
+    return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
+  });
+  return { id: `${template.key}-${length}`, slots: Object.fromEntries(slots) };
+}
+
+function sampleText(slot: Slot, length: SampleLength): string {
+  const usual = slot.sample ?? slot.hint;
+  if (length === 'usual') return usual;
+  if (slot.kind === 'list') {
+    const items = usual.split('\n');
+    return length === 'short' ? items.slice(0, 2).map((item) => firstWords(item, SHORT_WORDS)).join('\n') : [...items, ...items].slice(0, 7).map((item) => stretch(item, item.length * CRUEL_FACTOR)).join('\n');
+  }
+  return length === 'short' ? firstWords(usual, SHORT_WORDS) : stretch(usual, (slot.softLimit ?? USUAL_LENGTH) * (slot.softLimit !== undefined && slot.softLimit <= 8 ? 1 : CRUEL_FACTOR));
+}
+
+function firstWords(text: string, count: number): string {
+  return text.split(/\s+/).slice(0, count).join(' ').replace(/[,;:]$/, '');
+}
+
+/** A text repeated, word by word, up to a length. */
+function stretch(text: string, length: number): string {
+  const words = text.split(/\s+/);
+  let result = words[0] ?? '';
+  for (let index = 1; ; index += 1) {
+    const next = `${result} ${words[index % words.length] ?? ''}`;
+    if (next.length > length || index > 200) return result;
+    result = next;
+  }
+}

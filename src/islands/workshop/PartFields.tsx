@@ -1,0 +1,298 @@
+import type { ReactNode } from 'react';
+import { motifNames } from '../../core/motif/motif.ts';
+import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
+import { fieldShapes, windowShapes, type Edge, type InkName, type Part, type StackPart, type Template } from '../../core/template/template.ts';
+
+interface PartFieldsProps {
+  readonly template: Template;
+  readonly root: StackPart;
+  readonly path: PartPath;
+  readonly onChange: (recipe: (root: StackPart) => StackPart) => void;
+}
+
+type Patch = Readonly<Record<string, unknown>>;
+
+const inks: readonly InkName[] = ['ground', 'surface', 'ink', 'accent'];
+const edges: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
+const inputLook = 'mt-0.5 h-7 w-full rounded-md border border-line bg-panel px-1.5 text-sm text-ink';
+
+/** What the chosen part is: each kind has its few choices; lengths are in m, the margin of a cut. */
+export function PartFields({ template, root, path, onChange }: PartFieldsProps) {
+  const part = partAt(root, path);
+  if (!part) return <aside className="w-64 shrink-0 border-l border-line bg-panel" />;
+  const set = (patch: Patch): void => onChange((now) => changePart(now, path, (current) => withPatch(current, patch)));
+  return (
+    <aside aria-label="The chosen part" className="w-64 shrink-0 space-y-3 overflow-auto border-l border-line bg-panel px-3.5 py-3 text-xs text-quiet">
+      <OwnFields part={part} template={template} set={set} />
+      {path.length > 0 && <PlaceFields part={part} set={set} />}
+    </aside>
+  );
+}
+
+/** A part with fields changed; a field that becomes undefined is no longer there. */
+function withPatch(part: Part, patch: Patch): Part {
+  return Object.fromEntries(Object.entries({ ...part, ...patch }).filter(([, value]) => value !== undefined)) as unknown as Part;
+}
+
+interface KindProps<Kind extends Part = Part> {
+  readonly part: Kind;
+  readonly template: Template;
+  readonly set: (patch: Patch) => void;
+}
+
+function OwnFields({ part, template, set }: KindProps) {
+  switch (part.part) {
+    case 'stack':
+      return <StackFields part={part} set={set} />;
+    case 'text':
+      return (
+        <>
+          <SlotChoice kinds={['text', 'number', 'fact']} value={part.slot} template={template} set={set} />
+          <Choice label="Type role" value={part.role} options={['display', 'heading', 'text', 'label']} onChange={(role) => set({ role })} />
+          <Choice label="Align" value={part.align} options={['start', 'centre', 'end']} onChange={(align) => set({ align })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+          <SizeFields value={part.sizeM} set={set} />
+          <Toggle label="One line as large as the width allows" value={part.fill ?? false} onChange={(fill) => set({ fill: fill || undefined })} />
+          <Toggle label="Quotation marks hang outside" value={part.hanging ?? false} onChange={(hanging) => set({ hanging: hanging || undefined })} />
+        </>
+      );
+    case 'picture':
+      return (
+        <>
+          <SlotChoice kinds={['picture']} value={part.slot} template={template} set={set} />
+          <Choice label="Seen through" value={part.window ?? 'whole box'} options={['whole box', ...windowShapes]} onChange={(window) => set({ window: window === 'whole box' ? undefined : window })} />
+          <Toggle label="In two colours of the scheme" value={part.duotone ?? false} onChange={(duotone) => set({ duotone: duotone || undefined })} />
+          <Toggle label="A cut-out: all of it, on what is behind" value={part.whole ?? false} onChange={(whole) => set({ whole: whole || undefined })} />
+          <OptionalNumber label="Fixed size, m" value={part.sideM} min={0.5} max={20} step={0.2} onChange={(sideM) => set({ sideM })} />
+        </>
+      );
+    case 'rows':
+      return (
+        <>
+          <SlotChoice kinds={['list']} value={part.slot} template={template} set={set} />
+          <Toggle label="Numbered" value={part.numerals} onChange={(numerals) => set({ numerals })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+          <SizeFields value={part.sizeM} set={set} />
+          <NumberField label="Gap, m" value={part.gapM} min={0} max={5} step={0.02} onChange={(gapM) => set({ gapM })} />
+        </>
+      );
+    case 'echo':
+      return (
+        <>
+          <SlotChoice kinds={['text', 'number', 'fact']} value={part.slot} template={template} set={set} />
+          <NumberField label="Lines" value={part.lines} min={2} max={24} step={1} onChange={(lines) => set({ lines, inked: Math.min(part.inked, lines - 1) })} />
+          <NumberField label="The one that is read" value={part.inked + 1} min={1} max={part.lines} step={1} onChange={(line) => set({ inked: line - 1 })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+          <SizeFields value={part.sizeM} set={set} />
+        </>
+      );
+    case 'mark':
+      return <NumberField label="Height, m" value={part.heightM} min={0.3} max={12} step={0.1} onChange={(heightM) => set({ heightM })} />;
+    case 'rule':
+      return (
+        <>
+          <NumberField label="Length, m (0 stretches)" value={part.lengthM} min={0} max={20} step={0.5} onChange={(lengthM) => set({ lengthM })} />
+          <NumberField label="Thickness, m" value={part.thicknessM} min={0.01} max={1} step={0.01} onChange={(thicknessM) => set({ thicknessM })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+        </>
+      );
+    case 'sign':
+      return (
+        <>
+          <label className="block">
+            Sign
+            <input value={part.text} maxLength={2} onChange={(event) => event.target.value !== '' && set({ text: event.target.value })} className={inputLook} />
+          </label>
+          <NumberField label="Height, m" value={part.heightM} min={0.5} max={30} step={0.2} onChange={(heightM) => set({ heightM })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+        </>
+      );
+    case 'artwork':
+      return (
+        <>
+          <NumberField label="Height, m" value={part.heightM} min={0.3} max={30} step={0.2} onChange={(heightM) => set({ heightM })} />
+          <Choice label="Colour" value={part.ink ?? 'as drawn'} options={['as drawn', ...inks]} onChange={(ink) => set({ ink: ink === 'as drawn' ? undefined : ink })} />
+        </>
+      );
+    case 'motif':
+      return (
+        <>
+          <Choice label="Motif" value={part.generator} options={motifNames} onChange={(generator) => set({ generator })} />
+          <NumberField label="Seed" value={part.seed} min={0} max={9999} step={1} onChange={(seed) => set({ seed })} />
+        </>
+      );
+  }
+}
+
+function StackFields({ part, set }: Pick<KindProps<StackPart>, 'part' | 'set'>) {
+  const pad = part.padM ?? {};
+  return (
+    <>
+      <Choice label="Direction" value={part.direction} options={['column', 'row']} onChange={(direction) => set({ direction })} />
+      <Choice label="Along it" value={part.justify ?? 'start'} options={['start', 'centre', 'end', 'between']} onChange={(justify) => set({ justify })} />
+      <Choice label="Across it" value={part.align ?? 'stretch'} options={['stretch', 'start', 'centre', 'end']} onChange={(align) => set({ align })} />
+      <NumberField label="Gap, m" value={part.gapM ?? 0} min={0} max={20} step={0.1} onChange={(gapM) => set({ gapM })} />
+      <EdgeNumbers label="Padding, m" value={pad} onChange={(padM) => set({ padM })} />
+      <fieldset>
+        <legend>Keeps its content in the safe zone at</legend>
+        <div className="mt-0.5 flex gap-2">
+          {edges.map((edge) => (
+            <label key={edge} className="flex items-center gap-1">
+              <input type="checkbox" checked={part.safe?.includes(edge) ?? false} onChange={(event) => set({ safe: event.target.checked ? [...(part.safe ?? []), edge] : (part.safe ?? []).filter((each) => each !== edge) })} className="accent-house" />
+              {edge}
+            </label>
+          ))}
+        </div>
+      </fieldset>
+      <Choice label="Field" value={part.field?.ink ?? 'none'} options={['none', ...inks]} onChange={(ink) => set({ field: ink === 'none' ? undefined : { ...part.field, ink } })} />
+      {part.field && <Choice label="Field’s shape" value={part.field.shape ?? 'box'} options={fieldShapes} onChange={(shape) => set({ field: { ...part.field, shape } })} />}
+    </>
+  );
+}
+
+/** How any part stands in its stack, or over it. */
+function PlaceFields({ part, set }: Pick<KindProps, 'part' | 'set'>) {
+  return (
+    <div className="space-y-3 border-t border-line pt-3">
+      <Toggle label="Laid over its stack" value={part.over !== undefined} onChange={(over) => set({ over: over ? { top: 1, left: 1 } : undefined })} />
+      {part.over ? (
+        <EdgeNumbers label="Distance from its edges, m (empty: free)" value={part.over} onChange={(over) => set({ over })} />
+      ) : (
+        <>
+          <OptionalNumber label="Share of room left over" value={part.grow} min={0} max={10} step={1} onChange={(grow) => set({ grow })} />
+          <OptionalNumber label="Share of its stack" value={part.share} min={0} max={1} step={0.05} onChange={(share) => set({ share })} />
+          <OptionalNumber label="Least share of the cut" value={part.leastShare} min={0} max={1} step={0.05} onChange={(leastShare) => set({ leastShare })} />
+          <Choice label="Own alignment" value={part.alignSelf ?? 'as its stack'} options={['as its stack', 'start', 'centre', 'end', 'stretch']} onChange={(alignSelf) => set({ alignSelf: alignSelf === 'as its stack' ? undefined : alignSelf })} />
+        </>
+      )}
+    </div>
+  );
+}
+
+function Choice({ label, value, options, onChange }: { readonly label: string; readonly value: string; readonly options: readonly string[]; readonly onChange: (value: string) => void }) {
+  return (
+    <label className="block">
+      {label}
+      <select value={value} onChange={(event) => onChange(event.target.value)} className={inputLook}>
+        {options.map((option) => (
+          <option key={option} value={option}>
+            {option}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function SlotChoice({ kinds, value, template, set }: { readonly kinds: readonly string[]; readonly value: string; readonly template: Template; readonly set: (patch: Patch) => void }) {
+  return (
+    <label className="block">
+      Slot
+      <select value={value} onChange={(event) => set({ slot: event.target.value })} className={inputLook}>
+        {template.slots
+          .filter((slot) => kinds.includes(slot.kind))
+          .map((slot) => (
+            <option key={slot.key} value={slot.key}>
+              {slot.label}
+            </option>
+          ))}
+      </select>
+    </label>
+  );
+}
+
+function InkChoice({ value, onChange }: { readonly value: InkName; readonly onChange: (ink: string) => void }) {
+  return <Choice label="Colour" value={value} options={inks} onChange={onChange} />;
+}
+
+interface NumberProps {
+  readonly label: string;
+  readonly min: number;
+  readonly max: number;
+  readonly step: number;
+}
+
+function NumberField({ label, value, min, max, step, onChange }: NumberProps & { readonly value: number; readonly onChange: (value: number) => void }) {
+  return (
+    <label className="block">
+      {label}
+      <input
+        type="number"
+        value={value}
+        min={min}
+        max={max}
+        step={step}
+        onChange={(event) => {
+          const next = event.target.valueAsNumber;
+          if (next >= min && next <= max) onChange(next);
+        }}
+        className={`${inputLook} tabular-nums`}
+      />
+    </label>
+  );
+}
+
+function OptionalNumber({ label, value, min, max, step, onChange }: NumberProps & { readonly value: number | undefined; readonly onChange: (value: number | undefined) => void }) {
+  return (
+    <label className="block">
+      {label}
+      <input
+        type="number"
+        value={value ?? ''}
+        min={min}
+        max={max}
+        step={step}
+        onChange={(event) => {
+          const next = event.target.valueAsNumber;
+          if (event.target.value === '') onChange(undefined);
+          else if (next >= min && next <= max) onChange(next);
+        }}
+        className={`${inputLook} tabular-nums`}
+      />
+    </label>
+  );
+}
+
+function SizeFields({ value, set }: { readonly value: { readonly max: number; readonly min: number }; readonly set: (patch: Patch) => void }) {
+  return (
+    <div className="grid grid-cols-2 gap-2">
+      <NumberField label="Largest, m" value={value.max} min={0.2} max={20} step={0.1} onChange={(max) => set({ sizeM: { max, min: Math.min(value.min, max) } })} />
+      <NumberField label="Smallest, m" value={value.min} min={0.2} max={20} step={0.1} onChange={(min) => set({ sizeM: { min, max: Math.max(value.max, min) } })} />
+    </div>
+  );
+}
+
+function EdgeNumbers({ label, value, onChange }: { readonly label: string; readonly value: Partial<Record<Edge, number>>; readonly onChange: (value: Partial<Record<Edge, number>>) => void }) {
+  return (
+    <fieldset>
+      <legend>{label}</legend>
+      <div className="mt-0.5 grid grid-cols-4 gap-1">
+        {edges.map((edge) => (
+          <input
+            key={edge}
+            type="number"
+            aria-label={`${label}, ${edge}`}
+            title={edge}
+            step={0.1}
+            value={value[edge] ?? ''}
+            onChange={(event) => {
+              const { [edge]: _, ...rest } = value;
+              const next = event.target.valueAsNumber;
+              onChange(Number.isFinite(next) ? { ...rest, [edge]: next } : rest);
+            }}
+            className="h-7 w-full rounded-md border border-line bg-panel px-1 text-sm text-ink tabular-nums"
+          />
+        ))}
+      </div>
+    </fieldset>
+  );
+}
+
+function Toggle({ label, value, onChange }: { readonly label: ReactNode; readonly value: boolean; readonly onChange: (value: boolean) => void }) {
+  return (
+    <label className="flex items-start gap-1.5">
+      <input type="checkbox" checked={value} onChange={(event) => onChange(event.target.checked)} className="mt-0.5 accent-house" />
+      <span>{label}</span>
+    </label>
+  );
+}

@@ -1,0 +1,122 @@
+import ArrowDown from 'lucide-react/icons/arrow-down';
+import ArrowUp from 'lucide-react/icons/arrow-up';
+import Trash2 from 'lucide-react/icons/trash-2';
+import { readMark } from '../../contract/brand-contracts.ts';
+import { addPart, movePart, newPart, partAt, removePart, walkPaths, type PartPath } from '../../core/template/edit-template.ts';
+import type { Part, StackPart, Template } from '../../core/template/template.ts';
+import { Button } from '../ui/Button.tsx';
+import { sendFile } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
+
+interface OutlineProps {
+  readonly brand: string;
+  readonly template: Template;
+  readonly root: StackPart;
+  readonly path: PartPath;
+  readonly onSelect: (path: PartPath) => void;
+  readonly onChange: (recipe: (root: StackPart) => StackPart) => void;
+}
+
+const kindNames: Readonly<Record<Part['part'], string>> = { stack: 'Stack', text: 'Text', picture: 'Picture', rows: 'List', echo: 'Echo', mark: 'Mark', rule: 'Line', sign: 'Sign', artwork: 'Drawing', motif: 'Motif' };
+const addable: readonly Part['part'][] = ['stack', 'text', 'picture', 'rows', 'echo', 'mark', 'rule', 'sign', 'motif'];
+
+function nameOf(part: Part, template: Template): string {
+  if (part.part === 'stack') return part.direction === 'row' ? 'Row' : 'Column';
+  if ('slot' in part) return template.slots.find((slot) => slot.key === part.slot)?.label ?? part.slot;
+  return kindNames[part.part];
+}
+
+const samePath = (a: PartPath, b: PartPath): boolean => a.length === b.length && a.every((index, at) => b[at] === index);
+
+/** The parts of an arrangement as an outline: choose, move, take out, add. The order is the order on the page. */
+export function PartOutline({ brand, template, root, path, onSelect, onChange }: OutlineProps) {
+  const selected = partAt(root, path);
+  // What is added goes into the chosen stack, or beside the chosen part.
+  const target = selected?.part === 'stack' ? path : path.slice(0, -1);
+  const add = (part: Part | null): void => {
+    const stack = partAt(root, target);
+    if (!part || stack?.part !== 'stack') return;
+    onChange((now) => addPart(now, target, part));
+    onSelect([...target, stack.children.length]);
+  };
+  const move = (by: -1 | 1): void => {
+    const moved = movePart(root, path, by);
+    onChange(() => moved.root);
+    onSelect(moved.path);
+  };
+  const bringArtwork = async (file: File): Promise<void> => {
+    try {
+      const { mark, notes } = await sendFile(readMark, { brand }, { name: file.name }, file);
+      if (mark.kind !== 'vector') return toast('problem', 'An ornament is an SVG drawing.');
+      for (const note of notes) toast('problem', note);
+      add({ part: 'artwork', heightM: 3, viewBox: mark.viewBox, paths: mark.paths, alignSelf: 'start' });
+    } catch (error) {
+      toast('problem', error instanceof Error ? error.message : String(error));
+    }
+  };
+  return (
+    <div className="px-3 py-2">
+      <ul aria-label="Parts of this arrangement" className="mb-2">
+        {[...walkPaths(root)].map(({ part, path: each }) => (
+          <li key={each.join('.')}>
+            <button
+              type="button"
+              aria-pressed={samePath(each, path)}
+              onClick={() => onSelect(each)}
+              style={{ paddingLeft: `${each.length * 0.8 + 0.4}rem` }}
+              className={`flex h-7 w-full items-center gap-2 rounded-md pr-2 text-left text-sm ${samePath(each, path) ? 'bg-house-soft font-semibold text-house' : 'hover:bg-sunk'}`}
+            >
+              <span className="min-w-0 truncate">{nameOf(part, template)}</span>
+              {'slot' in part && <span className="ml-auto text-xs font-normal text-quiet">{kindNames[part.part].toLowerCase()}</span>}
+              {part.over && <span className="ml-auto text-xs font-normal text-quiet">laid over</span>}
+            </button>
+          </li>
+        ))}
+      </ul>
+      <div className="flex items-center gap-1 border-t border-line pt-2">
+        <Button size="small" aria-label="Move up" disabled={path.length === 0} onClick={() => move(-1)}>
+          <ArrowUp aria-hidden className="size-3.5" />
+        </Button>
+        <Button size="small" aria-label="Move down" disabled={path.length === 0} onClick={() => move(1)}>
+          <ArrowDown aria-hidden className="size-3.5" />
+        </Button>
+        <Button
+          size="small"
+          aria-label="Take this part out"
+          disabled={path.length === 0}
+          onClick={() => {
+            onChange((now) => removePart(now, path));
+            onSelect(path.slice(0, -1));
+          }}
+        >
+          <Trash2 aria-hidden className="size-3.5" />
+        </Button>
+        <select aria-label="Add a part" value="" onChange={(event) => add(newPart(event.target.value as Part['part'], template))} className="ml-auto h-6 rounded-md border border-line bg-panel px-1 text-xs">
+          <option value="" disabled>
+            Add a part
+          </option>
+          {addable
+            .filter((kind) => newPart(kind, template) !== null)
+            .map((kind) => (
+              <option key={kind} value={kind}>
+                {kindNames[kind]}
+              </option>
+            ))}
+        </select>
+      </div>
+      <label className="mt-2 block cursor-pointer text-xs text-house underline focus-within:outline-2 focus-within:outline-house">
+        Add an SVG drawing as an ornament
+        <input
+          type="file"
+          accept=".svg"
+          className="sr-only"
+          onChange={(event) => {
+            const [file] = event.target.files ?? [];
+            event.target.value = '';
+            if (file) void bringArtwork(file);
+          }}
+        />
+      </label>
+    </div>
+  );
+}

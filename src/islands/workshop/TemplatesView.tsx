@@ -1,0 +1,174 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import Upload from 'lucide-react/icons/upload';
+import { useMemo } from 'react';
+import { getBrand } from '../../contract/brand-contracts.ts';
+import { listMedia } from '../../contract/media-contracts.ts';
+import { createTemplate, listTemplates, putTemplateAway } from '../../contract/template-contracts.ts';
+import { linkedCut } from '../../core/piece/adjustment.ts';
+import { sampleFrame } from '../../core/piece/sample-frame.ts';
+import type { Template } from '../../core/template/template.ts';
+import { CutCanvas } from '../piece/CutCanvas.tsx';
+import { brandContent } from '../piece/brand-content.ts';
+import { useWall, type Wall } from '../piece/wall.ts';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { call } from '../ui/call.ts';
+import { saveTextFile } from '../ui/save-file.ts';
+import { Queries } from '../ui/Queries.tsx';
+import { toast } from '../ui/toast.tsx';
+import { workshopShapes } from './shapes.ts';
+
+interface TemplatesProps {
+  readonly brand: { readonly slug: string; readonly role: string };
+}
+
+const HEIGHT_PX = 120;
+const shown = [workshopShapes[0], workshopShapes[1], workshopShapes[4]].flatMap((shape) => (shape ? [shape] : []));
+
+/** The brand's own templates and those that ship, each painted in the brand's look; a copy of any can be changed. */
+export default function TemplatesView(props: TemplatesProps) {
+  return (
+    <Queries>
+      <Templates {...props} />
+    </Queries>
+  );
+}
+
+function Templates({ brand }: TemplatesProps) {
+  const client = useQueryClient();
+  const data = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }) });
+  const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: 3 } }) });
+  const create = useMutation({
+    mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
+    onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),
+    onError: (error) => toast('problem', error.message),
+  });
+  const away = useMutation({
+    mutationFn: ({ key, archived }: { readonly key: string; readonly archived: boolean }) => call(putTemplateAway, { params: { brand: brand.slug, template: key }, body: { archived } }),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['templates', brand.slug] }),
+    onError: (error) => toast('problem', error.message),
+  });
+  const templates = useMemo(() => data.data?.templates ?? [], [data.data]);
+  const request = useMemo(() => {
+    if (!brandData.data || !media.data) return null;
+    const photos = media.data.items;
+    const density = Math.min(2, globalThis.devicePixelRatio || 1);
+    return {
+      ...brandContent(brandData.data, brandData.data.book, photos),
+      ghosts: true,
+      cuts: templates.flatMap((template) => {
+        const frame = sampleFrame(template, 'usual', photos.map((photo) => photo.id));
+        return shown.map((placement) => ({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
+      }),
+    };
+  }, [brandData.data, media.data, templates]);
+  const { wall } = useWall(request);
+  const mayChange = brand.role === 'owner' || brand.role === 'designer';
+  const own = data.data?.own ?? [];
+  const shipped = templates.filter((template) => !own.some((each) => each.document.key === template.key));
+  const bringIn = async (file: File): Promise<void> => {
+    try {
+      create.mutate(JSON.parse(await file.text()) as Template);
+    } catch {
+      toast('problem', `“${file.name}” is not valid JSON.`);
+    }
+  };
+  return (
+    <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
+      <div className="mb-5 flex items-center justify-between gap-4">
+        <div>
+          <h1 className="text-xl font-semibold">Templates</h1>
+          <p className="text-sm text-quiet">A template lays the same content out again for every shape. Make a copy of any and change it in the workshop.</p>
+        </div>
+        {mayChange && (
+          <label className={`${buttonClasses('plain')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+            <Upload aria-hidden className="size-4" />
+            Bring in a template
+            <input
+              type="file"
+              accept=".json"
+              className="sr-only"
+              onChange={(event) => {
+                const [file] = event.target.files ?? [];
+                event.target.value = '';
+                if (file) void bringIn(file);
+              }}
+            />
+          </label>
+        )}
+      </div>
+      {data.isError && <p className="text-coral-ink">{data.error.message}</p>}
+      {own.length > 0 && (
+        <section aria-labelledby="own" className="mb-8">
+          <h2 id="own" className="mb-2 text-base font-semibold">
+            The brand’s own
+          </h2>
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
+            {own.map(({ document, archived }) => (
+              <TemplateTile key={document.key} template={document} wall={wall} faded={archived}>
+                <a href={`/b/${brand.slug}/brand/templates/${document.key}`} className={buttonClasses('plain', 'small')}>
+                  {mayChange ? 'Open in the workshop' : 'Look at it'}
+                </a>
+                {mayChange && (
+                  <Button size="small" look="quiet" onClick={() => away.mutate({ key: document.key, archived: !archived })}>
+                    {archived ? 'Offer again' : 'Put away'}
+                  </Button>
+                )}
+                <TakeOutButton template={document} />
+              </TemplateTile>
+            ))}
+          </ul>
+        </section>
+      )}
+      <section aria-labelledby="shipped">
+        <h2 id="shipped" className="mb-2 text-base font-semibold">
+          To start from
+        </h2>
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
+          {shipped.map((template) => (
+            <TemplateTile key={template.key} template={template} wall={wall} faded={false}>
+              {mayChange && (
+                <Button size="small" disabled={create.isPending} onClick={() => create.mutate({ ...template, name: `${template.name} copy` })}>
+                  Make a copy
+                </Button>
+              )}
+              <TakeOutButton template={template} />
+            </TemplateTile>
+          ))}
+        </ul>
+      </section>
+    </main>
+  );
+}
+
+function TakeOutButton({ template }: { readonly template: Template }) {
+  return (
+    <Button size="small" look="quiet" onClick={() => saveTextFile(`${template.key}.json`, `${JSON.stringify(template, null, 2)}\n`, 'application/json')}>
+      Take out
+    </Button>
+  );
+}
+
+interface TileProps {
+  readonly template: Template;
+  readonly wall: Wall | null;
+  readonly faded: boolean;
+  readonly children: React.ReactNode;
+}
+
+function TemplateTile({ template, wall, faded, children }: TileProps) {
+  return (
+    <li className={`rounded-md border border-line bg-panel p-3 ${faded ? 'opacity-60' : ''}`} data-template={template.key}>
+      <div className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
+        {shown.map((placement) => (
+          <CutCanvas key={placement.key} wall={wall} cutKey={`${template.key}.${placement.key}`} widthPx={(HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={HEIGHT_PX} />
+        ))}
+      </div>
+      <div className="mt-2.5 flex items-center gap-2">
+        <span className="font-heading text-base font-semibold">{template.name}</span>
+        <span className="min-w-0 truncate text-sm text-quiet">{template.purpose}</span>
+        <span className="ml-auto flex shrink-0 gap-1">{children}</span>
+      </div>
+    </li>
+  );
+}

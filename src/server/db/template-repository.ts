@@ -1,0 +1,63 @@
+import { shippedTemplates } from '../../core/template/shipped-templates.ts';
+import type { Template } from '../../core/template/template.ts';
+import type { Db } from './connection.ts';
+
+/** A template that a brand has made or changed. */
+export interface OwnTemplate {
+  readonly document: Template;
+  readonly revision: number;
+  readonly archived: boolean;
+}
+
+interface TemplateRow {
+  brand_id: string;
+  key: string;
+  updated_ms: number;
+  document: string;
+  revision: number;
+  archived_ms: number | null;
+}
+
+const toOwn = (row: TemplateRow): OwnTemplate => ({ document: JSON.parse(row.document), revision: row.revision, archived: row.archived_ms !== null });
+
+/** The templates of a brand's own, last changed first; pieces may still use those that are put away. */
+export async function listOwnTemplates(db: Db, brandId: string): Promise<readonly OwnTemplate[]> {
+  return (await db<TemplateRow>('templates').where({ brand_id: brandId }).orderBy('updated_ms', 'desc')).map(toOwn);
+}
+
+export async function findOwnTemplate(db: Db, brandId: string, key: string): Promise<OwnTemplate | null> {
+  const row = await db<TemplateRow>('templates').where({ brand_id: brandId, key }).first();
+  return row ? toOwn(row) : null;
+}
+
+/** A template that a piece of the brand may have: its own, or a shipped one. */
+export async function findTemplate(db: Db, brandId: string, key: string): Promise<Template | null> {
+  return shippedTemplates.find((each) => each.key === key) ?? (await findOwnTemplate(db, brandId, key))?.document ?? null;
+}
+
+/** @throws RangeError when the brand has no such template */
+export async function getTemplate(db: Db, brandId: string, key: string): Promise<Template> {
+  const template = await findTemplate(db, brandId, key);
+  if (!template) throw new RangeError(`There is no template '${key}'`);
+  return template;
+}
+
+/** False when the brand has one of this key already. */
+export async function insertTemplate(db: Db, brandId: string, document: Template, nowMs: number): Promise<boolean> {
+  const rows = await db('templates').insert({ brand_id: brandId, key: document.key, document: JSON.stringify(document), updated_ms: nowMs }).onConflict(['brand_id', 'key']).ignore().returning('key');
+  return rows.length > 0;
+}
+
+/** Saves a template if it is still at `revision`; null when somebody saved in between. */
+export async function saveTemplate(db: Db, brandId: string, revision: number, document: Template, nowMs: number): Promise<OwnTemplate | null> {
+  const [row] = await db<TemplateRow>('templates')
+    .where({ brand_id: brandId, key: document.key, revision })
+    .update({ document: JSON.stringify(document), revision: revision + 1, updated_ms: nowMs })
+    .returning('*');
+  return row ? toOwn(row) : null;
+}
+
+/** Puts a template away, or takes it back. */
+export async function archiveTemplate(db: Db, brandId: string, key: string, archivedMs: number | null): Promise<void> {
+  await db('templates').where({ brand_id: brandId, key }).update({ archived_ms: archivedMs });
+}
