@@ -2,6 +2,8 @@
 export interface DemoPiece {
   readonly template: string;
   readonly photo: string | null;
+  /** A second picture, for templates that show two. */
+  readonly second?: string;
   readonly texts: Readonly<Record<string, string>>;
   readonly caption: string;
   /** A shorter or other caption for the channel on one network. */
@@ -11,6 +13,31 @@ export interface DemoPiece {
 }
 
 export const gullwickPieces: readonly DemoPiece[] = [
+  {
+    template: 'door',
+    photo: null,
+    texts: { headline: 'The loft is open', day: 'Saturday', line: 'Closed on the 25th, back on the 27th', place: '{workshop}' },
+    caption: 'Come up the outside stairs; the kettle is behind the glue. Ring {phone} if the tide is in. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'counter',
+    photo: 'cutout-sled-kite.png',
+    texts: { price: '£24', headline: 'Sled kite, ready to fly', first: 'Ripstop, no spars', second: 'Packs to a fist' },
+    caption: 'No spars, nothing to snap, and it goes in a coat pocket. At the hut and at {site}. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+  {
+    template: 'turn',
+    photo: 'workbench-flat-lay.jpg',
+    second: 'red-diamond-dunes.jpg',
+    texts: { first: 'Two o’clock', then: 'Five o’clock', headline: 'What an afternoon at the bench turns into' },
+    caption: 'Same pieces, three hours apart. Book a bench at {site}. #BuildAKite',
+    own: {},
+    out: { kind: 'draft' },
+  },
   {
     template: 'headland',
     photo: 'misty-day.jpg',

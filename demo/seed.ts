@@ -39,7 +39,7 @@ interface DemoBrand {
   readonly photos: readonly string[];
 }
 
-const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => (piece.photo ? [piece.photo] : []));
+const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
 
 const gullwick: DemoBrand = {
   slug: 'gullwick',
@@ -50,7 +50,7 @@ const gullwick: DemoBrand = {
   site: 'https://gullwickkites.example',
   book: gullwickBook,
   pieces: gullwickPieces,
-  photos: ['delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOf(gullwickPieces)],
+  photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOf(gullwickPieces)],
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -96,6 +96,10 @@ async function seedMedia(services: Services, brandId: string, file: string, crea
   return keepPicture(services, { id: brandId }, { path, hash, name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
 }
 
+function pictureSlot(slot: string, item: MediaItem | undefined): Record<string, SlotValue> {
+  return item ? { [slot]: { kind: 'picture', mediaId: item.id } } : {};
+}
+
 async function seedPiece(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoPiece, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
   const cuts = await possibleCuts(services, brand);
   const item = demo.photo ? media.get(demo.photo) : undefined;
@@ -107,7 +111,7 @@ async function seedPiece(services: Services, { brand, site }: { readonly brand: 
     kind: 'graphic',
     title: '',
     template: { key: demo.template },
-    frames: [{ id: nanoid(8), slots: { ...(item ? { photo: { kind: 'picture', mediaId: item.id } } : {}), ...Object.fromEntries(texts) } }],
+    frames: [{ id: nanoid(8), slots: { ...pictureSlot('photo', item), ...pictureSlot('second', demo.second ? media.get(demo.second) : undefined), ...Object.fromEntries(texts) } }],
     cuts,
     adjustments: {},
     words: {

@@ -14,3 +14,10 @@ export function percentile(values: readonly number[], share: number): number {
 export function printFigure(name: string, value: number, target: number, unit = ''): void {
   process.stdout.write(`figure ${name} ${value.toFixed(2)}${unit} ${target}${unit} ${value <= target ? 'ok' : 'short'}\n`);
 }
+
+/** How long a work takes, in milliseconds. */
+export async function timed(work: () => Promise<unknown>): Promise<number> {
+  const started = performance.now();
+  await work();
+  return performance.now() - started;
+}

@@ -11,7 +11,7 @@ import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
-import { median } from './figure.ts';
+import { median, timed } from './figure.ts';
 
 const ROUNDS = 9;
 const [WIDTH, HEIGHT] = [1080, 1350];
@@ -52,10 +52,4 @@ export async function serverCutRatio(): Promise<number> {
   } finally {
     await rm(folder, { recursive: true });
   }
-}
-
-async function timed(work: () => Promise<unknown>): Promise<number> {
-  const started = performance.now();
-  await work();
-  return performance.now() - started;
 }

@@ -94,7 +94,8 @@ test('all cuts are taken out in one ZIP, and the template of a piece can change 
   await expect(page.getByText('Kept aside')).toBeVisible();
   await expect(page.getByText('“Saturday”')).toBeVisible();
   await page.getByRole('button', { name: 'Download all' }).click();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('menuitem', { name: 'JPEG' }).click()]);
+  await page.getByRole('radio', { name: 'JPEG' }).check();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 14/ }).click()]);
   expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
   expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(14);
   await page.getByRole('combobox', { name: 'Template' }).selectOption('headland');

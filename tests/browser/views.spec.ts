@@ -12,9 +12,25 @@ const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await page.waitForTimeout(400);
 };
 
+const openWorkshop = async (page: Page): Promise<void> => {
+  await page.goto('/b/lanternfall/brand/templates');
+  const open = page.getByRole('link', { name: 'Open in the workshop' });
+  // The first run makes the copy, later ones find it.
+  await expect(page.locator('canvas[data-painted]').first()).toBeVisible();
+  if ((await open.count()) > 0) await open.first().click();
+  else await page.locator('[data-template="aside"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.waitForURL(/brand\/templates\/[\w-]+/);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
+};
+
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
-  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(52)],
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(90)],
   ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
+  ['the facts', '/b/gullwick/brand/facts', (page) => expect(page.getByLabel('Text of Phone')).toBeVisible()],
+  ['the voice', '/b/gullwick/brand/voice', (page) => expect(page.getByLabel('Tone')).toBeVisible()],
+  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(54)],
+  ['a template in the workshop', '/b/gullwick/brand/templates', openWorkshop],
+  ['a new brand', '/brands/new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
   ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
   ['a piece, Words', '/b/gullwick/make/pieces', openSheet('Words')],

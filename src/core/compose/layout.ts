@@ -73,7 +73,7 @@ export class LayoutSolver {
       const box = findBox(laidOut, part);
       if (!box) continue;
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, box.widthPx);
-      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - SLACK_PX)) return { reason: 'word-too-wide', part };
+      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part };
     }
     return isContained(laidOut, this.input.frame) ? null : { reason: 'too-tall' };
   }

@@ -14,8 +14,8 @@ export function gatherMetadata(title: string, altText: string, pictures: readonl
 }
 
 /**
- * Metadata as an XMP packet with the properties of the IPTC Photo Metadata Standard, which picture programs and screen readers
- * look for.
+ * Metadata as an XMP packet (ISO 16684-1) with Dublin Core properties and the alt text of the IPTC Photo Metadata Standard, which
+ * picture programs and screen readers look for.
  * @see https://www.iptc.org/std/photometadata/specification/IPTC-PhotoMetadata
  */
 export function toXmp({ title, altText, credit, licence }: PictureMetadata): string {
@@ -25,11 +25,9 @@ export function toXmp({ title, altText, credit, licence }: PictureMetadata): str
     alternative('dc:description', altText),
     alternative('Iptc4xmpCore:AltTextAccessibility', altText),
     alternative('dc:rights', licence),
-    alternative('xmpRights:UsageTerms', licence),
-    credit === '' ? '' : `<photoshop:Credit>${escapeXml(credit)}</photoshop:Credit>`,
     credit === '' ? '' : `<dc:creator><rdf:Seq>${credit.split('; ').map((name) => `<rdf:li>${escapeXml(name)}</rdf:li>`).join('')}</rdf:Seq></dc:creator>`,
   ];
-  return `<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?><x:xmpmeta xmlns:x="adobe:ns:meta/"><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:xmpRights="http://ns.adobe.com/xap/1.0/rights/" xmlns:photoshop="http://ns.adobe.com/photoshop/1.0/" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">${properties.join('')}</rdf:Description></rdf:RDF></x:xmpmeta><?xpacket end="w"?>`;
+  return `<?xpacket begin="\ufeff" id="W5M0MpCehiHzreSzNTczkc9d"?><rdf:RDF xmlns:rdf="http://www.w3.org/1999/02/22-rdf-syntax-ns#"><rdf:Description rdf:about="" xmlns:dc="http://purl.org/dc/elements/1.1/" xmlns:Iptc4xmpCore="http://iptc.org/std/Iptc4xmpCore/1.0/xmlns/">${properties.join('')}</rdf:Description></rdf:RDF><?xpacket end="w"?>`;
 }
 
 /** A text inside XML: what has a meaning there is written as an entity, what may not be there is left out. */

@@ -29,7 +29,6 @@ export const shelfFamilies: readonly ShelfFamily[] = [
   shelfFamily('gloock', 'Gloock', 'High contrast, a little theatrical', ['400']),
   shelfFamily('familjen-grotesk', 'Familjen Grotesk', 'Grotesque with small surprises', ['500', '700']),
   shelfFamily('playfair-display', 'Playfair Display', 'Elegant, with fine hairlines', ['700', '500-italic']),
-  shelfFamily('dm-serif-display', 'DM Serif Display', 'Warm, rounded serifs for headlines', ['400']),
   shelfFamily('fraunces', 'Fraunces', 'Soft old-style with a wink', ['600', '900']),
   shelfFamily('lora', 'Lora', 'A calm serif for reading', ['500', '700']),
   shelfFamily('bebas-neue', 'Bebas Neue', 'Tall capitals, like a poster', ['400']),

@@ -4,8 +4,8 @@ import { useState } from 'react';
 import { readMark } from '../../contract/brand-contracts.ts';
 import { bestGround } from '../../core/brand/best-ground.ts';
 import type { BrandMark } from '../../core/brand/brand-book.ts';
-import { buttonClasses } from '../ui/Button.tsx';
 import { sendFile } from '../ui/call.ts';
+import { FilePick } from '../ui/FilePick.tsx';
 import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 import type { BookEdit } from './use-book.ts';
@@ -33,20 +33,10 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
           Marks
         </h2>
         {mayChange && (
-          <label className={`${buttonClasses('quiet', 'small')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+          <FilePick look="quiet" size="small" accept=".svg,.png" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-3.5" />
             Bring in a mark
-            <input
-              type="file"
-              accept=".svg,.png"
-              className="sr-only"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                event.target.value = '';
-                if (file) void bringIn(file);
-              }}
-            />
-          </label>
+          </FilePick>
         )}
       </div>
       <p className="mb-2 text-xs text-quiet">Each cut takes the mark that stands out most from what really lies behind it.</p>

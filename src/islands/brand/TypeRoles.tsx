@@ -2,8 +2,8 @@ import Upload from 'lucide-react/icons/upload';
 import { addTypeface } from '../../contract/brand-contracts.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { shelfFamilies } from '../../core/text/font-shelf.ts';
-import { buttonClasses } from '../ui/Button.tsx';
 import { sendFile } from '../ui/call.ts';
+import { FilePick } from '../ui/FilePick.tsx';
 import { toast } from '../ui/toast.tsx';
 import type { BookEdit } from './use-book.ts';
 
@@ -35,20 +35,10 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
           Type
         </h2>
         {mayChange && (
-          <label className={`${buttonClasses('quiet', 'small')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+          <FilePick look="quiet" size="small" accept=".ttf,.otf,.woff2" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-3.5" />
             Bring in a typeface
-            <input
-              type="file"
-              accept=".ttf,.otf,.woff2"
-              className="sr-only"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                event.target.value = '';
-                if (file) void bringIn(file);
-              }}
-            />
-          </label>
+          </FilePick>
         )}
       </div>
       <table className="w-full text-left text-sm">

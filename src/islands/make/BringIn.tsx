@@ -8,6 +8,7 @@ import { listDeliveries } from '../../contract/send-contracts.ts';
 import { addressOf, call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
+import { FilePick } from '../ui/FilePick.tsx';
 import type { MediaItem } from '../ui/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 
@@ -16,6 +17,8 @@ interface BringInProps {
   readonly onFiles: (files: readonly File[]) => void;
   readonly onDone: (item: MediaItem) => void;
 }
+
+const PICTURES = 'image/jpeg,image/png,image/webp';
 
 type Way = 'address' | 'library' | 'post';
 const wayNames: Readonly<Record<Way, string>> = { address: 'From a web address', library: 'From the picture library', post: 'From what went out' };
@@ -37,8 +40,14 @@ export function BringIn({ brand, onFiles, onDone }: BringInProps) {
           </Menu>
         </Popover>
       </MenuTrigger>
-      <FileButton label="Bring in a folder" folder onFiles={onFiles} />
-      <FileButton label="Bring in pictures" onFiles={onFiles} />
+      {/* A folder gives everything in it; only its pictures are meant. */}
+      <FilePick folder accept={PICTURES} onFiles={(files) => onFiles(files.filter((file) => file.type.startsWith('image/')))}>
+        Bring in a folder
+      </FilePick>
+      <FilePick multiple look="primary" accept={PICTURES} onFiles={onFiles}>
+        <ImagePlus aria-hidden className="size-4" />
+        Bring in pictures
+      </FilePick>
       <DialogTrigger isOpen={way !== null} onOpenChange={(open) => !open && setWay(null)}>
         <span hidden />
         <ModalOverlay isDismissable className="fixed inset-0 z-30 grid place-items-center bg-ink/40 p-6">
@@ -62,28 +71,6 @@ export function BringIn({ brand, onFiles, onDone }: BringInProps) {
         </ModalOverlay>
       </DialogTrigger>
     </div>
-  );
-}
-
-function FileButton({ label, folder = false, onFiles }: { readonly label: string; readonly folder?: boolean; readonly onFiles: BringInProps['onFiles'] }) {
-  return (
-    <label className={`${buttonClasses(folder ? 'plain' : 'primary')} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
-      {!folder && <ImagePlus aria-hidden className="size-4" />}
-      {label}
-      <input
-        type="file"
-        multiple
-        accept="image/jpeg,image/png,image/webp"
-        {...(folder ? { webkitdirectory: '' } : {})}
-        className="sr-only"
-        onChange={(event) => {
-          const files = [...(event.target.files ?? [])];
-          // A folder gives everything in it; only its pictures are meant.
-          onFiles(folder ? files.filter((file) => file.type.startsWith('image/')) : files);
-          event.target.value = '';
-        }}
-      />
-    </label>
   );
 }
 

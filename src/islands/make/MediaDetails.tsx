@@ -3,8 +3,9 @@ import { useState } from 'react';
 import type { BodyOf } from '../../contract/contract.ts';
 import { deleteMedia, getMediaUses, replaceMediaFile, type changeMedia } from '../../contract/media-contracts.ts';
 import { call, sendFile } from '../ui/call.ts';
-import { Button, buttonClasses } from '../ui/Button.tsx';
+import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
+import { FilePick } from '../ui/FilePick.tsx';
 import type { MediaItem } from '../ui/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 
@@ -69,19 +70,9 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
         )}
       </section>
       <div className="flex flex-wrap gap-2 border-t border-line pt-3">
-        <label className={`${buttonClasses('plain', 'small')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+        <FilePick size="small" accept="image/jpeg,image/png,image/webp" onFiles={([file]) => file && replace.mutate(file)}>
           Replace the file
-          <input
-            type="file"
-            accept="image/jpeg,image/png,image/webp"
-            className="sr-only"
-            onChange={(event) => {
-              const [file] = event.target.files ?? [];
-              event.target.value = '';
-              if (file) replace.mutate(file);
-            }}
-          />
-        </label>
+        </FilePick>
         <Button size="small" onClick={() => onChange({ archived: !item.archived })}>
           {item.archived ? 'Take it back' : 'Put away'}
         </Button>

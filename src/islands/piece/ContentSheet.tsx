@@ -83,7 +83,7 @@ function TextSlot({ slot, piece, store, cuts, brandData, readOnly }: ContentProp
   const aside = (
     <span className="flex items-center gap-1.5">
       <span className={`text-right text-xs ${fit.kind === 'over' ? 'font-medium text-coral-ink' : fit.kind === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fit.word}</span>
-      {!readOnly && <FactMenu into={slot.label} facts={brandData.book.facts} onPick={(added) => write(withBehind(text, added))} />}
+      {!readOnly && <FactMenu facts={brandData.book.facts} onPick={(added) => write(withBehind(text, added))} />}
     </span>
   );
   return (

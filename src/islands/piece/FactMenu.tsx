@@ -4,8 +4,6 @@ import type { Fact } from '../../core/brand/brand-book.ts';
 import { fillInOf } from '../../core/brand/facts.ts';
 
 interface FactMenuProps {
-  /** What the fill-in would be put into, for those who cannot see it. */
-  readonly into: string;
   readonly facts: readonly Fact[];
   /** House hashtags, offered in captions. */
   readonly hashtags?: readonly string[];
@@ -13,11 +11,11 @@ interface FactMenuProps {
 }
 
 /** The brand's facts, and its hashtags where they belong, to be put into a text. */
-export function FactMenu({ into, facts, hashtags = [], onPick }: FactMenuProps) {
+export function FactMenu({ facts, hashtags = [], onPick }: FactMenuProps) {
   if (facts.length + hashtags.length === 0) return null;
   return (
     <MenuTrigger>
-      <AriaButton aria-label={`Put a fact into ${into}`} className="rounded-md p-0.5 text-quiet hover:bg-sunk hover:text-ink">
+      <AriaButton aria-label="Put a fact in here" className="rounded-md p-0.5 text-quiet hover:bg-sunk hover:text-ink">
         <Braces aria-hidden className="size-3.5" />
       </AriaButton>
       <Popover className="shadow-float max-h-80 overflow-auto rounded-md border border-line bg-panel p-1">

@@ -112,7 +112,7 @@ function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick
     <div className="mb-1.5">
       <p className="mb-0.5 flex min-h-5 items-center justify-between text-xs font-medium text-quiet">
         {field.key !== 'caption' && field.key !== 'altText' ? field.name : ''}
-        <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu into={`the shared ${field.name.toLowerCase()}`} facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onPick={(added) => write(withBehind(text, added))} />}</span>
+        <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onPick={(added) => write(withBehind(text, added))} />}</span>
       </p>
       <textarea
         aria-label={`Shared ${field.name.toLowerCase()}`}

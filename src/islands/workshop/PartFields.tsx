@@ -273,6 +273,7 @@ function EdgeNumbers({ label, value, onChange }: { readonly label: string; reado
             type="number"
             aria-label={`${label}, ${edge}`}
             title={edge}
+            placeholder={edge}
             step={0.1}
             value={value[edge] ?? ''}
             onChange={(event) => {

@@ -26,7 +26,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
     const ids = photos.map((photo) => photo.id);
     return {
       ...brandContent(brandData, brandData.book, photos),
-      ghosts: true,
+      ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
         const frame = sampleFrame(template, length, ids);
         return workshopShapes.map((placement) => ({

@@ -12,6 +12,7 @@ import { brandContent } from '../piece/brand-content.ts';
 import { useWall, type Wall } from '../piece/wall.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
+import { FilePick } from '../ui/FilePick.tsx';
 import { saveTextFile } from '../ui/save-file.ts';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
@@ -81,20 +82,10 @@ function Templates({ brand }: TemplatesProps) {
           <p className="text-sm text-quiet">A template lays the same content out again for every shape. Make a copy of any and change it in the workshop.</p>
         </div>
         {mayChange && (
-          <label className={`${buttonClasses('plain')} cursor-pointer focus-within:outline-2 focus-within:outline-house`}>
+          <FilePick accept=".json" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-4" />
             Bring in a template
-            <input
-              type="file"
-              accept=".json"
-              className="sr-only"
-              onChange={(event) => {
-                const [file] = event.target.files ?? [];
-                event.target.value = '';
-                if (file) void bringIn(file);
-              }}
-            />
-          </label>
+          </FilePick>
         )}
       </div>
       {data.isError && <p className="text-coral-ink">{data.error.message}</p>}

@@ -72,7 +72,7 @@ export function draftBook(picks: BookPicks): BrandBook {
     },
     marks: picks.marks.length > 0 ? withVariants(picks.marks, schemes.map((each) => ({ ground: hexOf(palette, each.ground), ink: hexOf(palette, each.ink) }))) : plainBook.marks,
     facts: plainBook.facts.map((fact) => (fact.key === 'site' ? { ...fact, text: picks.site } : fact.key === 'handle' ? { ...fact, text: picks.handle } : fact)),
-    voice: { ...plainBook.voice, guidance: picks.guidance },
+    voice: { ...plainBook.voice, guidance: picks.guidance, link: picks.site === '' ? '' : `https://${picks.site}` },
   };
 }
 

@@ -1,0 +1,104 @@
+import { expect, test } from '@playwright/test';
+import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
+
+test('a fact is written once, fills texts and captions, and is asked for where it is missing', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/brand/facts');
+  await page.getByLabel('Name of a new fact').fill('Parking');
+  await page.getByRole('button', { name: 'Add' }).click();
+  await expect(page.getByText('{parking}')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the book' }).click();
+  await expect(page.getByText('The book is saved.', { exact: false })).toBeVisible();
+
+  await startPiece(page, 'Aside');
+  await page.getByLabel('Quote').fill('Ring us:');
+  await page.getByRole('button', { name: 'Put a fact in here' }).first().click();
+  await page.getByRole('menuitem', { name: /Phone/ }).click();
+  await expect(page.getByLabel('Quote')).toHaveValue('Ring us: {phone}');
+  await page.getByLabel('Who said it').fill('Park at {parking}, not at {market}');
+  const rail = page.getByRole('complementary', { name: 'Preflight' });
+  await expect(rail).toContainText('uses the fact {parking}, which has no text yet');
+  await expect(rail).toContainText('uses {market}, and the brand has no fact of that name');
+  await page.getByLabel('Who said it').fill('The loft');
+  await page.getByRole('tab', { name: 'Words' }).click();
+  await page.getByLabel('Shared caption').fill('Unleash it on {phone}');
+  await expect(page.getByRole('region', { name: /Preview for/ })).toContainText('Unleash it on 01632 960 184');
+  await rail.getByRole('button', { name: 'Say “let go”' }).first().click();
+  await expect(page.getByLabel('Shared caption')).toHaveValue('Let go it on {phone}');
+  await expectSaved(page);
+});
+
+test('a typeface of one’s own is brought in, and a wrong file is refused', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/lanternfall/brand/book');
+  const input = page.getByLabel('Bring in a typeface');
+  await input.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('not a font') });
+  await expect(page.getByText('“notes.ttf” is no TTF, OTF or WOFF2 file.')).toBeVisible();
+  await input.setInputFiles('fonts/bebas-neue/bebas-neue-400.ttf');
+  await expect(page.getByText('Licence of Bebas Neue 400')).toBeVisible();
+  const cut = page.locator('canvas[data-cut="tally"]');
+  const before = await cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  const own = await page.getByLabel('Typeface of Display').locator('optgroup[label="The brand’s own"] option').first().getAttribute('value');
+  await page.getByLabel('Typeface of Display').selectOption(own);
+  await expect.poll(() => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(before);
+});
+
+test('the owner takes somebody in, and a designer only sees who is there', async ({ page, browser }) => {
+  await comeInAs(page, 'Ottoline');
+  await page.goto('/b/gullwick/brand/book');
+  const people = page.getByRole('region', { name: 'People' });
+  await people.getByLabel('Name', { exact: true }).fill('Piet Aalders');
+  await people.getByLabel('Email').fill('piet@gullwickkites.example');
+  await people.getByRole('button', { name: 'Take in' }).click();
+  await expect(people.getByRole('status')).toContainText('Piet Aalders signs in with this password');
+  await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Take out' }).click();
+  await expect(people.getByRole('listitem').filter({ hasText: 'Piet' })).toHaveCount(0);
+  const wren = await browser.newPage();
+  await comeInAs(wren, 'Wren');
+  await wren.goto('/b/gullwick/brand/book');
+  await expect(wren.getByRole('region', { name: 'People' })).toContainText('Ottoline Brack');
+  await expect(wren.getByRole('button', { name: 'Take in' })).toHaveCount(0);
+});
+
+test('media: from the library with its credit, by tag, put away and back, and no address that is not public', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/media');
+  await page.getByRole('button', { name: 'From elsewhere' }).click();
+  await page.getByRole('menuitem', { name: 'From the picture library' }).click();
+  await page.getByLabel('Search the library').fill('fabric');
+  await page.getByRole('dialog').getByRole('button', { name: /Rack of fabric rolls/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Close', exact: true }).click();
+  const panel = page.getByRole('complementary', { name: 'Rack of fabric rolls' });
+  await expect(panel.getByLabel('Credit')).toHaveValue('Bram Oakenfold');
+  await panel.getByLabel('Tags').fill('Fabric, Workshop');
+  await panel.getByLabel('Tags').blur();
+  await page.getByLabel('Search media').fill('oakenfold');
+  await expect(page.locator('main ul button').filter({ hasText: 'Rack of fabric rolls' })).toHaveCount(1);
+  await panel.getByRole('button', { name: 'Put away' }).click();
+  await expect(page.getByText('No picture has all of these words.')).toBeVisible();
+  await page.getByRole('checkbox', { name: 'Put away' }).check();
+  await page.locator('main ul button').filter({ hasText: 'Rack of fabric rolls' }).click();
+  await page.getByRole('button', { name: 'Take it back' }).click();
+  await page.getByRole('checkbox', { name: 'Put away' }).uncheck();
+  await page.getByRole('button', { name: 'From elsewhere' }).click();
+  await page.getByRole('menuitem', { name: 'From a web address' }).click();
+  await page.getByLabel('Address of the picture').fill('http://localhost:9/x.png');
+  await page.getByRole('button', { name: 'Fetch it' }).click();
+  await expect(page.getByText('localhost is not on the public internet, so it is not fetched.')).toBeVisible();
+  await page.getByLabel('Address of the picture').fill(`${STANDIN_ORIGIN}/library/ripstop-swatches/whole`);
+  await page.getByRole('button', { name: 'Fetch it' }).click();
+  await expect(page.getByRole('complementary', { name: 'whole' })).toContainText('From http');
+});
+
+test('a broken upload goes on where it stopped', async ({ page, context }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/media');
+  await page.route('**/uploads/*?at=*', (route) => route.abort());
+  await page.getByLabel('Bring in pictures').setInputFiles('standin/library/patchwork-wall.jpg');
+  const list = page.getByRole('list', { name: 'Pictures coming in' });
+  await expect(list).toContainText('The connection broke.');
+  await page.unroute('**/uploads/*?at=*');
+  await context.setOffline(false);
+  await list.getByRole('button', { name: 'Go on' }).click();
+  await expect(page.getByRole('complementary', { name: 'patchwork-wall.jpg' })).toBeVisible();
+});

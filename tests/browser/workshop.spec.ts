@@ -1,0 +1,64 @@
+import { readFile } from 'node:fs/promises';
+import { expect, test } from '@playwright/test';
+import { comeInAs } from './steps.ts';
+
+test('a copy of a template is changed part by part, judged live, kept, taken out, brought in, and used', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/brand/templates');
+  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.waitForURL(/brand\/templates\/headland-copy/);
+  const square = page.locator('canvas[data-cut="usual.square"]');
+  const tall = page.locator('canvas[data-cut="usual.tall"]');
+  await expect(square).toHaveAttribute('data-settled', 'true');
+  const pixels = (canvas: typeof square): Promise<string> => canvas.evaluate((each: HTMLCanvasElement) => each.toDataURL());
+  const [before, tallBefore] = [await pixels(square), await pixels(tall)];
+
+  const parts = page.getByRole('list', { name: 'Parts of this arrangement' });
+  await parts.getByRole('button', { name: /^Headline/ }).click();
+  const chosen = page.getByRole('complementary', { name: 'The chosen part' });
+  await chosen.getByLabel('Align').selectOption('centre');
+  await expect.poll(() => pixels(square)).not.toBe(before);
+  // The arrangement at work is for cards and squares; the others stay as they were.
+  expect(await pixels(tall)).toBe(tallBefore);
+
+  const centred = await pixels(square);
+  await page.getByRole('button', { name: 'Move up' }).click();
+  await expect.poll(() => pixels(square)).not.toBe(centred);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(() => pixels(square)).toBe(centred);
+  await page.getByLabel('Add a part').selectOption('motif');
+  await chosen.getByLabel('Motif').selectOption('scraps');
+  await expect(parts.getByRole('button', { name: /^Motif/ })).toBeVisible();
+  await page.locator('input[accept=".svg"]').setInputFiles({ name: 'star.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><path d="M5 0L10 10H0Z" fill="#ff00ff"/></svg>') });
+  await expect(parts.getByRole('button', { name: /^Drawing/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Save the template' }).click();
+  await expect(page.getByText('Saved. Pieces with this template follow')).toBeVisible();
+  await page.reload();
+  await expect(parts.getByRole('button', { name: /^Drawing/ })).toBeVisible();
+
+  await page.goto('/b/gullwick/brand/templates');
+  const tile = page.locator('[data-template="headland-copy"]');
+  const [download] = await Promise.all([page.waitForEvent('download'), tile.getByRole('button', { name: 'Take out' }).click()]);
+  const text = await readFile(await download.path(), 'utf8');
+  expect(JSON.parse(text)).toMatchObject({ name: 'Headland copy' });
+  await page.getByLabel('Bring in a template').setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('Headland copy', 'Harbour wall')) });
+  await page.waitForURL(/brand\/templates\/harbour-wall/);
+  await page.goto('/b/gullwick/brand/templates');
+  await page.getByLabel('Bring in a template').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"version":1}') });
+  await expect(page.getByRole('alert').or(page.getByRole('status')).filter({ hasText: /required|must/i }).first()).toBeVisible();
+
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Harbour wall/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+$/);
+  await page.getByLabel('Headline').fill('Made in the workshop');
+  await expect(page.getByText('fits all 14 cuts')).toHaveCount(1);
+
+  // So that other journeys find the templates as they ship.
+  await page.goto('/b/gullwick/brand/templates');
+  for (const key of ['headland-copy', 'harbour-wall']) {
+    await page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Put away' }).click();
+    await expect(page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Offer again' })).toBeVisible();
+  }
+  await page.goto('/b/gullwick/make/pieces?new');
+  await expect(page.getByRole('button', { name: /^Headland/ })).toHaveCount(1);
+});
