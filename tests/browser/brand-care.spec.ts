@@ -77,9 +77,10 @@ test('media: from the library with its credit, by tag, put away and back, and no
   await panel.getByRole('button', { name: 'Put away' }).click();
   await expect(page.getByText('No picture has all of these words.')).toBeVisible();
   await page.getByRole('checkbox', { name: 'Put away' }).check();
-  await page.locator('main ul button').filter({ hasText: 'Rack of fabric rolls' }).click();
+  await expect(panel).toContainText('it stays where it is used and is not offered any more');
   await page.getByRole('button', { name: 'Take it back' }).click();
   await page.getByRole('checkbox', { name: 'Put away' }).uncheck();
+  await page.getByLabel('Search media').fill('');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From a web address' }).click();
   await page.getByLabel('Address of the picture').fill('http://localhost:9/x.png');

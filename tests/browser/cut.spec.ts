@@ -68,7 +68,7 @@ test('a scheduled cut goes out as it differs', async ({ page, request }) => {
   await startPiece(page, 'Tally');
   await page.getByLabel('Number').fill('7');
   await page.getByLabel('Sentence').fill('places left');
-  await page.getByRole('button', { name: /Quipline Wide,/ }).click();
+  await page.getByRole('button', { name: /Quipline Square,/ }).click();
   await page.getByRole('group', { name: 'What differs in this cut' }).getByRole('radio', { name: 'Light' }).click();
   await expectSaved(page);
   await page.getByRole('tab', { name: 'Times' }).click();

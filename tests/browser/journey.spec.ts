@@ -145,7 +145,7 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
     for (const [name, placement, words] of [
       ['Petalry Portrait', 'feed-portrait', CAPTION],
       ['Petalry Story', 'story', CAPTION],
-      ['Quipline Wide', 'post-wide', 'Short for Quipline 🪁'],
+      ['Quipline Square', 'post-square', 'Short for Quipline 🪁'],
     ] as const) {
       await page.getByRole('tab', { name: 'Times' }).click();
       const [network = '', place = ''] = name.split(' ');
@@ -171,9 +171,9 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
 
   await test.step('download the cut as PNG at full size', async () => {
     const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'PNG' }).click()]);
-    expect(download.suggestedFilename()).toMatch(/^build-your-own-kite-in-an-afternoon-quipline-post-wide-1600x900\.png$/);
+    expect(download.suggestedFilename()).toMatch(/^build-your-own-kite-in-an-afternoon-quipline-post-square-1080x1080\.png$/);
     const { width, height, format } = await sharp(await readFile(await download.path())).metadata();
-    expect([format, width, height]).toEqual(['png', 1600, 900]);
+    expect([format, width, height]).toEqual(['png', 1080, 1080]);
   });
 
   await test.step('send now works too', async () => {

@@ -16,7 +16,7 @@ test('a copy of a template is changed part by part, judged live, kept, taken out
   const parts = page.getByRole('list', { name: 'Parts of this arrangement' });
   await parts.getByRole('button', { name: /^Headline/ }).click();
   const chosen = page.getByRole('complementary', { name: 'The chosen part' });
-  await chosen.getByLabel('Align').selectOption('centre');
+  await chosen.getByLabel('Align', { exact: true }).selectOption('centre');
   await expect.poll(() => pixels(square)).not.toBe(before);
   // The arrangement at work is for cards and squares; the others stay as they were.
   expect(await pixels(tall)).toBe(tallBefore);
@@ -27,7 +27,7 @@ test('a copy of a template is changed part by part, judged live, kept, taken out
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect.poll(() => pixels(square)).toBe(centred);
   await page.getByLabel('Add a part').selectOption('motif');
-  await chosen.getByLabel('Motif').selectOption('scraps');
+  await chosen.getByLabel('Motif', { exact: true }).selectOption('scraps');
   await expect(parts.getByRole('button', { name: /^Motif/ })).toBeVisible();
   await page.locator('input[accept=".svg"]').setInputFiles({ name: 'star.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><path d="M5 0L10 10H0Z" fill="#ff00ff"/></svg>') });
   await expect(parts.getByRole('button', { name: /^Drawing/ })).toBeVisible();

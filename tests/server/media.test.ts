@@ -81,14 +81,15 @@ describe('bringing in a picture', () => {
 
   it('proposes the focal point near the subject of most demo photographs', async () => {
     const manifest = JSON.parse(readFileSync('demo/media/manifest.json', 'utf8')) as { file: string; subject: { x: number; y: number } }[];
+    const photographs = manifest.filter(({ file }) => file.endsWith('.jpg'));
     const near = await Promise.all(
-      manifest.map(async ({ file, subject }) => {
+      photographs.map(async ({ file, subject }) => {
         const row = await stack.services.db('media').where({ name: file }).first();
         const { focal } = JSON.parse(row.facts) as { focal: { x: number; y: number } };
         return Math.hypot(focal.x - subject.x, focal.y - subject.y) < 0.15;
       }),
     );
-    expect(near.filter(Boolean).length).toBeGreaterThanOrEqual(manifest.length - 1);
+    expect(near.filter(Boolean).length).toBeGreaterThanOrEqual(photographs.length - 1);
   });
 });
 

@@ -61,7 +61,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
         </button>
       </div>
       {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Put away: it stays where it is used and is not offered any more.</p>}
-      <FocalPicture address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
+      <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
         {byPerson && (
@@ -102,6 +102,8 @@ function clamp(value: number): number {
 }
 
 interface FocalPictureProps {
+  /** Width by height: its room is there before the picture is. */
+  readonly aspect: number;
   readonly address: string;
   readonly altText: string;
   readonly focal: FocalPoint;
@@ -109,7 +111,7 @@ interface FocalPictureProps {
   readonly onSettle: (point: FocalPoint) => void;
 }
 
-function FocalPicture({ address, altText, focal, onMove, onSettle }: FocalPictureProps) {
+function FocalPicture({ aspect, address, altText, focal, onMove, onSettle }: FocalPictureProps) {
   const area = useRef<HTMLDivElement>(null);
   const pointOf = (event: PointerEvent): FocalPoint => {
     const box = area.current?.getBoundingClientRect();
@@ -135,7 +137,7 @@ function FocalPicture({ address, altText, focal, onMove, onSettle }: FocalPictur
       onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && onMove(pointOf(event))}
       onPointerUp={(event) => onSettle(pointOf(event))}
     >
-      <img src={address} alt={altText} draggable={false} className="block w-full select-none" />
+      <img src={address} alt={altText} draggable={false} style={{ aspectRatio: aspect }} className="block w-full select-none" />
       <button
         type="button"
         aria-label={`Focal point, ${Math.round(focal.x * 100)}% from the left, ${Math.round(focal.y * 100)}% from the top. Move with the arrow keys.`}

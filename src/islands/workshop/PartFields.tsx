@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useId, type ReactNode } from 'react';
 import { motifNames } from '../../core/motif/motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
 import { fieldShapes, windowShapes, type Edge, type InkName, type Part, type StackPart, type Template } from '../../core/template/template.ts';
@@ -169,35 +169,48 @@ function PlaceFields({ part, set }: Pick<KindProps, 'part' | 'set'>) {
   );
 }
 
+/** A label above its field: the choices of a select must not become part of its name. */
+function Labelled({ label, children }: { readonly label: string; readonly children: (id: string) => ReactNode }) {
+  const id = useId();
+  return (
+    <div>
+      <label htmlFor={id}>{label}</label>
+      {children(id)}
+    </div>
+  );
+}
+
 function Choice({ label, value, options, onChange }: { readonly label: string; readonly value: string; readonly options: readonly string[]; readonly onChange: (value: string) => void }) {
   return (
-    <label className="block">
-      {label}
-      <select value={value} onChange={(event) => onChange(event.target.value)} className={inputLook}>
-        {options.map((option) => (
-          <option key={option} value={option}>
-            {option}
-          </option>
-        ))}
-      </select>
-    </label>
+    <Labelled label={label}>
+      {(id) => (
+        <select id={id} value={value} onChange={(event) => onChange(event.target.value)} className={inputLook}>
+          {options.map((option) => (
+            <option key={option} value={option}>
+              {option}
+            </option>
+          ))}
+        </select>
+      )}
+    </Labelled>
   );
 }
 
 function SlotChoice({ kinds, value, template, set }: { readonly kinds: readonly string[]; readonly value: string; readonly template: Template; readonly set: (patch: Patch) => void }) {
   return (
-    <label className="block">
-      Slot
-      <select value={value} onChange={(event) => set({ slot: event.target.value })} className={inputLook}>
-        {template.slots
-          .filter((slot) => kinds.includes(slot.kind))
-          .map((slot) => (
-            <option key={slot.key} value={slot.key}>
-              {slot.label}
-            </option>
-          ))}
-      </select>
-    </label>
+    <Labelled label="Slot">
+      {(id) => (
+        <select id={id} value={value} onChange={(event) => set({ slot: event.target.value })} className={inputLook}>
+          {template.slots
+            .filter((slot) => kinds.includes(slot.kind))
+            .map((slot) => (
+              <option key={slot.key} value={slot.key}>
+                {slot.label}
+              </option>
+            ))}
+        </select>
+      )}
+    </Labelled>
   );
 }
 
