@@ -105,7 +105,10 @@ describe('a brand from what there is', () => {
     const palette = await (await stack.wren.raw('GET', '/api/brands/gullwick/book/palette')).text();
     const read = (await stack.wren.ask('POST', '/api/brand-sources', { files: [{ name: 'p.gpl', text: palette }] })).body['colours'] as unknown as { name: string; hex: string }[];
     expect(read.map(({ name, hex }) => ({ name, hex }))).toEqual(book.colours.map((colour) => ({ name: colour.name, hex: colour.hex.toLowerCase() })));
-    expect((await stack.wren.raw('GET', '/api/brands/gullwick/book/css')).headers.get('content-disposition')).toBe('attachment; filename="gullwick-brand.css"');
+    const css = await stack.wren.raw('GET', '/api/brands/gullwick/book/css');
+    expect(css.headers.get('content-disposition')).toBe('attachment; filename="gullwick-brand.css"');
+    const styled = (await stack.wren.ask('POST', '/api/brand-sources', { files: [{ name: 'brand.css', text: await css.text() }] })).body['colours'] as unknown as { name: string; hex: string }[];
+    expect(styled.map(({ name, hex }) => ({ name, hex }))).toEqual(book.colours.map((colour) => ({ name: colour.name, hex: colour.hex.toLowerCase() })));
   });
 
   it.each([

@@ -1,6 +1,7 @@
 import type { AnswerOf } from '../../contract/contract.ts';
 import type { readBrandSource as contract } from '../../contract/brand-contracts.ts';
 import { usualMarkRoom, type BrandMark } from '../../core/brand/brand-book.ts';
+import { coloursOfCss } from '../../core/brand/exchange/css-properties.ts';
 import { readTokens } from '../../core/brand/exchange/design-tokens.ts';
 import { readPalette } from '../../core/brand/exchange/palette.ts';
 import { readLook, readPage, type PageParts } from '../../core/brand/exchange/web-page.ts';
@@ -58,7 +59,13 @@ export async function readWebPage(address: string, settings: Pick<Settings, 'tru
 /** A brand as saved files show it: HTML with CSS, design tokens, a GIMP palette, SVG marks. */
 export function readBrandFiles(files: readonly { readonly name: string; readonly text: string }[]): BrandSource {
   let source = nothing;
-  const sheets = files.filter((file) => /\.css$/i.test(file.name)).map((file) => file.text);
+  const styles = files.filter((file) => /\.css$/i.test(file.name)).map((file) => file.text);
+  // A style sheet that we have written names its colours; of any other they are weighed.
+  for (const css of styles) {
+    const named = coloursOfCss(css);
+    if (named.length > 0) source = merge(source, { ...nothing, colours: named.map(({ name, hex }) => ({ name, hex, share: null })) });
+  }
+  const sheets = styles.filter((css) => coloursOfCss(css).length === 0);
   const pages = files.filter((file) => /\.html?$/i.test(file.name) || /^\s*<(!doctype html|html)/i.test(file.text));
   for (const page of pages) source = merge(source, sourceOf(readPage(page.text), sheets));
   if (pages.length === 0 && sheets.length > 0) source = merge(source, sourceOf(readPage(''), sheets));
