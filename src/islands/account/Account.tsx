@@ -10,6 +10,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
+import { UntilReady } from '../ui/UntilReady.tsx';
 
 export default function Account({ me }: { readonly me: AnswerOf<typeof getMe> }) {
   return (
@@ -18,7 +19,9 @@ export default function Account({ me }: { readonly me: AnswerOf<typeof getMe> })
         <div className="mx-auto max-w-2xl px-6 py-8">
           <h1 className="text-xl font-semibold">{me.person.name}</h1>
           <p className="text-sm text-quiet">{me.person.email}</p>
-          <Tokens />
+          <UntilReady>
+            <Tokens />
+          </UntilReady>
         </div>
       </main>
     </Queries>

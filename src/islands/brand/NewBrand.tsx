@@ -8,6 +8,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
+import { UntilReady } from '../ui/UntilReady.tsx';
 import { BookPreview } from './BookPreview.tsx';
 import { SourcePicks, type Picks } from './SourcePicks.tsx';
 
@@ -17,7 +18,9 @@ type Source = AnswerOf<typeof readBrandSource>;
 export default function NewBrand() {
   return (
     <Queries>
-      <Beginning />
+      <UntilReady>
+        <Beginning />
+      </UntilReady>
     </Queries>
   );
 }

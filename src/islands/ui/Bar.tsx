@@ -7,6 +7,7 @@ import { signOut, type getMe } from '../../contract/account-contracts.ts';
 import { call } from './call.ts';
 import { buttonClasses } from './Button.tsx';
 import { BrandClock } from './BrandClock.tsx';
+import { UntilReady } from './UntilReady.tsx';
 
 type View = 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
@@ -49,37 +50,39 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
         </nav>
       )}
       <div className="ml-auto flex items-center gap-2">
-        {current && (
-          <>
-            {view !== 'pieces' && (
-              <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
-                <Plus aria-hidden className="size-4" />
-                New piece
-              </a>
-            )}
-            <MenuTrigger>
-              <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
-                <span className="max-w-48 truncate font-medium">{current.name}</span>
-              </AriaButton>
-              <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
-                <Menu aria-label="Brands" className="min-w-56 outline-none">
-                  {me.brands.map((each) => (
-                    <MenuItem key={each.slug} href={`/b/${each.slug}/make/pieces`} textValue={each.name} className={item}>
-                      <span>{each.name}</span>
-                      <span className="text-xs text-quiet">{each.role}</span>
+        <UntilReady>
+          {current && (
+            <>
+              {view !== 'pieces' && (
+                <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
+                  <Plus aria-hidden className="size-4" />
+                  New piece
+                </a>
+              )}
+              <MenuTrigger>
+                <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
+                  <span className="max-w-48 truncate font-medium">{current.name}</span>
+                </AriaButton>
+                <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
+                  <Menu aria-label="Brands" className="min-w-56 outline-none">
+                    {me.brands.map((each) => (
+                      <MenuItem key={each.slug} href={`/b/${each.slug}/make/pieces`} textValue={each.name} className={item}>
+                        <span>{each.name}</span>
+                        <span className="text-xs text-quiet">{each.role}</span>
+                      </MenuItem>
+                    ))}
+                    <Separator className="my-1 h-px bg-line" />
+                    <MenuItem href="/brands/new" className={item}>
+                      New brand
                     </MenuItem>
-                  ))}
-                  <Separator className="my-1 h-px bg-line" />
-                  <MenuItem href="/brands/new" className={item}>
-                    New brand
-                  </MenuItem>
-                </Menu>
-              </Popover>
-            </MenuTrigger>
-            <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo} />
-          </>
-        )}
-        <PersonMenu name={me.person.name} theme={theme} />
+                  </Menu>
+                </Popover>
+              </MenuTrigger>
+              <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo} />
+            </>
+          )}
+          <PersonMenu name={me.person.name} theme={theme} />
+        </UntilReady>
       </div>
     </header>
   );

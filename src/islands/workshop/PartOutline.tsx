@@ -49,7 +49,7 @@ export function PartOutline({ brand, template, root, path, onSelect, onChange }:
       const { mark, notes } = await sendFile(readMark, { brand }, { name: file.name }, file);
       if (mark.kind !== 'vector') return toast('problem', 'An ornament is an SVG drawing.');
       for (const note of notes) toast('problem', note);
-      add({ part: 'artwork', heightM: 3, viewBox: mark.viewBox, paths: mark.paths, alignSelf: 'start' });
+      add({ part: 'artwork', heightM: 2, viewBox: mark.viewBox, paths: mark.paths, alignSelf: 'start' });
     } catch (error) {
       toast('problem', error instanceof Error ? error.message : String(error));
     }
