@@ -20,6 +20,7 @@ export function fillTemplate(template: Template, content: CorpusContent): Frame 
       slots[slot.key] = { kind: 'picture', mediaId: name };
       continue;
     }
+    if (slot.kind === 'mark') continue;
     const text = textFor(slot, template, content);
     if (text !== '') slots[slot.key] = { kind: 'text', text };
   }

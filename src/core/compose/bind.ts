@@ -1,9 +1,9 @@
-import type { Fact } from '../brand/brand-book.ts';
+import type { BrandBook, BrandMark, Fact } from '../brand/brand-book.ts';
 import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
-import type { Slot, Template } from '../template/template.ts';
+import type { MarkPart, Slot, Template } from '../template/template.ts';
 import { echoSlot, numeralSlot, rowSlot, valueSlot, type ListShape } from './expand.ts';
 import type { CutFinding } from './report.ts';
 
@@ -16,6 +16,8 @@ export interface BoundText {
 export interface Bound {
   readonly texts: Readonly<Record<string, BoundText>>;
   readonly pictures: Readonly<Record<string, Picture>>;
+  /** Keys of the marks that a person has chosen. */
+  readonly marks: Readonly<Record<string, string>>;
   /** Every list slot's items. */
   readonly lists: Readonly<Record<string, ListShape>>;
   readonly findings: readonly CutFinding[];
@@ -36,6 +38,7 @@ export interface BindOptions {
 export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, options: BindOptions): Bound {
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
+  const marks: Record<string, string> = {};
   const findings: CutFinding[] = [];
   const lists: Record<string, ListShape> = {};
   for (const slot of template.slots) {
@@ -56,6 +59,10 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
       const mark = slot.markedBy === undefined ? '' : slotText(frame, slot.markedBy).trim().toLowerCase();
       const marked = mark === '' ? -1 : split.findIndex(({ label }) => label.toLowerCase() === mark);
       lists[slot.key] = { count: shown.length, columns: slot.columns === true, marked: marked < 0 ? null : marked };
+    } else if (slot.kind === 'mark') {
+      const value = frame.slots[slot.key];
+      if (value?.kind === 'mark') marks[slot.key] = value.mark;
+      filled = true;
     } else if (slot.kind !== 'picture') {
       const text = tidyText(written.text.trim());
       filled = text !== '';
@@ -72,7 +79,12 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
     }
     if (!filled && slot.required) findings.push({ kind: 'empty-slot', slot: slot.key });
   }
-  return { texts, pictures: bound, lists, findings };
+  return { texts, pictures: bound, marks, lists, findings };
+}
+
+/** The mark that a person has chosen for a part; null where the ground chooses, as where the chosen one is no longer in the book. */
+export function chosenMark(book: Pick<BrandBook, 'marks'>, { marks }: Pick<Bound, 'marks'>, { slot }: MarkPart): BrandMark | null {
+  return book.marks.find((mark) => slot !== undefined && mark.key === marks[slot]) ?? null;
 }
 
 /** What is written in a slot; left empty, a fact slot is its fact and a list of weekdays the opening hours. */

@@ -8,7 +8,7 @@ import type { Scene } from '../scene/scene.ts';
 import { walkParts, type Arrangement, type StackPart, type Template, type TextPart } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
-import { bind, echoLine, type Bound, type BoundText } from './bind.ts';
+import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
 import { emit } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
@@ -138,10 +138,18 @@ function shapeTexts(setting: Setting): SetTexts {
   return texts;
 }
 
-function runFit({ root, book, frame, hidden, engines }: Setting, texts: SetTexts): FitOutcome {
-  const mark = book.marks[0];
+function runFit({ root, bound, book, frame, hidden, engines }: Setting, texts: SetTexts): FitOutcome {
   const solver = new LayoutSolver(
-    { root, frame, texts, isHidden: (slot) => hidden.includes(slot), markAspect: mark ? mark.viewBox.width / mark.viewBox.height : 1 },
+    {
+      root,
+      frame,
+      texts,
+      isHidden: (slot) => hidden.includes(slot),
+      markAspect: (part) => {
+        const mark = chosenMark(book, bound, part) ?? book.marks[0];
+        return mark ? mark.viewBox.width / mark.viewBox.height : 1;
+      },
+    },
     engines.yoga,
   );
   try {

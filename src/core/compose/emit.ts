@@ -5,13 +5,13 @@ import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts'
 import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import type { ArtworkPart, Edge, Field, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
-import type { Bound } from './bind.ts';
+import { chosenMark, type Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { slotOfRow } from './expand.ts';
 import type { FitOutcome } from './fit.ts';
@@ -83,7 +83,7 @@ class Emitter {
         this.#picture(part, box);
         break;
       case 'mark':
-        this.#mark(box);
+        this.#mark(part, box);
         break;
       case 'rule':
         this.#fill(rectPath(box), this.input.scheme[part.ink], box);
@@ -220,8 +220,11 @@ class Emitter {
     this.nodes.push({ kind: 'artwork', xPx: xPx + insetPx, yPx: baselinePx + EMOJI_METRICS.descentEm * sizePx - heightPx, scale: heightPx / art.viewBox.height, paths: art.paths });
   }
 
-  #mark(box: Box): void {
-    const mark = chooseMark(this.input.book, this.#backdrop, box);
+  #mark(part: MarkPart, box: Box): void {
+    const own = chosenMark(this.input.book, this.input.bound, part);
+    const mark = own ?? chooseMark(this.input.book, this.#backdrop, box);
+    if (own) this.#checkMarkContrast(own, box);
+    else if (part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });
     const scale = box.heightPx / mark.viewBox.height;
     if (mark.kind === 'vector') {
       this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale, paths: mark.paths });
@@ -230,6 +233,13 @@ class Emitter {
       this.nodes.push({ kind: 'picture', pictureId: mark.mediaId, box: { ...box, widthPx: mark.viewBox.width * scale }, window: whole });
     }
     this.#checkMarkRoom(mark, box);
+  }
+
+  /** A mark that a person has chosen may vanish into its ground. */
+  #checkMarkContrast(mark: BrandMark, box: Box): void {
+    const behind = this.#backdrop.behind(box);
+    const ratio = Math.max(...coloursOfMark(mark).map((colour) => worstContrast(colour, behind)));
+    if (ratio < LEAST_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: LEAST_LARGE_CONTRAST });
   }
 
   /** A mark has to be large enough to be seen, and no words may come into its room. */

@@ -28,7 +28,7 @@ function solverOf(root: StackPart, words: Readonly<Record<string, string>> = {})
     if (part.part === 'text' && text !== undefined) texts.set(part, setText(part, { text, ghost: false }, { book: gullwickBook, frame, textStep: 0 }, typesetter));
   };
   visit(root);
-  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markAspect: 0.5 }, yoga);
+  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markAspect: () => 0.5 }, yoga);
   solvers.push(solver);
   return solver;
 }

@@ -1,7 +1,7 @@
 import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
 import { MARK_SLOT } from '../piece/adjustment.ts';
-import type { Edge, Part, StackPart, TextPart } from '../template/template.ts';
+import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/template.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
 
@@ -23,7 +23,7 @@ export interface LayoutInput {
   /** Slots that this cut leaves out; `mark` is the brand's mark. */
   readonly isHidden: (slot: string) => boolean;
   /** Width divided by height of the mark that will stand in a mark part. */
-  readonly markAspect: number;
+  readonly markAspect: (part: MarkPart) => number;
 }
 
 /** Rounding of the solver: boxes may stand out this far without counting as overflow. */
@@ -108,7 +108,7 @@ export class LayoutSolver {
       }
       case 'mark':
         node.setHeight(part.heightM * marginPx);
-        node.setWidth(part.heightM * marginPx * this.input.markAspect);
+        node.setWidth(part.heightM * marginPx * this.input.markAspect(part));
         break;
       case 'rule':
         if (part.lengthM > 0) node.setWidth(part.lengthM * marginPx);
@@ -136,7 +136,7 @@ export class LayoutSolver {
   #isShown(part: Part): boolean {
     if (part.part === 'text') return this.input.texts.has(part);
     if (part.part === 'picture') return !this.input.isHidden(part.slot);
-    if (part.part === 'mark') return !this.input.isHidden(MARK_SLOT);
+    if (part.part === 'mark') return !this.input.isHidden(MARK_SLOT) && !(part.slot !== undefined && this.input.isHidden(part.slot));
     // A stack around nothing (a chip without its answer) would be an empty shape.
     // Hairlines part what is shown; alone they would part nothing.
     if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => child.part !== 'rule' && this.#isShown(child));

@@ -14,6 +14,10 @@ export type CutFinding =
   | { readonly kind: 'missing-fact'; readonly slot: string; readonly fact: string; readonly reason: 'unknown' | 'empty' }
   /** Heights in pixels of a cut 1080 wide. */
   | { readonly kind: 'small-mark'; readonly heightPx: number; readonly leastHeightPx: number }
+  /** A mark chosen by a person that stands out too little. */
+  | { readonly kind: 'faint-mark'; readonly ratio: number; readonly needed: number }
+  /** The book no longer has the mark that a person has chosen; the ground chooses. */
+  | { readonly kind: 'lost-mark'; readonly slot: string }
   | { readonly kind: 'crowded-mark'; readonly slot: string }
   /** Left out because there was no room for it, as the template allows. */
   | { readonly kind: 'dropped'; readonly slot: string }

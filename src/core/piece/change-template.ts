@@ -1,8 +1,8 @@
 import type { Slot, Template } from '../template/template.ts';
 import type { Frame, SlotValue } from './piece.ts';
 
-/** Texts and lists can take each other's place; pictures only pictures'. */
-const family = (kind: Slot['kind']): 'words' | 'picture' => (kind === 'picture' ? 'picture' : 'words');
+/** Texts and lists can take each other's place; pictures and marks only their own. */
+const family = (kind: Slot['kind']): 'words' | 'picture' | 'mark' => (kind === 'picture' || kind === 'mark' ? kind : 'words');
 
 /**
  * The content of a frame for another template. A value stays in a slot of the same name and family; what is left fills

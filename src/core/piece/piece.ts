@@ -12,8 +12,10 @@ export const LONGEST_CAPTION = 100_000;
 
 const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(LONGEST_SLOT_TEXT).defined() }).noUnknown();
 const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).required(), mediaId: id() }).noUnknown();
+/** One of the brand's marks, chosen by a person instead of by what lies behind it. */
+const markValue = object({ kind: string<'mark'>().oneOf(['mark']).required(), mark: key() }).noUnknown();
 
-export type SlotValue = InferType<typeof textValue> | InferType<typeof pictureValue>;
+export type SlotValue = InferType<typeof textValue> | InferType<typeof pictureValue> | InferType<typeof markValue>;
 
 /** An object whose keys are free and whose values all follow one schema. */
 const recordOf = <Value>(value: () => import('yup').Schema<Value>) =>
@@ -22,7 +24,10 @@ const recordOf = <Value>(value: () => import('yup').Schema<Value>) =>
   );
 
 const slotValue = () =>
-  lazy((given: unknown) => (typeof given === 'object' && given !== null && 'kind' in given && given.kind === 'picture' ? pictureValue : textValue));
+  lazy((given: unknown) => {
+    const kind = typeof given === 'object' && given !== null && 'kind' in given ? given.kind : 'text';
+    return kind === 'picture' ? pictureValue : kind === 'mark' ? markValue : textValue;
+  });
 
 const frameSchema = object({ id: id(), slots: recordOf(slotValue as never) as never }).noUnknown();
 

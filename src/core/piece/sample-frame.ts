@@ -21,7 +21,7 @@ export function sampleFrame(template: Template, length: SampleLength, pictureIds
       const id = pictureIds[pictures++ % Math.max(1, pictureIds.length)];
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
-    if (length === 'short' && !slot.required) return [];
+    if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];
     const text = sampleText(slot, length);
     return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
   });

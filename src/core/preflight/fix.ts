@@ -12,6 +12,7 @@ export type Fix =
   /** Shows as much of a picture as covers its place in one cut. */
   | { readonly kind: 'zoom-out'; readonly cut: string; readonly slot: string }
   | { readonly kind: 'write-slot'; readonly slot: string; readonly text: string }
+  | { readonly kind: 'empty-slot'; readonly slot: string }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
   | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: WordFieldKey; readonly text: string };
 
@@ -45,6 +46,9 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
     }
     case 'write-slot':
       draft.frames[0].slots[fix.slot] = { kind: 'text', text: fix.text };
+      return;
+    case 'empty-slot':
+      delete draft.frames[0].slots[fix.slot];
       return;
     case 'write-words': {
       const row: Mutable<Partial<Words>> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});

@@ -28,6 +28,9 @@ function sharedFinding(template: Template, finding: CutFinding): Finding | null 
         : `${slotLabel(template, finding.slot)} uses {${finding.fact}}, and the brand has no fact of that name.`;
     return { severity: 'stops', sentence, cut: null, sheet: finding.reason === 'empty' ? 'facts' : 'look', fix: null };
   }
+  if (finding.kind === 'lost-mark') {
+    return { severity: 'warns', sentence: 'The chosen mark is no longer in the brand book; each cut takes the one that shows best.', cut: null, sheet: 'look', fix: emptySlotFix(finding.slot) };
+  }
   if (finding.kind === 'missing-glyphs') {
     return { severity: 'stops', sentence: `No typeface here can write ${finding.characters.join(' ')} in ${slotLabel(template, finding.slot)}.`, cut: null, sheet: 'look', fix: null };
   }
@@ -64,6 +67,7 @@ export function lookFindings(piece: Piece, template: Template, { ref, placement,
       case 'empty-slot':
       case 'missing-fact':
       case 'missing-glyphs':
+      case 'lost-mark':
         break;
       case 'dropped':
         found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} is left out of ${where}: there is no room for it.`, cut, sheet: 'look', fix: null });
@@ -85,6 +89,9 @@ export function lookFindings(piece: Piece, template: Template, { ref, placement,
       case 'small-mark':
         found.push({ severity: 'warns', sentence: `The mark is ${Math.round(finding.heightPx)} pixels high in ${where}; the book asks for ${finding.leastHeightPx}.`, cut, sheet: 'look', fix: null });
         break;
+      case 'faint-mark':
+        found.push({ severity: 'warns', sentence: `The chosen mark reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, cut, sheet: 'look', fix: ownMarkFix(template, piece) });
+        break;
       case 'crowded-mark':
         found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} comes into the clear space of the mark in ${where}.`, cut, sheet: 'look', fix: optionalPartFix(template, cut, finding.slot) });
         break;
@@ -101,6 +108,16 @@ function overflowFix(template: Template, cut: string, slot: string, textStep: nu
 function optionalPartFix(template: Template, cut: string, slot: string): Finding['fix'] {
   const declared = template.slots.find((each) => each.key === slot);
   return declared && !declared.required ? { label: `Leave ${declared.label.toLowerCase()} out here`, change: { kind: 'hide-part', cut, slot } } : null;
+}
+
+/** Lets the ground choose the mark again. */
+function ownMarkFix(template: Template, piece: Piece): Finding['fix'] {
+  const slot = template.slots.find((each) => each.kind === 'mark' && piece.frames[0].slots[each.key] !== undefined);
+  return slot ? emptySlotFix(slot.key) : null;
+}
+
+function emptySlotFix(slot: string): NonNullable<Finding['fix']> {
+  return { label: 'Let the ground choose', change: { kind: 'empty-slot', slot } };
 }
 
 function slotLabel(template: Template, slot: string): string {

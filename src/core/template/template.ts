@@ -114,6 +114,8 @@ export interface RowsPart extends Placed {
 
 export interface MarkPart extends Placed {
   readonly part: 'mark';
+  /** The slot by which a piece may choose the mark; without one, or left empty, the ground chooses. */
+  readonly slot?: string | undefined;
   readonly heightM: number;
 }
 
@@ -217,7 +219,7 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       quietInk: inkName().required(),
       sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
     }).noUnknown(),
-  mark: () => object({ ...placed, part: string().required(), heightM: number().min(0.3).max(12).required() }).noUnknown(),
+  mark: () => object({ ...placed, part: string().required(), slot: string().matches(/^[a-z][a-z0-9-]*$/), heightM: number().min(0.3).max(12).required() }).noUnknown(),
   rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
   sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: number().min(0.5).max(30).required(), ink: inkName().required() }).noUnknown(),
   artwork: () =>
@@ -242,10 +244,10 @@ function partSchema(): Schema {
 
 /**
  * Kinds of slots. `list`: a text whose lines are its items. `number`: a text that is a figure. `fact`: a text that takes the
- * brand's fact where it is left empty.
+ * brand's fact where it is left empty. `mark`: which of the brand's marks stands there.
  */
-export type SlotKind = 'text' | 'list' | 'number' | 'fact' | 'picture';
-export const slotKinds: readonly SlotKind[] = ['text', 'list', 'number', 'fact', 'picture'];
+export type SlotKind = 'text' | 'list' | 'number' | 'fact' | 'picture' | 'mark';
+export const slotKinds: readonly SlotKind[] = ['text', 'list', 'number', 'fact', 'picture', 'mark'];
 
 /** What a piece has to be told: the hint says what belongs there. */
 const slotSchema = object({
@@ -323,7 +325,7 @@ export function readTemplate(json: unknown): Template {
   if (undeclared !== undefined) throw new RangeError(`Template '${template.key}': no slot '${undeclared}' is declared`);
   for (const arrangement of template.arrangements) {
     for (const part of walkParts(arrangement.root)) {
-      if ('slot' in part && !declared.has(part.slot)) {
+      if ('slot' in part && part.slot !== undefined && !declared.has(part.slot)) {
         throw new RangeError(`Template '${template.key}', arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
       }
     }

@@ -6,7 +6,8 @@ import { bestGround } from '../../core/brand/best-ground.ts';
 import type { BrandMark } from '../../core/brand/brand-book.ts';
 import { sendFile } from '../ui/call.ts';
 import { FilePick } from '../ui/FilePick.tsx';
-import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
+import { MarkPicture } from '../ui/MarkPicture.tsx';
+import type { MediaItem } from '../ui/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 import type { BookEdit } from './use-book.ts';
 
@@ -75,20 +76,5 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
         ))}
       </ul>
     </section>
-  );
-}
-
-/** A mark as it is drawn. */
-export function MarkPicture({ mark, brand, pictures }: { readonly mark: BrandMark; readonly brand: string; readonly pictures: readonly MediaItem[] }) {
-  if (mark.kind === 'picture') {
-    const item = pictures.find((picture) => picture.id === mark.mediaId);
-    return item ? <img src={mediaAddress(brand, item, 240)} alt={`Mark ${mark.key}`} className="h-11 max-w-16 object-contain" /> : null;
-  }
-  return (
-    <svg viewBox={`0 0 ${mark.viewBox.width} ${mark.viewBox.height}`} className="h-11 max-w-16" role="img" aria-label={`Mark ${mark.key}`}>
-      {mark.paths.map((path, index) => (
-        <path key={`${index}${path.d.slice(0, 40)}`} d={path.d} fill={path.fill} fillRule={path.evenOdd ? 'evenodd' : 'nonzero'} />
-      ))}
-    </svg>
   );
 }

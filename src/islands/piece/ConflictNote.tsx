@@ -67,14 +67,14 @@ interface Difference {
 function differingTexts(mine: Piece, theirs: Piece, template: Template, brandData: BrandData): readonly Difference[] {
   const pictureOf = (piece: Piece, slot: string): string => {
     const value = piece.frames[0].slots[slot];
-    return value?.kind === 'picture' ? 'a picture' : '';
+    return value?.kind === 'picture' ? 'a picture' : value?.kind === 'mark' ? value.mark : '';
   };
   const rows: Difference[] = [
     { name: 'Name', mine: mine.title, theirs: theirs.title },
     ...template.slots.map((slot) => ({
       name: slot.label,
-      mine: slot.kind !== 'picture' ? slotText(mine.frames[0], slot.key) : pictureOf(mine, slot.key),
-      theirs: slot.kind !== 'picture' ? slotText(theirs.frames[0], slot.key) : pictureOf(theirs, slot.key),
+      mine: slot.kind !== 'picture' && slot.kind !== 'mark' ? slotText(mine.frames[0], slot.key) : pictureOf(mine, slot.key),
+      theirs: slot.kind !== 'picture' && slot.kind !== 'mark' ? slotText(theirs.frames[0], slot.key) : pictureOf(theirs, slot.key),
     })),
     { name: 'Caption', mine: mine.words.shared.caption, theirs: theirs.words.shared.caption },
     { name: 'Alt text', mine: mine.words.shared.altText, theirs: theirs.words.shared.altText },

@@ -8,6 +8,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { FactMenu, withBehind } from './FactMenu.tsx';
 import type { SheetProps } from './LookSheet.tsx';
+import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from './MediaPicker.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { Cuts } from './use-cuts.ts';
@@ -66,7 +67,11 @@ export function ContentSheet(props: ContentProps) {
   return (
     <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
       <TemplateChoice {...props} />
-      {props.template.slots.map((slot) => (slot.kind === 'picture' ? <PictureSlot key={slot.key} {...props} slot={slot} /> : <TextSlot key={slot.key} {...props} slot={slot} />))}
+      {props.template.slots.map((slot) => {
+        if (slot.kind === 'picture') return <PictureSlot key={slot.key} {...props} slot={slot} />;
+        if (slot.kind === 'mark') return <MarkSlot key={slot.key} {...props} slot={slot} />;
+        return <TextSlot key={slot.key} {...props} slot={slot} />;
+      })}
       <KeptAside {...props} />
     </section>
   );

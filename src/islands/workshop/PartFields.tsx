@@ -34,6 +34,9 @@ function withPatch(part: Part, patch: Patch): Part {
   return Object.fromEntries(Object.entries({ ...part, ...patch }).filter(([, value]) => value !== undefined)) as unknown as Part;
 }
 
+/** What chooses a mark where no slot does. */
+const GROUND = 'what is behind it';
+
 interface KindProps<Kind extends Part = Part> {
   readonly part: Kind;
   readonly template: Template;
@@ -86,8 +89,15 @@ function OwnFields({ part, template, set }: KindProps) {
           <SizeFields value={part.sizeM} set={set} />
         </>
       );
-    case 'mark':
-      return <NumberField label="Height, m" value={part.heightM} min={0.3} max={12} step={0.1} onChange={(heightM) => set({ heightM })} />;
+    case 'mark': {
+      const slots = template.slots.filter((slot) => slot.kind === 'mark');
+      return (
+        <>
+          <NumberField label="Height, m" value={part.heightM} min={0.3} max={12} step={0.1} onChange={(heightM) => set({ heightM })} />
+          {slots.length > 0 && <Choice label="Chosen by" value={part.slot ?? GROUND} options={[GROUND, ...slots.map((slot) => slot.key)]} onChange={(slot) => set({ slot: slot === GROUND ? undefined : slot })} />}
+        </>
+      );
+    }
     case 'rule':
       return (
         <>

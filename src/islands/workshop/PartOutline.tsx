@@ -22,7 +22,7 @@ const addable: readonly Part['part'][] = ['stack', 'text', 'picture', 'rows', 'e
 
 function nameOf(part: Part, template: Template): string {
   if (part.part === 'stack') return part.direction === 'row' ? 'Row' : 'Column';
-  if ('slot' in part) return template.slots.find((slot) => slot.key === part.slot)?.label ?? part.slot;
+  if ('slot' in part && part.slot !== undefined) return template.slots.find((slot) => slot.key === part.slot)?.label ?? part.slot;
   return kindNames[part.part];
 }
 

@@ -12,12 +12,12 @@ interface FieldsProps {
 }
 
 const inputLook = 'h-7 w-full rounded-md border border-line bg-panel px-1.5 text-sm text-ink';
-const kindNames: Readonly<Record<Slot['kind'], string>> = { text: 'text', list: 'list', number: 'number', fact: 'fact', picture: 'picture' };
+const kindNames: Readonly<Record<Slot['kind'], string>> = { text: 'text', list: 'list', number: 'number', fact: 'fact', picture: 'picture', mark: 'mark' };
 
 /** Name, purpose, scheme, what a piece has to be told, and what may be left out first. */
 export function TemplateFields({ template, book, onChange }: FieldsProps) {
   const setSlot = (key: string, next: Partial<Slot>): void => onChange((now) => ({ ...now, slots: now.slots.map((slot) => (slot.key === key ? { ...slot, ...next } : slot)) }));
-  const used = new Set(template.arrangements.flatMap((arrangement) => [...walkParts(arrangement.root)].flatMap((part) => ('slot' in part ? [part.slot] : []))));
+  const used = new Set(template.arrangements.flatMap((arrangement) => [...walkParts(arrangement.root)].flatMap((part) => ('slot' in part && part.slot !== undefined ? [part.slot] : []))));
   const addSlot = (): void =>
     onChange((now) => {
       const taken = now.slots.map((slot) => slot.key);
@@ -72,7 +72,7 @@ export function TemplateFields({ template, book, onChange }: FieldsProps) {
                   <input type="checkbox" checked={slot.required} onChange={(event) => setSlot(slot.key, { required: event.target.checked })} className="accent-house" />
                   needed
                 </label>
-                {!slot.required && slot.kind !== 'picture' && (
+                {!slot.required && slot.kind !== 'picture' && slot.kind !== 'mark' && (
                   <label className="flex items-center gap-1">
                     <input type="checkbox" checked={drop.includes(slot.key)} onChange={() => toggleDrop(slot.key)} className="accent-house" />
                     may go{drop.includes(slot.key) ? `, as number ${drop.indexOf(slot.key) + 1}` : ''}
