@@ -1,6 +1,7 @@
 import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { PictureNode } from '../core/scene/scene.ts';
+import { groupAlike, type AlikeCuts } from './alike-cuts.ts';
 import type { PaintRequest, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
@@ -120,24 +121,6 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
     await paintCuts(request, alike, composed, ready, true);
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
-}
-
-type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
-
-/** Cuts that come out the same, to the pixel, are composed and painted once: several networks take the same sizes. */
-function groupAlike(cuts: readonly WantedCut[]): readonly AlikeCuts[] {
-  const groups = new Map<string, [WantedCut, ...WantedCut[]]>();
-  const numbers = new Map<unknown, number>();
-  const numberOf = (value: unknown): number => numbers.get(value) ?? numbers.set(value, numbers.size).size - 1;
-  for (const cut of cuts) {
-    const { exportPx, safePercent } = cut.placement;
-    // Templates and frames come as copies that share references within one request.
-    const key = JSON.stringify([exportPx, safePercent, cut.adjustment, cut.scale, numberOf(cut.template), numberOf(cut.frame)]);
-    const group = groups.get(key);
-    if (group) group.push(cut);
-    else groups.set(key, [cut]);
-  }
-  return [...groups.values()];
 }
 
 async function paintCuts(request: PaintRequest, alike: AlikeCuts, { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {

@@ -3,7 +3,7 @@ import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
-import type { MarkPart, Slot, Template } from '../template/template.ts';
+import { walkParts, type MarkPart, type Slot, type Template } from '../template/template.ts';
 import { echoSlot, numeralSlot, rowSlot, valueSlot, type ListShape } from './expand.ts';
 import type { CutFinding } from './report.ts';
 
@@ -39,6 +39,7 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
   const marks: Record<string, string> = {};
+  const echoed = echoedSlots(template);
   const findings: CutFinding[] = [];
   const lists: Record<string, ListShape> = {};
   for (const slot of template.slots) {
@@ -69,7 +70,7 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
       const shown = filled ? { text, ghost: false } : options.ghosts ? { text: slot.hint, ghost: true } : null;
       if (shown) {
         texts[slot.key] = shown;
-        texts[echoSlot(slot.key)] = { ...shown, text: echoLine(shown.text) };
+        if (echoed.has(slot.key)) texts[echoSlot(slot.key)] = { ...shown, text: echoLine(shown.text) };
       }
     } else {
       const value = frame.slots[slot.key];
@@ -80,6 +81,11 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
     if (!filled && slot.required) findings.push({ kind: 'empty-slot', slot: slot.key });
   }
   return { texts, pictures: bound, marks, lists, findings };
+}
+
+/** Slots that a template repeats as a pattern; their lines are only made where they are shown. */
+function echoedSlots({ arrangements }: Template): ReadonlySet<string> {
+  return new Set(arrangements.flatMap(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'echo' ? [part.slot] : []))));
 }
 
 /** The mark that a person has chosen for a part; null where the ground chooses, as where the chosen one is no longer in the book. */

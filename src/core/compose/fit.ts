@@ -23,21 +23,21 @@ const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 export function fit(solver: LayoutSolver): FitOutcome {
   const texts = [...solver.input.texts.values()];
   const steps = new Map(texts.map((text) => [text.part, 0]));
-  const attempt = (): FitOutcome => {
-    const sizes = new Map(texts.map((text) => [text.part, sizeAtStep(text, steps.get(text.part) ?? 0)]));
-    const laidOut = solver.solve(sizes);
-    return { sizes, laidOut, overflow: solver.findOverflow(laidOut) };
+  const sizesNow = (): ReadonlyMap<TextPart, number> => new Map(texts.map((text) => [text.part, sizeAtStep(text, steps.get(text.part) ?? 0)]));
+  const overflowNow = (): Overflow | null => {
+    solver.solve(sizesNow());
+    return solver.findOverflow();
   };
+  const outcome = (overflow: Overflow | null): FitOutcome => ({ sizes: sizesNow(), laidOut: solver.laidOut(), overflow });
   const setAll = (step: number): void => texts.forEach((text) => steps.set(text.part, step));
 
-  const largest = attempt();
-  if (!largest.overflow) return largest;
+  if (!overflowNow()) return outcome(null);
   setAll(STEPS);
-  const smallest = attempt();
-  if (smallest.overflow) return smallest;
+  const atSmallest = overflowNow();
+  if (atSmallest) return outcome(atSmallest);
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
-    return !attempt().overflow;
+    return !overflowNow();
   });
   setAll(common);
 
@@ -47,11 +47,11 @@ export function fit(solver: LayoutSolver): FitOutcome {
     const set = (step: number): void => ofRole.forEach((text) => steps.set(text.part, step));
     const raised = smallestFitting(-1, common, (step) => {
       set(step);
-      return !attempt().overflow;
+      return !overflowNow();
     });
     set(raised);
   }
-  return attempt();
+  return outcome(overflowNow());
 }
 
 /** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */

@@ -57,25 +57,30 @@ export class LayoutSolver {
   }
 
   /** Lays out with these type sizes, in pixels. */
-  solve(sizes: ReadonlyMap<TextPart, number>): LaidOut {
+  solve(sizes: ReadonlyMap<TextPart, number>): void {
     for (const [part, sizePx] of sizes) {
       if (this.#sizes.get(part) === sizePx) continue;
       this.#sizes.set(part, sizePx);
       this.#textNodes.get(part)?.markDirty();
     }
     this.#root.node.calculateLayout(undefined, undefined);
+  }
+
+  /** Every part of the last layout with its place. */
+  laidOut(): LaidOut {
     return collect(this.#root, 0, 0);
   }
 
-  /** What does not fit into a layout; null when all is well. */
-  findOverflow(laidOut: LaidOut): Overflow | null {
-    for (const [part, text] of this.input.texts) {
-      const box = findBox(laidOut, part);
-      if (!box) continue;
-      const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, box.widthPx);
-      if (widestWordPx(text, sizePx) > box.widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part };
+  /** What does not fit into the last layout; null when all is well. Asked of the nodes themselves: fitting asks it dozens of times. */
+  findOverflow(): Overflow | null {
+    for (const [part, node] of this.#textNodes) {
+      const text = this.input.texts.get(part);
+      if (!text) continue;
+      const widthPx = node.getComputedWidth();
+      const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx);
+      if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part };
     }
-    return isContained(laidOut, this.input.frame) ? null : { reason: 'too-tall' };
+    return isContained(this.#root) ? null : { reason: 'too-tall' };
   }
 
   #build(part: Part, yoga: Yoga, config: YogaConfig): Built {
@@ -83,14 +88,15 @@ export class LayoutSolver {
     const { marginPx } = this.input.frame;
     this.#place(node, part, yoga);
     const children: Built[] = [];
+    const padding = part.part === 'stack' ? stackPadding(part, this.input.frame) : NO_PADDING;
     switch (part.part) {
       case 'stack': {
         node.setFlexDirection(part.direction === 'row' ? yoga.FLEX_DIRECTION_ROW : yoga.FLEX_DIRECTION_COLUMN);
         node.setGap(yoga.GUTTER_ALL, (part.gapM ?? 0) * marginPx);
         node.setJustifyContent({ start: yoga.JUSTIFY_FLEX_START, centre: yoga.JUSTIFY_CENTER, end: yoga.JUSTIFY_FLEX_END, between: yoga.JUSTIFY_SPACE_BETWEEN }[part.justify ?? 'start']);
         node.setAlignItems({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END, stretch: yoga.ALIGN_STRETCH }[part.align ?? 'stretch']);
-        const padding = stackPadding(part, this.input.frame);
         for (const edge of EDGES) node.setPadding(yogaEdge(yoga, edge), padding[edge]);
+
         for (const child of part.children) {
           if (!this.#isShown(child)) continue;
           const built = this.#build(child, yoga, config);
@@ -130,7 +136,7 @@ export class LayoutSolver {
       case 'motif':
         break;
     }
-    return { part, node, children };
+    return { part, node, padding, children };
   }
 
   #isShown(part: Part): boolean {
@@ -180,8 +186,12 @@ type YogaConfig = ReturnType<Yoga['Config']['create']>;
 interface Built {
   readonly part: Part;
   readonly node: YogaNode;
+  /** What a stack leaves free inside its edges, in pixels. */
+  readonly padding: Readonly<Record<Edge, number>>;
   readonly children: readonly Built[];
 }
+
+const NO_PADDING: Readonly<Record<Edge, number>> = { top: 0, right: 0, bottom: 0, left: 0 };
 
 const EDGES: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
 
@@ -214,28 +224,20 @@ function collect(built: Built, originX: number, originY: number): LaidOut {
   };
 }
 
-function findBox(laidOut: LaidOut, part: Part): Box | null {
-  if (laidOut.part === part) return laidOut.box;
-  for (const child of laidOut.children) {
-    const found = findBox(child, part);
-    if (found) return found;
-  }
-  return null;
-}
-
 /** True when every part that stands in a row or column lies inside what its stack leaves free. */
-function isContained(laidOut: LaidOut, frame: CutFrame): boolean {
-  if (laidOut.part.part !== 'stack') return true;
-  const padding = stackPadding(laidOut.part, frame);
-  const { xPx, yPx, widthPx, heightPx } = laidOut.box;
-  return laidOut.children.every((child) => {
-    if (child.part.over) return isContained(child, frame);
+function isContained({ node, padding, children }: Built): boolean {
+  if (children.length === 0) return true;
+  const rightPx = node.getComputedWidth() - padding.right + SLACK_PX;
+  const bottomPx = node.getComputedHeight() - padding.bottom + SLACK_PX;
+  return children.every((child) => {
+    if (child.part.over) return isContained(child);
+    const [leftPx, topPx] = [child.node.getComputedLeft(), child.node.getComputedTop()];
     return (
-      child.box.xPx >= xPx + padding.left - SLACK_PX &&
-      child.box.yPx >= yPx + padding.top - SLACK_PX &&
-      child.box.xPx + child.box.widthPx <= xPx + widthPx - padding.right + SLACK_PX &&
-      child.box.yPx + child.box.heightPx <= yPx + heightPx - padding.bottom + SLACK_PX &&
-      isContained(child, frame)
+      leftPx >= padding.left - SLACK_PX &&
+      topPx >= padding.top - SLACK_PX &&
+      leftPx + child.node.getComputedWidth() <= rightPx &&
+      topPx + child.node.getComputedHeight() <= bottomPx &&
+      isContained(child)
     );
   });
 }

@@ -1,5 +1,6 @@
 import { useEffect, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
+import { shareOut } from '../../workers/alike-cuts.ts';
 import type { PaintRequest, WallMessage } from '../../workers/wall-protocol.ts';
 
 export interface WallState {
@@ -9,9 +10,18 @@ export interface WallState {
   readonly settledId: number;
 }
 
-/** One painting worker with the canvases that show what it paints. */
+/** A worker that paints, and the last request that it has painted whole. */
+interface Painter {
+  readonly worker: Worker;
+  doneId: number;
+}
+
+/** More painters than this would take the processor from the page itself. */
+const MOST_PAINTERS = 2;
+
+/** Painting workers with the canvases that show what they paint. The cuts of a request are shared out among them. */
 export class Wall {
-  readonly #worker = new Worker(new URL('../../workers/wall-worker.ts', import.meta.url), { type: 'module' });
+  readonly #painters: Painter[] = [];
   readonly #canvases = new Map<string, HTMLCanvasElement>();
   #lastId = 0;
   readonly #started = new Map<number, number>();
@@ -22,7 +32,14 @@ export class Wall {
   #lastRequest: Omit<PaintRequest, 'id'> | null = null;
 
   constructor(readonly onChange: (state: WallState) => void) {
-    this.#worker.onmessage = ({ data }: MessageEvent<WallMessage>) => this.#receive(data);
+    // The first painter starts to load its engines before there is anything to paint.
+    this.#addPainter();
+  }
+
+  #addPainter(): void {
+    const painter: Painter = { worker: new Worker(new URL('../../workers/wall-worker.ts', import.meta.url), { type: 'module' }), doneId: this.#settledId };
+    painter.worker.onmessage = ({ data }: MessageEvent<WallMessage>) => this.#receive(data, painter);
+    this.#painters.push(painter);
   }
 
   /** Tells where a cut is shown; null when it no longer is. */
@@ -43,15 +60,18 @@ export class Wall {
     this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
-    this.#worker.postMessage({ ...request, id: this.#lastId } satisfies PaintRequest);
+    const most = Math.min(MOST_PAINTERS, navigator.hardwareConcurrency);
+    while (this.#painters.length < most && request.cuts.length > this.#painters.length) this.#addPainter();
+    const shares = shareOut(request.cuts, this.#painters.length);
+    this.#painters.forEach(({ worker }, index) => worker.postMessage({ ...request, cuts: shares[index] ?? [], id: this.#lastId } satisfies PaintRequest));
   }
 
   close(): void {
     for (const frame of [this.#told, this.#repaint]) if (frame !== null) cancelAnimationFrame(frame);
-    this.#worker.terminate();
+    for (const { worker } of this.#painters) worker.terminate();
   }
 
-  #receive(message: WallMessage): void {
+  #receive(message: WallMessage, painter: Painter): void {
     if (message.kind === 'painted') {
       this.#reports = new Map(this.#reports).set(message.key, message.report);
       this.#tellSoon();
@@ -66,11 +86,14 @@ export class Wall {
       return;
     }
     if (message.kind === 'failed') return this.onChange({ reports: this.#reports, problem: message.sentence, settledId: this.#settledId });
-    const started = this.#started.get(message.id);
+    painter.doneId = message.id;
+    const settledId = Math.min(...this.#painters.map(({ doneId }) => doneId));
+    if (settledId === this.#settledId) return;
+    this.#settledId = settledId;
+    const started = this.#started.get(settledId);
     // From the request to the last cut on the screen: what a person feels while typing.
     if (started !== undefined) performance.measure('wall', { start: started, end: performance.now() });
-    for (const id of this.#started.keys()) if (id <= message.id) this.#started.delete(id);
-    this.#settledId = message.id;
+    for (const id of this.#started.keys()) if (id <= settledId) this.#started.delete(id);
     this.#tellSoon();
   }
 

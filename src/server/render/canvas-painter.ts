@@ -1,4 +1,4 @@
-import { createCanvas, Path2D, type Canvas } from '@napi-rs/canvas';
+import { createCanvas, ImageData, Path2D, type Canvas } from '@napi-rs/canvas';
 import sharp from 'sharp';
 import type { PictureNode, Scene } from '../../core/scene/scene.ts';
 import { pictureRaster } from '../../core/scene/scene.ts';
@@ -62,27 +62,26 @@ function glyphPaths(typesetter: Typesetter): (fontKey: string, glyphId: number) 
 /** The pixels that a picture node shows, toned and masked. */
 export async function rasterise(node: PictureNode, source: PictureSource, scale: number): Promise<Canvas> {
   const target = pictureRaster(node, scale);
-  const left = Math.min(source.widthPx - 1, Math.round(node.window.x * source.widthPx));
-  const top = Math.min(source.heightPx - 1, Math.round(node.window.y * source.heightPx));
-  const image = await decoded.open(source);
+  const shrink = Math.min((node.window.width * source.widthPx) / target.widthPx, (node.window.height * source.heightPx) / target.heightPx);
+  const { image, widthPx, heightPx } = await decoded.open(source, shrink);
+  const left = Math.min(widthPx - 1, Math.round(node.window.x * widthPx));
+  const top = Math.min(heightPx - 1, Math.round(node.window.y * heightPx));
   const { data, info } = await image
     .extract({
       left,
       top,
-      width: Math.max(1, Math.min(source.widthPx - left, Math.round(node.window.width * source.widthPx))),
-      height: Math.max(1, Math.min(source.heightPx - top, Math.round(node.window.height * source.heightPx))),
+      width: Math.max(1, Math.min(widthPx - left, Math.round(node.window.width * widthPx))),
+      height: Math.max(1, Math.min(heightPx - top, Math.round(node.window.height * heightPx))),
     })
     .resize(target.widthPx, target.heightPx, { fit: 'fill', kernel: 'lanczos3' })
-    .toColourspace('srgb')
     .ensureAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true });
   const canvas = createCanvas(info.width, info.height);
   const context = canvas.getContext('2d');
-  const pixels = context.createImageData(info.width, info.height);
-  pixels.data.set(data);
-  if (node.tone) applyTone(pixels.data, node.tone);
-  context.putImageData(pixels, 0, 0);
+  const pixels = new Uint8ClampedArray(data.buffer, data.byteOffset, data.length);
+  if (node.tone) applyTone(pixels, node.tone);
+  context.putImageData(new ImageData(pixels, info.width, info.height), 0, 0);
   maskPicture<Path2D>(context as never, node, scale, (path) => new Path2D(path));
   return canvas;
 }
