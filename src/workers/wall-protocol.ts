@@ -28,8 +28,16 @@ export interface PaintRequest {
   readonly ghosts: boolean;
 }
 
+/** A cut as it looks now; settled, once its pictures are there. */
+export interface PaintedCut {
+  readonly key: string;
+  readonly bitmap: ImageBitmap;
+  readonly report: CutReport;
+  readonly settled: boolean;
+}
+
 export type WallMessage =
-  | { readonly kind: 'painted'; readonly id: number; readonly key: string; readonly bitmap: ImageBitmap; readonly report: CutReport; readonly settled: boolean }
+  | { readonly kind: 'painted'; readonly id: number; readonly cuts: readonly PaintedCut[] }
   /** All cuts of a request are painted, pictures and all. */
   | { readonly kind: 'done'; readonly id: number; readonly tookMs: number }
   | { readonly kind: 'failed'; readonly id: number; readonly sentence: string };

@@ -1,5 +1,6 @@
 import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
+import type { CutReport } from '../core/compose/report.ts';
 import type { PictureNode } from '../core/scene/scene.ts';
 import { groupAlike, type AlikeCuts } from './alike-cuts.ts';
 import type { PaintRequest, WallMessage, WantedCut } from './wall-protocol.ts';
@@ -105,43 +106,91 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
   const [{ compose }] = await parts;
   const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
   const late: { readonly alike: AlikeCuts; readonly composed: Composed }[] = [];
+  const batch = new Batch(request.id);
   for (const alike of groupAlike(request.cuts)) {
     const [cut] = alike;
     const composed = compose({ ...cut, book: request.book, pictures, ghosts: request.ghosts }, ready);
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
-    await paintCuts(request, alike, composed, ready, settled);
+    batch.add(alike, await paintCut(cut, composed, ready), composed.report, settled);
     if (!settled) late.push({ alike, composed });
+    if (batch.isOld()) await batch.send();
   }
+  await batch.send();
   for (const { alike, composed } of late) {
     const [cut] = alike;
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
     const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
     await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request)));
-    await paintCuts(request, alike, composed, ready, true);
+    batch.add(alike, await paintCut(cut, composed, ready), composed.report, true);
+    await batch.send();
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
 }
 
-async function paintCuts(request: PaintRequest, alike: AlikeCuts, { scene, report }: Composed, ready: Engines, settled: boolean): Promise<void> {
-  const [cut] = alike;
+/** Cuts that arrive together cost the page one frame instead of one each; but nobody waits longer than this for the first. */
+const LONGEST_BATCH_MS = 40;
+
+/** Painted cuts on their way to the page. */
+class Batch {
+  #cuts: { readonly key: string; readonly bitmap: Promise<ImageBitmap>; readonly report: CutReport; readonly settled: boolean }[] = [];
+  #sentMs = performance.now();
+
+  constructor(readonly requestId: number) {}
+
+  add(alike: AlikeCuts, canvas: OffscreenCanvas, report: CutReport, settled: boolean): void {
+    // A bitmap is a copy of the canvas as it is now, whatever is painted on it next. Copies of the copy are cheaper than more of the canvas.
+    const first = createImageBitmap(canvas);
+    alike.forEach(({ key }, index) => this.#cuts.push({ key, bitmap: index === 0 ? first : first.then((bitmap) => createImageBitmap(bitmap)), report, settled }));
+  }
+
+  isOld(): boolean {
+    return performance.now() - this.#sentMs > LONGEST_BATCH_MS;
+  }
+
+  async send(): Promise<void> {
+    const cuts = await Promise.all(this.#cuts.map(async (cut) => ({ ...cut, bitmap: await cut.bitmap })));
+    this.#cuts = [];
+    this.#sentMs = performance.now();
+    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.map(({ bitmap }) => bitmap) });
+  }
+}
+
+/** Paints a cut; the canvas is good until the next one of this size. */
+async function paintCut(cut: WantedCut, { scene }: Composed, ready: Engines): Promise<OffscreenCanvas> {
   const [, { paint }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
-  const canvas = new OffscreenCanvas(wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
-  const context = canvas.getContext('2d', { alpha: false });
-  if (!context) throw new Error('This browser has no canvas for workers');
+  const { canvas, context } = surfaceOf(wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
   paint<Path2D, ImageBitmap>(context, scene, cut.scale, {
     path: pathOf,
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
     picture: (node, scale) => bitmaps.get(bitmapKey(node, scale)) ?? lastBitmapOf(node, scale),
   });
-  const bitmap = canvas.transferToImageBitmap();
-  const copies = await Promise.all(alike.slice(1).map(() => createImageBitmap(bitmap)));
-  alike.forEach(({ key }, index) => {
-    const own = copies[index - 1] ?? bitmap;
-    self.postMessage({ kind: 'painted', id: request.id, key, bitmap: own, report, settled } satisfies WallMessage, { transfer: [own] });
-  });
+  return canvas;
+}
+
+interface Surface {
+  readonly canvas: OffscreenCanvas;
+  readonly context: OffscreenCanvasRenderingContext2D;
+}
+
+/** Canvases that are painted on again and again, one a size: a new one for every cut costs more than painting it. */
+const surfaces = new Map<string, Surface>();
+const MOST_SURFACES = 40;
+
+function surfaceOf(width: number, height: number): Surface {
+  const key = `${width}x${height}`;
+  const known = surfaces.get(key);
+  if (known) return known;
+  const canvas = new OffscreenCanvas(width, height);
+  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
+  if (!context) throw new Error('This browser has no canvas for workers');
+  const surface = { canvas, context };
+  surfaces.set(key, surface);
+  const [oldest] = surfaces.keys();
+  if (surfaces.size > MOST_SURFACES && oldest !== undefined) surfaces.delete(oldest);
+  return surface;
 }
 
 function tell(message: WallMessage): void {

@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
 import { shareOut } from '../../workers/alike-cuts.ts';
-import type { PaintRequest, WallMessage } from '../../workers/wall-protocol.ts';
+import type { PaintedCut, PaintRequest, WallMessage } from '../../workers/wall-protocol.ts';
 
 export interface WallState {
   readonly reports: ReadonlyMap<string, CutReport>;
@@ -73,17 +73,9 @@ export class Wall {
 
   #receive(message: WallMessage, painter: Painter): void {
     if (message.kind === 'painted') {
-      this.#reports = new Map(this.#reports).set(message.key, message.report);
-      this.#tellSoon();
-      const canvas = this.#canvases.get(message.key);
-      // What is not shown is checked all the same.
-      if (!canvas) return message.bitmap.close();
-      canvas.width = message.bitmap.width;
-      canvas.height = message.bitmap.height;
-      canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(message.bitmap);
-      canvas.dataset['painted'] = String(message.id);
-      canvas.dataset['settled'] = String(message.settled);
-      return;
+      this.#reports = new Map([...this.#reports, ...message.cuts.map(({ key, report }) => [key, report] as const)]);
+      for (const cut of message.cuts) this.#show(cut, message.id);
+      return this.#tellSoon();
     }
     if (message.kind === 'failed') return this.onChange({ reports: this.#reports, problem: message.sentence, settledId: this.#settledId });
     painter.doneId = message.id;
@@ -95,6 +87,18 @@ export class Wall {
     if (started !== undefined) performance.measure('wall', { start: started, end: performance.now() });
     for (const id of this.#started.keys()) if (id <= settledId) this.#started.delete(id);
     this.#tellSoon();
+  }
+
+  #show({ key, bitmap, settled }: PaintedCut, id: number): void {
+    const canvas = this.#canvases.get(key);
+    // What is not shown is checked all the same.
+    if (!canvas) return bitmap.close();
+    // Setting even the same size would clear the canvas and lay the page out anew.
+    if (canvas.width !== bitmap.width) canvas.width = bitmap.width;
+    if (canvas.height !== bitmap.height) canvas.height = bitmap.height;
+    canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(bitmap);
+    canvas.dataset['painted'] = String(id);
+    canvas.dataset['settled'] = String(settled);
   }
 
   /** Reports of several cuts are told together, once a frame: what they change on the page is the same. */

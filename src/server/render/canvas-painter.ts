@@ -5,6 +5,7 @@ import { pictureRaster } from '../../core/scene/scene.ts';
 import { applyTone, maskPicture } from '../../core/scene/picture-looks.ts';
 import { paint } from '../../core/scene/paint.ts';
 import { DecodedPictures } from './decoded-pictures.ts';
+import { tagJpegAsSrgb, tagPngAsSrgb } from './srgb-tag.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 
 /** Where the bytes of a picture lie. */
@@ -105,15 +106,15 @@ export const BEST_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 100,
 /** Encodes a painted cut in sRGB. Encoding is sharp's: the canvas's own encoder is four times slower. */
 export async function encodeCut(cut: PaintedCut, { format, quality, xmp }: Encoding): Promise<Buffer> {
   const image = sharp(cut.rgba, { raw: { width: cut.widthPx, height: cut.heightPx, channels: 4 } }).removeAlpha();
-  const about = xmp === null ? image : image.withIccProfile('srgb').withXmp(xmp);
+  const about = xmp === null ? image : image.withXmp(xmp);
   switch (format) {
     case 'png':
-      return about.png(quality >= 100 ? { compressionLevel: 6 } : { compressionLevel: 9, palette: true, quality }).toBuffer();
+      return tagPngAsSrgb(await about.png(quality >= 100 ? { compressionLevel: 6 } : { compressionLevel: 9, palette: true, quality }).toBuffer());
     case 'jpeg':
-      return about.jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
+      return tagJpegAsSrgb(about).jpeg({ quality, chromaSubsampling: quality >= 90 ? '4:4:4' : '4:2:0' }).toBuffer();
     case 'webp':
-      return about.webp({ quality }).toBuffer();
+      return about.withIccProfile('srgb').webp({ quality }).toBuffer();
     case 'avif':
-      return about.avif({ quality, effort: 3 }).toBuffer();
+      return about.withIccProfile('srgb').avif({ quality, effort: 3 }).toBuffer();
   }
 }
