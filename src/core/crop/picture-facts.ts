@@ -26,6 +26,16 @@ export interface PictureFacts {
   readonly mostLuminance: readonly number[];
   readonly saliency: readonly number[];
   readonly focal: FocalPoint;
+  /** Share of the picture that is see-through; missing in facts taken before it was looked for. */
+  readonly clearShare?: number | undefined;
+}
+
+/** From this share of see-through pixels on a picture is a cut-out, not a photograph with a soft corner. */
+const CUT_OUT_SHARE = 0.08;
+
+/** True for a subject on nothing. */
+export function isCutOut({ clearShare }: Pick<PictureFacts, 'clearShare'>): boolean {
+  return (clearShare ?? 0) >= CUT_OUT_SHARE;
 }
 
 /** Long side, in pixels, of the small picture that facts are taken from, and cells along the long side of the grid. */
@@ -64,7 +74,16 @@ export function takePictureFacts(raster: Raster): PictureFacts {
     mostLuminance: cells(luminance, (cell) => Math.max(...cell)),
     saliency: cells(saliency, mean),
     focal: settleOnSubject(raster, saliency),
+    clearShare: clearShareOf(raster),
   };
+}
+
+/** See-through means less than half there. */
+function clearShareOf({ widthPx, heightPx, rgba }: Raster): number {
+  const count = widthPx * heightPx;
+  let clear = 0;
+  for (let index = 0; index < count; index += 1) if ((rgba[index * 4 + 3] ?? 255) < 128) clear += 1;
+  return clear / Math.max(1, count);
 }
 
 function mean(values: readonly number[]): number {

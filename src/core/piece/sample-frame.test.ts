@@ -1,14 +1,26 @@
 import { describe, expect, it } from 'vitest';
-import { shippedTemplates } from '../template/shipped-templates.ts';
+import { getShippedTemplate, shippedTemplates } from '../template/shipped-templates.ts';
 import { sampleFrame } from './sample-frame.ts';
+
+const pictures = { photos: ['m1', 'm2'], cutOuts: ['c1'] };
 
 describe('sampleFrame', () => {
   it.each(shippedTemplates.map((template) => [template.name, template] as const))('gives %s something short, something usual and something cruel', (_, template) => {
-    const total = (length: 'short' | 'usual' | 'cruel'): number => Object.values(sampleFrame(template, length, ['m1']).slots).reduce((sum, value) => sum + (value.kind === 'text' ? value.text.length : 0), 0);
+    const total = (length: 'short' | 'usual' | 'cruel'): number => Object.values(sampleFrame(template, length, pictures).slots).reduce((sum, value) => sum + (value.kind === 'text' ? value.text.length : 0), 0);
     expect(total('short')).toBeGreaterThan(0);
     expect(total('short')).toBeLessThan(total('usual'));
     expect(total('usual')).toBeLessThan(total('cruel'));
     const required = template.slots.filter((slot) => slot.required).map((slot) => slot.key);
-    expect(Object.keys(sampleFrame(template, 'short', ['m1']).slots)).toEqual(expect.arrayContaining(required));
+    expect(Object.keys(sampleFrame(template, 'short', pictures).slots)).toEqual(expect.arrayContaining(required));
+  });
+
+  it('takes cut-outs where a template shows a picture whole, photographs elsewhere, and what there is where one kind is missing', () => {
+    const [counter, turn] = ['counter', 'turn'].map(getShippedTemplate);
+    const shown = (template: typeof counter, given: typeof pictures): readonly unknown[] => (template ? Object.values(sampleFrame(template, 'usual', given).slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])) : []);
+    expect(shown(counter, pictures)).toEqual(['c1']);
+    expect(shown(turn, pictures)).toEqual(['m1', 'm2']);
+    expect(shown(counter, { photos: ['m1'], cutOuts: [] })).toEqual(['m1']);
+    expect(shown(turn, { photos: [], cutOuts: ['c1'] })).toEqual(['c1', 'c1']);
+    expect(shown(turn, { photos: [], cutOuts: [] })).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import type { Slot, Template } from '../template/template.ts';
+import { walkParts, type Slot, type Template } from '../template/template.ts';
 import type { Frame, SlotValue } from './piece.ts';
 
 /** How much a template is given to carry when it is looked at. */
@@ -10,15 +10,21 @@ const SHORT_WORDS = 2;
 const CRUEL_FACTOR = 1.7;
 const USUAL_LENGTH = 40;
 
-/**
- * A frame to look at a template by: its own samples, cut to a word or two, or drawn out beyond what the slots are meant for.
- * @param pictureIds pictures to take, one after the other
- */
-export function sampleFrame(template: Template, length: SampleLength, pictureIds: readonly string[]): Frame {
-  let pictures = 0;
+/** Ids of pictures to look at a template with; where one kind is missing, the other stands in. */
+export interface SamplePictures {
+  readonly photos: readonly string[];
+  readonly cutOuts: readonly string[];
+}
+
+/** A frame to look at a template by: its own samples, cut to a word or two, or drawn out beyond what the slots are meant for. */
+export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures): Frame {
+  const next = { photos: 0, cutOuts: 0 };
+  const whole = new Set(template.arrangements.flatMap(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : []))));
   const slots = template.slots.flatMap((slot): [string, SlotValue][] => {
     if (slot.kind === 'picture') {
-      const id = pictureIds[pictures++ % Math.max(1, pictureIds.length)];
+      const wanted = whole.has(slot.key) ? 'cutOuts' : 'photos';
+      const kind = pictures[wanted].length > 0 ? wanted : wanted === 'photos' ? 'cutOuts' : 'photos';
+      const id = pictures[kind][next[kind]++ % Math.max(1, pictures[kind].length)];
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
     if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];

@@ -10,6 +10,7 @@ import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { listMedia } from '../../contract/media-contracts.ts';
 import { sampleFrame } from '../../core/piece/sample-frame.ts';
+import { SAMPLE_MEDIA, sampleMedia } from '../ui/sample-media.ts';
 import { call } from '../ui/call.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
@@ -18,14 +19,14 @@ import { brandContent } from '../piece/brand-content.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
 
-const SHOWN_HEIGHT_PX = 132;
-const MOST_SHAPES = 5;
+const SHOWN_HEIGHT_PX = 128;
+const MOST_SHAPES = 4;
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }) });
-  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: 3 } }) });
+  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: SAMPLE_MEDIA } }) });
   const start = useMutation({
     mutationFn: (template: string) => call(createPiece, { params: { brand }, body: { template } }),
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),
@@ -37,13 +38,13 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
   );
   const request = useMemo(() => {
     if (!brandData.data || !media.data) return null;
-    const photos = media.data.items;
+    const sample = sampleMedia(media.data.items);
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      ...brandContent(brandData.data, brandData.data.book, photos),
+      ...brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
-        const frame = sampleFrame(template, 'usual', photos.map((photo) => photo.id));
+        const frame = sampleFrame(template, 'usual', sample.pictures);
         return cuts.map(({ key, placement }) => ({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };

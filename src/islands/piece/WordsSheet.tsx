@@ -19,7 +19,7 @@ interface SheetField {
 /** The sheet's two columns, and what stands in each from top to bottom. */
 const columns: readonly { readonly name: string; readonly fields: readonly SheetField[] }[] = [
   {
-    name: 'Caption',
+    name: 'Words',
     fields: [
       { key: 'title', name: 'Title', rows: 1 },
       { key: 'caption', name: 'Caption', rows: 4 },
@@ -111,7 +111,7 @@ function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick
   return (
     <div className="mb-1.5">
       <p className="mb-0.5 flex min-h-5 items-center justify-between text-xs font-medium text-quiet">
-        {field.key !== 'caption' && field.key !== 'altText' ? field.name : ''}
+        {field.key !== 'altText' ? field.name : ''}
         <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onPick={(added) => write(withBehind(text, added))} />}</span>
       </p>
       <textarea
@@ -184,7 +184,7 @@ function OwnCell({ channel, rule, field, store, piece, brandData, readOnly }: Ow
     });
   return (
     <div className="mb-1">
-      {field.key !== 'caption' && field.key !== 'altText' && <p className="mb-0.5 text-xs font-medium text-quiet">{rule.label}</p>}
+      {field.key !== 'altText' && <p className="mb-0.5 text-xs font-medium text-quiet">{rule.label}</p>}
       <textarea
         aria-label={`${field.name} for ${channel.name}${inherited ? ', inherited from shared' : ''}`}
         rows={field.rows}

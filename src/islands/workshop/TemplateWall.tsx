@@ -7,6 +7,7 @@ import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
 import { workshopShapes } from './shapes.ts';
 import type { BrandData, Photos } from './Workshop.tsx';
+import { sampleMedia } from '../ui/sample-media.ts';
 
 interface WallProps {
   readonly template: Template;
@@ -23,12 +24,12 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
   const [scheme, setScheme] = useState('');
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    const ids = photos.map((photo) => photo.id);
+    const sample = sampleMedia(photos);
     return {
-      ...brandContent(brandData, brandData.book, photos),
+      ...brandContent(brandData, brandData.book, sample.items),
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
-        const frame = sampleFrame(template, length, ids);
+        const frame = sampleFrame(template, length, sample.pictures);
         return workshopShapes.map((placement) => ({
           key: `${length}.${placement.key}`,
           template,

@@ -6,6 +6,7 @@ import { listMedia } from '../../contract/media-contracts.ts';
 import { createTemplate, listTemplates, putTemplateAway } from '../../contract/template-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { sampleFrame } from '../../core/piece/sample-frame.ts';
+import { SAMPLE_MEDIA, sampleMedia } from '../ui/sample-media.ts';
 import type { Template } from '../../core/template/template.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { brandContent } from '../piece/brand-content.ts';
@@ -38,7 +39,7 @@ function Templates({ brand }: TemplatesProps) {
   const client = useQueryClient();
   const data = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }) });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: 3 } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA } }) });
   const create = useMutation({
     mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
     onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),
@@ -52,13 +53,13 @@ function Templates({ brand }: TemplatesProps) {
   const templates = useMemo(() => data.data?.templates ?? [], [data.data]);
   const request = useMemo(() => {
     if (!brandData.data || !media.data) return null;
-    const photos = media.data.items;
+    const sample = sampleMedia(media.data.items);
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      ...brandContent(brandData.data, brandData.data.book, photos),
+      ...brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: templates.flatMap((template) => {
-        const frame = sampleFrame(template, 'usual', photos.map((photo) => photo.id));
+        const frame = sampleFrame(template, 'usual', sample.pictures);
         return shown.map((placement) => ({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };

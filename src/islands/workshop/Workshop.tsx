@@ -11,6 +11,7 @@ import type { StackPart, Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
+import { SAMPLE_MEDIA } from '../ui/sample-media.ts';
 import { toast } from '../ui/toast.tsx';
 import { ArrangementBar } from './ArrangementBar.tsx';
 import { PartFields } from './PartFields.tsx';
@@ -35,7 +36,7 @@ export default function Workshop(props: WorkshopProps) {
 function Loader({ brand, templateKey }: WorkshopProps) {
   const own = useQuery({ queryKey: ['template', brand.slug, templateKey], queryFn: () => call(getOwnTemplate, { params: { brand: brand.slug, template: templateKey } }), staleTime: Infinity });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: 3 } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA } }) });
   const error = own.error ?? brandData.error ?? media.error;
   if (error) return <main className="flex-1 p-6 text-coral-ink">{error.message}</main>;
   if (!own.data || !brandData.data || !media.data) return <main className="flex-1" aria-busy="true" />;
