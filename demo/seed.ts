@@ -101,7 +101,7 @@ function pictureSlot(slot: string, item: MediaItem | undefined): Record<string, 
 }
 
 async function seedPiece(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoPiece, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
-  const cuts = await possibleCuts(services, brand);
+  const cuts = await possibleCuts(services, brand, 'graphic');
   const item = demo.photo ? media.get(demo.photo) : undefined;
   const texts = Object.entries(demo.texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }]);
   const channels = await listChannels(services.db, brand.id);

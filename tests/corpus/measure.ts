@@ -54,7 +54,7 @@ export function measureCut(input: MeasureInput): readonly Violation[] {
   const found: Violation[] = [];
   if (!overflows) found.push(...outsideSafeZone(input, [...masks.map(({ node, mask }) => ({ what: node.slot ?? '', mask })), ...markMasks.map((mask) => ({ what: 'mark', mask }))]), ...overlapping(input, masks, markMasks));
   for (const { node, mask } of masks) {
-    found.push(...tooSmall(input, node, mask));
+    found.push(...tooSmall(input, node, mask, report));
     if (!overflows) found.push(...tooFaint(input, node, mask, report));
   }
   for (const placed of report.placed) found.push(...badLines(input, placed, overflows));
@@ -178,10 +178,12 @@ function forEachCovered(mask: Mask, from: number, visit: (x: number, y: number) 
 }
 
 /** The size that glyphs are painted at, checked against the height of their ink: capitals and figures are over half an em high. */
-function tooSmall({ scene, labelSlots }: MeasureInput, node: GlyphsNode, { box }: Mask): readonly Violation[] {
+function tooSmall({ scene, labelSlots }: MeasureInput, node: GlyphsNode, { box }: Mask, report: CutReport): readonly Violation[] {
   const at1080 = node.sizePx / (scene.size.widthPx / 1080);
   const floor = labelSlots.has((node.slot ?? '').split('.')[0] ?? '') ? LEAST_LABEL_PX : LEAST_READING_PX;
   if (at1080 < floor - 0.05) return [{ kind: 'size', what: `${node.slot} is ${at1080.toFixed(1)} px at 1080` }];
+  // Where too much of everything is named already, what comes last runs out of the cut.
+  if (report.texts.some((text) => text.kind === 'overflows')) return [];
   const inkPx = box ? box.bottom - box.top : 0;
   return box && inkPx < node.sizePx * 0.3 && node.glyphs.length > 3 ? [{ kind: 'size', what: `${node.slot} shows only ${inkPx} px of ink` }] : [];
 }

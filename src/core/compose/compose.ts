@@ -4,6 +4,7 @@ import type { Picture } from '../crop/crop-window.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
+import { ALONE, type SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Scene } from '../scene/scene.ts';
 import { walkParts, type Arrangement, type StackPart, type Template, type TextPart } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
@@ -33,11 +34,22 @@ export interface ComposeInput {
   readonly ghosts: boolean;
   /** How this cut differs from its piece. */
   readonly adjustment: Adjustment;
+  /** Where a slide stands among the others of its cut; missing: it is alone. */
+  readonly place?: SlidePlace | undefined;
+  /** Largest type sizes, by `sizeKey`, so that sizes do not jump from slide to slide. */
+  readonly caps?: ReadonlyMap<string, number> | undefined;
 }
 
 export interface Composed {
   readonly scene: Scene;
   readonly report: CutReport;
+  /** Type sizes that were found, by `sizeKey`; of several texts of one key the smallest. */
+  readonly sizes: ReadonlyMap<string, number>;
+}
+
+/** What sizes are compared by, from slide to slide: the slot, in the arrangement it stands in. A text that fills its line has no size of its own. */
+function sizeKey(arrangement: Arrangement, part: TextPart): string {
+  return `${arrangement.key}:${slotOfRow(part.slot)}:${part.role}`;
 }
 
 /**
@@ -50,16 +62,17 @@ export interface Composed {
 export function compose(input: ComposeInput, engines: Engines): Composed {
   const { adjustment, template, book } = input;
   const frame = cutFrame(input.placement);
+  const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = arrange(template, frame.size, adjustment.arrangement);
   const settingWithout = (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
     const root = expandRows(arrangement.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, engines };
+    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, place, caps: input.caps, engines };
   };
   const { setting, texts, fitted, dropped, overBy } = fitDropping(template, adjustment, settingWithout);
-  const emitted = emit({ book, scheme, frame, bound: setting.bound, texts, fitted, crops: adjustment.crops ?? {}, typesetter: engines.typesetter });
+  const emitted = emit({ book, scheme, frame, bound: setting.bound, texts, fitted, crops: adjustment.crops ?? {}, place, typesetter: engines.typesetter });
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
@@ -69,7 +82,19 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       pictures: emitted.pictures,
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
+    sizes: sizesFound(arrangement, texts, fitted),
   };
+}
+
+function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcome): ReadonlyMap<string, number> {
+  const sizes = new Map<string, number>();
+  for (const [part, text] of texts) {
+    const sizePx = fitted.sizes.get(part);
+    if (sizePx === undefined || part.fill || text.ghost || isNumeral(part.slot)) continue;
+    const key = sizeKey(arrangement, part);
+    sizes.set(key, Math.min(sizePx, sizes.get(key) ?? Infinity));
+  }
+  return sizes;
 }
 
 const NO_LIST: ListShape = { count: 0, columns: false, marked: null };
@@ -118,6 +143,8 @@ interface Setting {
   readonly frame: CutFrame;
   readonly hidden: readonly string[];
   readonly textStep: number;
+  readonly place: SlidePlace;
+  readonly caps: ReadonlyMap<string, number> | undefined;
   readonly engines: Engines;
 }
 
@@ -125,8 +152,10 @@ function hasScheme(book: BrandBook, key: string | undefined): key is string {
   return book.schemes.some((scheme) => scheme.key === key);
 }
 
-function setPart(part: TextPart, text: BoundText, { book, frame, textStep, engines }: Setting): SetText {
-  return setText(part, text, { book, frame, textStep }, engines.typesetter);
+function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, caps, engines }: Setting): SetText {
+  const set = setText(part, text, { book, frame, textStep }, engines.typesetter);
+  const cap = part.fill ? undefined : caps?.get(sizeKey(arrangement, part));
+  return cap === undefined || cap >= set.maxPx ? set : { ...set, maxPx: Math.max(set.minPx, cap) };
 }
 
 function shapeTexts(setting: Setting): SetTexts {
@@ -138,13 +167,14 @@ function shapeTexts(setting: Setting): SetTexts {
   return texts;
 }
 
-function runFit({ root, bound, book, frame, hidden, engines }: Setting, texts: SetTexts): FitOutcome {
+function runFit({ root, bound, book, frame, hidden, place, engines }: Setting, texts: SetTexts): FitOutcome {
   const solver = new LayoutSolver(
     {
       root,
       frame,
       texts,
       isHidden: (slot) => hidden.includes(slot),
+      place,
       markAspect: (part) => {
         const mark = chosenMark(book, bound, part) ?? book.marks[0];
         return mark ? mark.viewBox.width / mark.viewBox.height : 1;

@@ -4,6 +4,7 @@ import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '..
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
 import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
+import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
@@ -16,6 +17,7 @@ import type { CutFrame } from './cut-frame.ts';
 import { slotOfRow } from './expand.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
+import { arrowPath, dotPaths } from './page-marks.ts';
 import { fieldPath, rectPath, windowPath } from './part-outlines.ts';
 import type { CutFinding, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts';
@@ -29,6 +31,8 @@ export interface EmitInput {
   readonly fitted: FitOutcome;
   /** Crops that a person has moved in this cut, by slot. */
   readonly crops: Readonly<Record<string, OwnCrop>>;
+  /** Where the slide stands among the others. */
+  readonly place: SlidePlace;
   readonly typesetter: Typesetter;
 }
 
@@ -97,6 +101,12 @@ class Emitter {
       case 'motif':
         this.#motif(part, box);
         break;
+      case 'dots':
+        dotPaths(box, this.input.place.count).forEach((path, index) => this.nodes.push({ kind: 'fill', path, colour: this.input.scheme[index === this.input.place.index ? part.ink : part.quietInk], alpha: 1 }));
+        break;
+      case 'swipe':
+        this.#fill(arrowPath(box), this.input.scheme[part.ink], box);
+        break;
       case 'rows':
       case 'echo':
         throw new TypeError('Lists and echoes are expanded before layout');
@@ -117,6 +127,7 @@ class Emitter {
   }
 
   #picture(part: PicturePart, visible: Box): void {
+    if (part.through) return this.#pictureThrough(part, visible);
     const { marginPx, size } = this.input.frame;
     const under = (edge: Edge): number => (part.underM?.[edge] ?? 0) * marginPx;
     const box = clampToCut(
@@ -142,6 +153,26 @@ class Emitter {
     this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}) });
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
     this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone });
+    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
+    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
+  }
+
+  /**
+   * A picture over all slides of the cut, of which this one shows its part. It is cropped and scaled once, for all of them: the
+   * seams meet by themselves.
+   */
+  #pictureThrough(part: PicturePart, visible: Box): void {
+    const box = throughBox(snapBoxOutward(visible), this.input.frame.size.widthPx, this.input.place);
+    const picture = this.input.bound.pictures[part.slot];
+    if (!picture) {
+      this.#fill(rectPath(box), this.input.scheme.surface, box);
+      return;
+    }
+    const own = this.input.crops[part.slot];
+    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, box);
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
+    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
+    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
     const enlargedBy = box.widthPx / (window.width * picture.widthPx);
     if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
@@ -269,9 +300,21 @@ class Emitter {
     for (const path of paths) this.#backdrop.addFlat(box, path.fill);
   }
 
+  /** What is left out of one slide would be missing at the seam of the next: a motif that runs through stays whole. */
+  #motifThrough(part: MotifPart, box: Box): void {
+    const slide = { xPx: 0, yPx: 0, ...this.input.frame.size };
+    for (const shape of motifGenerators[part.generator](box, this.input.frame.marginPx, part.seed)) {
+      if (!shape.boxes.some((each) => intersectBoxes(each, slide))) continue;
+      this.nodes.push({ kind: 'fill', path: shape.path, colour: this.input.scheme[shape.ink], alpha: 1 });
+      for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
+    }
+  }
+
   /** An ornament never runs over words or marks: what of it would, stays away. */
   #motif(part: MotifPart, box: Box): void {
-    const shapes = motifGenerators[part.generator](box, this.input.frame.marginPx, part.seed);
+    const { size, marginPx } = this.input.frame;
+    if (part.through) return this.#motifThrough(part, throughBox(box, size.widthPx, this.input.place));
+    const shapes = motifGenerators[part.generator](box, marginPx, part.seed);
     const kept = [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)];
     const isFree = (shape: MotifShape): boolean => !shape.boxes.some((each) => kept.some((other) => intersectBoxes(each, other)));
     if (wholeMotifs.has(part.generator) && !shapes.every(isFree)) return;
@@ -280,6 +323,11 @@ class Emitter {
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
     }
   }
+}
+
+/** The box of a part that runs through all slides, seen from one of them. */
+function throughBox(box: Box, slideWidthPx: number, { index, count }: SlidePlace): Box {
+  return { ...box, xPx: -index * slideWidthPx, widthPx: count * slideWidthPx };
 }
 
 function isUnderneath(part: Part): boolean {

@@ -3,6 +3,7 @@ import { afterEach, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import type { Box } from '../geometry/box.ts';
+import { ALONE } from '../piece/slides-of-cut.ts';
 import type { Part, StackPart, TextPart } from '../template/template.ts';
 import { cutFrame } from './cut-frame.ts';
 import { fit } from './fit.ts';
@@ -28,7 +29,7 @@ function solverOf(root: StackPart, words: Readonly<Record<string, string>> = {})
     if (part.part === 'text' && text !== undefined) texts.set(part, setText(part, { text, ghost: false }, { book: gullwickBook, frame, textStep: 0 }, typesetter));
   };
   visit(root);
-  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markAspect: () => 0.5 }, yoga);
+  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markAspect: () => 0.5, place: ALONE }, yoga);
   solvers.push(solver);
   return solver;
 }

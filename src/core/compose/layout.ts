@@ -2,7 +2,9 @@ import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
 import { MARK_SLOT } from '../piece/adjustment.ts';
 import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/template.ts';
+import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { CutFrame } from './cut-frame.ts';
+import { dotsWidthPx, SWIPE_ASPECT } from './page-marks.ts';
 import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
 
 /** A part with its place in the cut. */
@@ -24,6 +26,8 @@ export interface LayoutInput {
   readonly isHidden: (slot: string) => boolean;
   /** Width divided by height of the mark that will stand in a mark part. */
   readonly markAspect: (part: MarkPart) => number;
+  /** Where the slide stands among the others. */
+  readonly place: SlidePlace;
 }
 
 /** Rounding of the solver: boxes may stand out this far without counting as overflow. */
@@ -133,6 +137,14 @@ export class LayoutSolver {
           node.setHeight(part.sideM * marginPx);
         }
         break;
+      case 'dots':
+        node.setHeight(part.heightM * marginPx);
+        node.setWidth(dotsWidthPx(part, this.input.place, marginPx));
+        break;
+      case 'swipe':
+        node.setHeight(part.heightM * marginPx);
+        node.setWidth(part.heightM * marginPx * SWIPE_ASPECT);
+        break;
       case 'motif':
         break;
     }
@@ -143,6 +155,8 @@ export class LayoutSolver {
     if (part.part === 'text') return this.input.texts.has(part);
     if (part.part === 'picture') return !this.input.isHidden(part.slot);
     if (part.part === 'mark') return !this.input.isHidden(MARK_SLOT) && !(part.slot !== undefined && this.input.isHidden(part.slot));
+    if (part.part === 'dots') return this.input.place.count > 1;
+    if (part.part === 'swipe') return this.input.place.index < this.input.place.count - 1;
     // A stack around nothing (a chip without its answer) would be an empty shape.
     // Hairlines part what is shown; alone they would part nothing.
     if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => child.part !== 'rule' && this.#isShown(child));

@@ -21,6 +21,16 @@ describe.each(motifNames)('the motif %s', (name) => {
     }
   });
 
+  it('keeps its shape wherever it stands, so that slides can each show a part of it', () => {
+    const [here, left] = [draw(box, 60, 7), draw({ ...box, xPx: box.xPx - 1080 }, 60, 7)];
+    expect(left).toHaveLength(here.length);
+    for (const [index, shape] of here.entries()) {
+      const numbers = (path: string | undefined): readonly number[] => (path?.match(/-?\d+(?:\.\d+)?/g) ?? []).map(Number);
+      expect(numbers(left[index]?.path)[0]).toBeCloseTo((numbers(shape.path)[0] ?? 0) - 1080, 1);
+      expect(numbers(left[index]?.path)[1]).toBeCloseTo(numbers(shape.path)[1] ?? 0, 1);
+    }
+  });
+
   it('uses both its inks or the quiet one, and draws with numbers only', () => {
     for (const shape of draw(box, 60, 3)) {
       expect(['surface', 'accent']).toContain(shape.ink);

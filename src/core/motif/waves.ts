@@ -13,7 +13,7 @@ export const wavesMotif: MotifGenerator = (box, unitPx, seed) => {
     const steps = Math.max(24, Math.round(box.widthPx / (unitPx * 0.35)));
     const points = Array.from({ length: steps + 1 }, (__, step): Point => {
       const x = box.xPx - unitPx + ((box.widthPx + unitPx * 2) * step) / steps;
-      return [x, y + Math.sin(x / (unitPx * 1.3) + phase) * unitPx * 0.3];
+      return [x, y + Math.sin((x - box.xPx) / (unitPx * 1.3) + phase) * unitPx * 0.3];
     });
     return { path: band(points, unitPx * (0.13 - row * 0.015)), ink: row === 1 ? 'accent' : 'surface', boxes: [boxAround(points)] };
   });

@@ -22,6 +22,8 @@ const wordFieldSchema = object({
   counting: string().oneOf(['graphemes', 'weighted']).required(),
   /** The network refuses a post without it. */
   required: boolean().required(),
+  /** Placements that have the field; missing: all of them. */
+  placements: array(key()),
 }).noUnknown();
 
 /** One place on a network where a cut can appear. Percentages are of the cut's height (top, bottom) or width (right, left). */
@@ -32,6 +34,10 @@ const placementSchema = object({
   surface: string().required().max(40),
   exportPx: object({ width: number().integer().min(200).max(4000).required(), height: number().integer().min(200).max(4000).required() }).required(),
   safePercent: object({ top: percent(), right: percent(), bottom: percent(), left: percent() }).required(),
+  /** How many slides a carousel may have here, and whether they go as pictures or as the pages of one document; missing: none. */
+  carousel: object({ least: number().integer().min(2).required(), most: number().integer().max(300).required(), as: string<'pictures' | 'document'>().oneOf(['pictures', 'document']).required() }).noUnknown().default(undefined),
+  /** A place for carousels alone: a single picture has nothing to do there. */
+  onlyCarousel: boolean(),
 }).noUnknown();
 
 /**
@@ -50,15 +56,28 @@ export const networkSheetSchema = object({
     links: object({ countAs: number().integer().positive().nullable().defined(), clickable: boolean().required() }).required(),
     foldAfter: number().integer().positive().nullable().defined(),
   }).required(),
-  files: object({ maxImageBytes: number().integer().positive().required() }).required(),
+  files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
   publishing: object({ manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
 }).noUnknown();
 
-export type NetworkSheet = InferType<typeof networkSheetSchema>;
-export type Placement = NetworkSheet['placements'][number];
+/** How many slides a carousel may have in a place, and in what form they go. */
+export interface CarouselRule {
+  readonly least: number;
+  readonly most: number;
+  readonly as: 'pictures' | 'document';
+}
+
+type CheckedSheet = InferType<typeof networkSheetSchema>;
+export type Placement = Omit<CheckedSheet['placements'][number], 'carousel'> & { readonly carousel?: CarouselRule | undefined };
+export type NetworkSheet = Omit<CheckedSheet, 'placements'> & { readonly placements: readonly Placement[] };
 export type WordField = NetworkSheet['words']['fields'][number];
 export type WordFieldKey = WordField['key'];
+
+/** The placements of a sheet that a kind of piece can be made for. A carousel can go everywhere: where it cannot go as one, it shows what goes instead. */
+export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel'): readonly Placement[] {
+  return kind === 'carousel' ? sheet.placements : sheet.placements.filter((placement) => !placement.onlyCarousel);
+}
 
 /**
  * The placement of a sheet by its key.

@@ -24,6 +24,8 @@ export interface Adjustment {
   /** Slots whose parts are left out. */
   readonly hidden?: readonly string[] | undefined;
   readonly crops?: Readonly<Record<string, OwnCrop>> | undefined;
+  /** Ids of the slides that this cut of a carousel goes without, once a person has chosen; missing: the sheet's limit chooses. */
+  readonly withoutSlides?: readonly string[] | undefined;
 }
 
 export const linkedCut: Adjustment = {};
@@ -43,6 +45,7 @@ export const adjustmentSchema: Schema = object({
   textStep: number().integer().min(-MOST_TEXT_STEPS).max(MOST_TEXT_STEPS),
   hidden: array(key().required()).max(24),
   crops: cropsSchema as unknown as Schema,
+  withoutSlides: array(string().matches(/^[A-Za-z0-9_-]{1,40}$/).required()).max(100),
 }).noUnknown();
 
 /** True when a cut differs in anything. */
@@ -52,6 +55,7 @@ export function differs(adjustment: Adjustment): boolean {
     adjustment.scheme !== undefined ||
     (adjustment.textStep ?? 0) !== 0 ||
     (adjustment.hidden?.length ?? 0) > 0 ||
+    adjustment.withoutSlides !== undefined ||
     Object.keys(adjustment.crops ?? {}).length > 0
   );
 }

@@ -29,7 +29,10 @@ const slotValue = () =>
     return kind === 'picture' ? pictureValue : kind === 'mark' ? markValue : textValue;
   });
 
-const frameSchema = object({ id: id(), slots: recordOf(slotValue as never) as never }).noUnknown();
+/** Slides of a carousel, more than any network takes as pictures; beyond, a list is better split into pieces. */
+export const MOST_SLIDES = 100;
+
+const frameSchema = object({ id: id(), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(LONGEST_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
 const ownWords = () =>
@@ -41,10 +44,10 @@ const ownWords = () =>
  */
 export const pieceSchema = object({
   version: number().oneOf([1]).required(),
-  kind: string().oneOf(['graphic']).required(),
+  kind: string<'graphic' | 'carousel'>().oneOf(['graphic', 'carousel']).required(),
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
-  frames: array(frameSchema).min(1).max(1).required(),
+  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required(),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
@@ -53,8 +56,13 @@ export const pieceSchema = object({
   }).noUnknown().required(),
 }).noUnknown();
 
+/** One picture of a piece: its only one, or a slide. */
 export interface Frame {
   readonly id: string;
+  /** The kind of slide, by the key that the template gives it; missing: the cover. */
+  readonly slide?: string | undefined;
+  /** What somebody who cannot see this slide should know; a graphic's alt text is among its words. */
+  readonly altText?: string | undefined;
   readonly slots: Readonly<Record<string, SlotValue>>;
 }
 
@@ -68,10 +76,10 @@ export type SharedWords = Pick<Words, 'caption' | 'altText'> & Partial<Words>;
 
 export interface Piece {
   readonly version: 1;
-  readonly kind: 'graphic';
+  readonly kind: 'graphic' | 'carousel';
   readonly title: string;
   readonly template: { readonly key: string };
-  readonly frames: readonly [Frame];
+  readonly frames: readonly [Frame, ...Frame[]];
   readonly cuts: readonly CutRef[];
   /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
   readonly adjustments: Readonly<Record<string, Adjustment>>;
@@ -106,9 +114,21 @@ export function cutKey(cut: CutRef): string {
   return `${cut.channelId}.${cut.placement}`;
 }
 
+/** The key of one slide within one cut. */
+export function slideKey(cut: CutRef, frameId: string): string {
+  return `${cutKey(cut)}/${frameId}`;
+}
+
 /** How a cut differs from its piece; a linked cut differs in nothing. */
 export function adjustmentOf(piece: Pick<Piece, 'adjustments'>, cut: CutRef): Adjustment {
   return piece.adjustments[cutKey(cut)] ?? linkedCut;
+}
+
+/** How one slide of a cut differs: as the whole cut does, and in what is its own. */
+export function slideAdjustmentOf(piece: Pick<Piece, 'adjustments'>, cut: CutRef, frameId: string): Adjustment {
+  const own = piece.adjustments[slideKey(cut, frameId)];
+  const whole = adjustmentOf(piece, cut);
+  return own === undefined ? whole : { ...whole, ...own, hidden: [...(whole.hidden ?? []), ...(own.hidden ?? [])] };
 }
 
 /** The words that lead a piece: its headline, else the first text that is filled in. */

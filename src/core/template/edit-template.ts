@@ -124,6 +124,10 @@ export function newPart(kind: Part['part'], template: Template): Part | null {
       return { part: 'sign', text: '“', heightM: 2, ink: 'accent', alignSelf: 'start' };
     case 'motif':
       return { part: 'motif', generator: 'waves', seed: 1, over: { top: 0, right: 0, bottom: 0, left: 0 } };
+    case 'dots':
+      return { part: 'dots', heightM: 0.2, ink: 'accent', quietInk: 'surface' };
+    case 'swipe':
+      return { part: 'swipe', heightM: 0.6, ink: 'ink' };
     case 'artwork':
       return null;
   }

@@ -11,15 +11,18 @@ import headland from './shipped/headland.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
 import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
+import sheaf from './shipped/sheaf.json' with { type: 'json' };
+import shoreline from './shipped/shoreline.json' with { type: 'json' };
 import signpost from './shipped/signpost.json' with { type: 'json' };
+import strand from './shipped/strand.json' with { type: 'json' };
 import tally from './shipped/tally.json' with { type: 'json' };
 import thanks from './shipped/thanks.json' with { type: 'json' };
 import turn from './shipped/turn.json' with { type: 'json' };
 import voice from './shipped/voice.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
-/** The templates that ship with Confetti, in the order they are offered. */
-export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost].map(readTemplate);
+/** The templates that ship with Confetti, in the order they are offered: graphics, then carousels. */
+export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf].map(readTemplate);
 
 /**
  * A shipped template by its key.

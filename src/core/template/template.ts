@@ -87,6 +87,8 @@ export interface PicturePart extends Placed {
   readonly sideM?: number | undefined;
   /** A cut-out: all of it is shown, and what lies behind shows through. */
   readonly whole?: boolean | undefined;
+  /** The picture runs through all slides of a carousel; each shows its part of it. */
+  readonly through?: boolean | undefined;
 }
 
 /** One line of a slot again and again, filling the width; one of them in the inked colour, the others as a pattern. */
@@ -149,9 +151,26 @@ export interface MotifPart extends Placed {
   readonly part: 'motif';
   readonly generator: MotifName;
   readonly seed: number;
+  /** The motif runs through all slides of a carousel; each shows its part of it, so no word may stand on it. */
+  readonly through?: boolean | undefined;
 }
 
-export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart;
+/** Where a slide stands among the others: a dot a slide, its own one in the ink. A single picture has none. */
+export interface DotsPart extends Placed {
+  readonly part: 'dots';
+  readonly heightM: number;
+  readonly ink: InkName;
+  readonly quietInk: InkName;
+}
+
+/** The sign that more follows: an arrow on every slide but the last. */
+export interface SwipePart extends Placed {
+  readonly part: 'swipe';
+  readonly heightM: number;
+  readonly ink: InkName;
+}
+
+export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart | DotsPart | SwipePart;
 
 const perEdge = () =>
   object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
@@ -196,7 +215,7 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       hanging: boolean(),
       ornament: boolean(),
     }).noUnknown(),
-  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean(), whole: boolean(), sideM: number().min(0.5).max(20) }).noUnknown(),
+  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean(), whole: boolean(), through: boolean(), sideM: number().min(0.5).max(20) }).noUnknown(),
   rows: () =>
     object({
       ...placed,
@@ -231,7 +250,9 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       paths: array(object({ d: string().required().max(20_000), fill: string().matches(/^#[0-9a-fA-F]{6}$/).required(), evenOdd: boolean() }).noUnknown()).min(1).max(400).required(),
       ink: inkName(),
     }).noUnknown(),
-  motif: () => object({ ...placed, part: string().required(), generator: string<MotifName>().oneOf([...motifNames]).required(), seed: number().integer().min(0).required() }).noUnknown(),
+  motif: () => object({ ...placed, part: string().required(), generator: string<MotifName>().oneOf([...motifNames]).required(), seed: number().integer().min(0).required(), through: boolean() }).noUnknown(),
+  dots: () => object({ ...placed, part: string().required(), heightM: number().min(0.1).max(2).required(), ink: inkName().required(), quietInk: inkName().required() }).noUnknown(),
+  swipe: () => object({ ...placed, part: string().required(), heightM: number().min(0.2).max(4).required(), ink: inkName().required() }).noUnknown(),
 };
 
 function partSchema(): Schema {
@@ -245,9 +266,16 @@ function partSchema(): Schema {
 /**
  * Kinds of slots. `list`: a text whose lines are its items. `number`: a text that is a figure. `fact`: a text that takes the
  * brand's fact where it is left empty. `mark`: which of the brand's marks stands there.
+ * `page`, `ordinal` and `head` fill themselves: the place of a slide among all, its number among the points, and the words that
+ * lead the carousel.
  */
-export type SlotKind = 'text' | 'list' | 'number' | 'fact' | 'picture' | 'mark';
-export const slotKinds: readonly SlotKind[] = ['text', 'list', 'number', 'fact', 'picture', 'mark'];
+export type SlotKind = 'text' | 'list' | 'number' | 'fact' | 'picture' | 'mark' | 'page' | 'ordinal' | 'head';
+export const slotKinds: readonly SlotKind[] = ['text', 'list', 'number', 'fact', 'picture', 'mark', 'page', 'ordinal', 'head'];
+
+/** True for slots that nobody fills in. */
+export function fillsItself(kind: SlotKind): boolean {
+  return kind === 'page' || kind === 'ordinal' || kind === 'head';
+}
 
 /** What a piece has to be told: the hint says what belongs there. */
 const slotSchema = object({
@@ -264,6 +292,8 @@ const slotSchema = object({
   fact: string().matches(/^[a-z][a-z0-9-]*$/),
   /** A list whose items have a label, a colon and a value. */
   columns: boolean(),
+  /** All slides of a carousel show what the cover holds here. */
+  shared: boolean(),
   /** A text slot that names the row of this list which is marked. */
   markedBy: string().matches(/^[a-z][a-z0-9-]*$/),
 }).noUnknown();
@@ -276,17 +306,34 @@ const arrangementSchema = object({
   root: partSchema() as unknown as Schema<StackPart>,
 }).noUnknown();
 
+const slideParts = {
+  slots: array(slotSchema).min(1).max(24).required(),
+  /** Slots that may be left out of a cut where room is short, the first to go first. */
+  drop: array(key()).max(24),
+  arrangements: array(arrangementSchema).min(2).max(12).required(),
+};
+
+/** A kind of slide of a carousel, beside its cover: what it is told and how it is laid out. */
+const slideSchema = object({
+  key: key(),
+  name: string().required().max(40),
+  /** What it is for when slides are made from points. */
+  use: string<'point' | 'picture' | 'closing'>().oneOf(['point', 'picture', 'closing']).required(),
+  /** Another scheme than the cover's. */
+  scheme: string().matches(/^[a-z][a-z0-9-]*$/),
+  ...slideParts,
+}).noUnknown();
+
+/** Slots and arrangements of a carousel's template are those of its cover. */
 export const templateSchema = object({
   version: number().oneOf([1]).required(),
   key: key(),
   name: string().required().max(40),
   purpose: string().required().max(60),
-  kind: string().oneOf(['graphic']).required(),
+  kind: string<'graphic' | 'carousel'>().oneOf(['graphic', 'carousel']).required(),
   scheme: key(),
-  slots: array(slotSchema).min(1).max(24).required(),
-  /** Slots that may be left out of a cut where room is short, the first to go first. */
-  drop: array(key()).max(24),
-  arrangements: array(arrangementSchema).min(2).max(12).required(),
+  ...slideParts,
+  slides: array(slideSchema).max(12),
 }).noUnknown();
 
 export type Slot = InferType<typeof slotSchema>;
@@ -296,16 +343,29 @@ export interface Arrangement {
   readonly aspect: { readonly from: number; readonly to: number };
   readonly root: StackPart;
 }
-export interface Template {
+
+/** What is told and how it is laid out: of a graphic, a cover or another slide. */
+interface SlideParts {
+  readonly slots: readonly Slot[];
+  readonly drop?: readonly string[] | undefined;
+  readonly arrangements: readonly Arrangement[];
+}
+
+export interface SlideTemplate extends SlideParts {
+  readonly key: string;
+  readonly name: string;
+  readonly use: 'point' | 'picture' | 'closing';
+  readonly scheme?: string | undefined;
+}
+
+export interface Template extends SlideParts {
   readonly version: 1;
   readonly key: string;
   readonly name: string;
   readonly purpose: string;
-  readonly kind: 'graphic';
+  readonly kind: 'graphic' | 'carousel';
   readonly scheme: string;
-  readonly slots: readonly Slot[];
-  readonly drop?: readonly string[] | undefined;
-  readonly arrangements: readonly Arrangement[];
+  readonly slides?: readonly SlideTemplate[] | undefined;
 }
 
 /** Cuts call the brand's mark so when they leave it out. */
@@ -318,19 +378,27 @@ const RESERVED_SLOT = 'mark';
  */
 export function readTemplate(json: unknown): Template {
   const template = templateSchema.validateSync(json, { strict: true }) as unknown as Template;
-  const declared = new Set(template.slots.map((slot) => slot.key));
-  if (declared.has(RESERVED_SLOT)) throw new RangeError(`Template '${template.key}': '${RESERVED_SLOT}' means the brand's mark and cannot be a slot`);
-  if (declared.size < template.slots.length) throw new RangeError(`Template '${template.key}': two slots have one key`);
-  const undeclared = [...(template.drop ?? []), ...template.slots.flatMap((slot) => slot.markedBy ?? [])].find((slot) => !declared.has(slot));
-  if (undeclared !== undefined) throw new RangeError(`Template '${template.key}': no slot '${undeclared}' is declared`);
-  for (const arrangement of template.arrangements) {
+  const slides = template.slides ?? [];
+  if ((template.kind === 'carousel') !== slides.length > 0) throw new RangeError(`Template '${template.key}': a carousel has kinds of slides, and a graphic has none`);
+  if (new Set(slides.map((slide) => slide.key)).size < slides.length || slides.some((slide) => slide.key === COVER)) throw new RangeError(`Template '${template.key}': two kinds of slides have one key`);
+  for (const [name, parts] of [['', template] as const, ...slides.map((slide) => [`, slide '${slide.key}'`, slide] as const)]) checkSlots(`Template '${template.key}'${name}`, parts);
+  return template;
+}
+
+/** What the cover is called among the kinds of slides. */
+export const COVER = 'cover';
+
+function checkSlots(where: string, { slots, drop, arrangements }: SlideParts): void {
+  const declared = new Set(slots.map((slot) => slot.key));
+  if (declared.has(RESERVED_SLOT)) throw new RangeError(`${where}: '${RESERVED_SLOT}' means the brand's mark and cannot be a slot`);
+  if (declared.size < slots.length) throw new RangeError(`${where}: two slots have one key`);
+  const undeclared = [...(drop ?? []), ...slots.flatMap((slot) => slot.markedBy ?? [])].find((slot) => !declared.has(slot));
+  if (undeclared !== undefined) throw new RangeError(`${where}: no slot '${undeclared}' is declared`);
+  for (const arrangement of arrangements) {
     for (const part of walkParts(arrangement.root)) {
-      if ('slot' in part && part.slot !== undefined && !declared.has(part.slot)) {
-        throw new RangeError(`Template '${template.key}', arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
-      }
+      if ('slot' in part && part.slot !== undefined && !declared.has(part.slot)) throw new RangeError(`${where}, arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
     }
   }
-  return template;
 }
 
 /** Every part of a tree, parents first. */

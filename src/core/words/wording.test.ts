@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { networkSheetSchema } from '../network/network-sheet.ts';
+import { networkSheetSchema, type NetworkSheet } from '../network/network-sheet.ts';
 import petalryJson from '../network/sheets/petalry.json' with { type: 'json' };
 import quiplineJson from '../network/sheets/quipline.json' with { type: 'json' };
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
@@ -11,8 +11,9 @@ import { shippedSheets } from '../network/shipped-sheets.ts';
 const petalry = networkSheetSchema.validateSync(petalryJson);
 const quipline = networkSheetSchema.validateSync(quiplineJson);
 const book = { facts: [{ key: 'phone', name: 'Phone', text: '01632 960 184' }, { key: 'site', name: 'Site', text: '' }], voice: { ...emptyVoice, words: [{ avoid: 'unleash', prefer: '' }] } };
-const checkWording = (piece: Piece, channelId: string, sheet: typeof petalry) => check(piece, channelId, sheet, book);
-const tackboard = shippedSheets.find((sheet) => sheet.key === 'tackboard') ?? petalry;
+const checkWording = (piece: Piece, channelId: string, sheet: NetworkSheet) => check(piece, channelId, sheet, book);
+const shipped = (key: string): NetworkSheet => shippedSheets.find((sheet) => sheet.key === key) ?? petalry;
+const tackboard = shipped('tackboard');
 const withWords = (caption: string, own: Piece['words']['own'] = {}): Piece => ({ ...plainPiece, words: { shared: { caption, altText: 'Alt' }, own } });
 
 describe('wordingCell', () => {
@@ -51,6 +52,13 @@ describe('checkWording', () => {
     ['a link that cannot be clicked', 'See https://a.example', petalry, { kind: 'dead-link', severity: 'warns' }],
   ])('finds %s', (_, caption, sheet, finding) => {
     expect(checkWording(withWords(caption), 'c1', sheet)).toEqual([finding]);
+  });
+
+  it('asks for a document’s title only where a document goes', () => {
+    const piece: Piece = { ...withWords('A kite.'), kind: 'carousel', frames: [{ id: 'f', slots: {} }] };
+    const going = (placement: string) => checkWording({ ...piece, cuts: [{ channelId: 'c1', placement }] }, 'c1', shipped('guildrow'));
+    expect(going('update-square')).toEqual([]);
+    expect(going('document')).toEqual([{ kind: 'missing', severity: 'stops', field: 'title' }]);
   });
 
   it('asks for what a network cannot do without, and checks that a link is one', () => {

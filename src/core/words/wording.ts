@@ -36,6 +36,12 @@ export function countField(text: string, field: WordField, sheet: NetworkSheet):
   return { used, max: field.max, over: Math.max(0, used - field.max) };
 }
 
+/** The fields that a piece has for a channel: some belong to certain placements alone. */
+export function fieldsOfChannel(piece: Pick<Piece, 'cuts'>, channelId: string, sheet: NetworkSheet): readonly WordField[] {
+  const placements = piece.cuts.filter((cut) => cut.channelId === channelId).map((cut) => cut.placement);
+  return sheet.words.fields.filter((field) => field.placements === undefined || field.placements.some((each) => placements.includes(each)));
+}
+
 /** All words that go to a channel, own or shared, with the brand's facts filled in. */
 export function wordsFor(piece: Piece, channelId: string, facts: readonly Fact[]): Words {
   const text = (field: WordFieldKey): string => fillFacts(wordingCell(piece, channelId, field).text, facts).text;
@@ -56,7 +62,7 @@ export type WordingFinding =
 /** Checks the words that would go to a channel against its network's sheet. */
 export function checkWording(piece: Piece, channelId: string, sheet: NetworkSheet, { facts, voice }: Pick<BrandBook, 'facts' | 'voice'>): readonly WordingFinding[] {
   const findings: WordingFinding[] = [];
-  for (const field of sheet.words.fields) {
+  for (const field of fieldsOfChannel(piece, channelId, sheet)) {
     const { text, missing } = fillFacts(wordingCell(piece, channelId, field.key).text, facts);
     for (const fact of missing) findings.push({ kind: 'missing-fact', severity: 'stops', fact: fact.key, reason: fact.reason });
     for (const avoided of avoidedWords(text, voice)) findings.push({ kind: 'avoided-word', severity: 'warns', field: field.key, ...avoided });

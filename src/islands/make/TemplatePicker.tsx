@@ -4,7 +4,7 @@ import { useMemo } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import { listTemplates } from '../../contract/template-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
-import type { Placement } from '../../core/network/network-sheet.ts';
+import { placementsFor, type Placement } from '../../core/network/network-sheet.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
@@ -95,7 +95,7 @@ function offered({ templates, own }: AnswerOf<typeof listTemplates>): readonly T
 
 /** Each template in every different shape that the brand's channels ask for. */
 function previews(templates: readonly Template[], brand: BrandData): readonly Preview[] {
-  const placements = brand.sheets.flatMap((sheet) => sheet.placements.map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
+  const placements = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
   const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(1);
   const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
   return templates.map((template) => ({ template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) }));

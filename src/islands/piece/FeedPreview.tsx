@@ -1,5 +1,5 @@
 import { useMemo } from 'react';
-import type { NetworkSheet, WordFieldKey } from '../../core/network/network-sheet.ts';
+import type { NetworkSheet, WordField, WordFieldKey } from '../../core/network/network-sheet.ts';
 import { foldCaption } from '../../core/words/fold.ts';
 import { wordsFor } from '../../core/words/wording.ts';
 import { CutCanvas } from './CutCanvas.tsx';
@@ -7,7 +7,7 @@ import type { SheetProps } from './LookSheet.tsx';
 import { useWall } from './wall.ts';
 
 interface PreviewProps extends SheetProps {
-  readonly channel: { readonly id: string; readonly name: string; readonly sheet: NetworkSheet };
+  readonly channel: { readonly id: string; readonly name: string; readonly sheet: NetworkSheet; readonly fields: readonly WordField[] };
 }
 
 const WIDTH_PX = 232;
@@ -16,7 +16,7 @@ const WIDTH_PX = 232;
 export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const cut = cuts.list.find((each) => each.channelId === channel.id);
   const { caption, altText, title, link } = wordsFor(piece, channel.id, brandData.book.facts);
-  const takes = (field: WordFieldKey): boolean => channel.sheet.words.fields.some((each) => each.key === field);
+  const takes = (field: WordFieldKey): boolean => channel.fields.some((each) => each.key === field);
   const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
   const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
   const key = `feed.${cut?.key ?? ''}`;

@@ -1,8 +1,8 @@
 import RotateCcw from 'lucide-react/icons/rotate-ccw';
 import { useState } from 'react';
-import type { NetworkSheet, WordFieldKey } from '../../core/network/network-sheet.ts';
+import type { NetworkSheet, WordField, WordFieldKey } from '../../core/network/network-sheet.ts';
 import { countGraphemes } from '../../core/words/count-characters.ts';
-import { countField, wordingCell } from '../../core/words/wording.ts';
+import { fieldsOfChannel, countField, wordingCell } from '../../core/words/wording.ts';
 import { Button } from '../ui/Button.tsx';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import { fillFacts } from '../../core/brand/facts.ts';
@@ -35,13 +35,15 @@ interface ChannelRow {
   readonly id: string;
   readonly name: string;
   readonly sheet: NetworkSheet;
+  /** What this piece has to say there. */
+  readonly fields: readonly WordField[];
 }
 
 /** The wording sheet: a shared row, then a row a channel; each cell is inherited until it differs, and can go back. */
 export function WordsSheet(props: SheetProps) {
-  const { cuts, brandData } = props;
+  const { cuts, brandData, piece } = props;
   const { voice } = brandData.book;
-  const channels = [...new Map(cuts.list.map((cut) => [cut.channelId, { id: cut.channelId, name: cut.channelName, sheet: cut.sheet }])).values()];
+  const channels = [...new Map(cuts.list.map((cut) => [cut.channelId, { id: cut.channelId, name: cut.channelName, sheet: cut.sheet, fields: fieldsOfChannel(piece, cut.channelId, cut.sheet) }])).values()];
   const [selectedId, setSelectedId] = useState(channels[0]?.id ?? '');
   const selected = channels.find((channel) => channel.id === selectedId) ?? channels[0];
   return (
@@ -99,14 +101,14 @@ function SharedRow({ store, piece, brandData, readOnly, channels }: SheetProps &
 
 /** Whether any channel of the piece has use for a field. */
 function isTaken(field: SheetField, channels: readonly ChannelRow[]): boolean {
-  return channels.some((channel) => channel.sheet.words.fields.some((each) => each.key === field.key));
+  return channels.some((channel) => channel.fields.some((each) => each.key === field.key));
 }
 
 function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick<SheetProps, 'store' | 'piece' | 'brandData' | 'readOnly'> & { readonly field: SheetField; readonly channels: readonly ChannelRow[] }) {
   const text = piece.words.shared[field.key] ?? '';
   const { facts, voice } = brandData.book;
   const write = (value: string): void => store.change(`shared-${field.key}`, (draft) => void (draft.words.shared[field.key] = value));
-  const taking = channels.filter((channel) => channel.sheet.words.fields.some((each) => each.key === field.key));
+  const taking = channels.filter((channel) => channel.fields.some((each) => each.key === field.key));
   const inheriting = taking.filter((channel) => wordingCell(piece, channel.id, field.key).from !== 'own').length;
   return (
     <div className="mb-1.5">
@@ -147,7 +149,7 @@ function OwnRow({ channel, selected, onSelect, ...props }: OwnRowProps) {
         </button>
       </th>
       {columns.map((column) => {
-        const taken = column.fields.flatMap((field) => channel.sheet.words.fields.filter((rule) => rule.key === field.key).map((rule) => ({ field, rule })));
+        const taken = column.fields.flatMap((field) => channel.fields.filter((rule) => rule.key === field.key).map((rule) => ({ field, rule })));
         return (
           <td key={column.name} className="border-t border-line py-3">
             {taken.map(({ field, rule }) => (

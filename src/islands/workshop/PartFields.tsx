@@ -131,6 +131,14 @@ function OwnFields({ part, template, set }: KindProps) {
           <NumberField label="Seed" value={part.seed} min={0} max={9999} step={1} onChange={(seed) => set({ seed })} />
         </>
       );
+    case 'dots':
+    case 'swipe':
+      return (
+        <>
+          <NumberField label="Height, m" value={part.heightM} min={0.1} max={4} step={0.1} onChange={(heightM) => set({ heightM })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+        </>
+      );
   }
 }
 

@@ -12,7 +12,7 @@ interface FieldsProps {
 }
 
 const inputLook = 'h-7 w-full rounded-md border border-line bg-panel px-1.5 text-sm text-ink';
-const kindNames: Readonly<Record<Slot['kind'], string>> = { text: 'text', list: 'list', number: 'number', fact: 'fact', picture: 'picture', mark: 'mark' };
+const kindNames: Readonly<Record<Slot['kind'], string>> = { text: 'text', list: 'list', number: 'number', fact: 'fact', picture: 'picture', mark: 'mark', page: 'page mark', ordinal: 'point number', head: 'running head' };
 
 /** Name, purpose, scheme, what a piece has to be told, and what may be left out first. */
 export function TemplateFields({ template, book, onChange }: FieldsProps) {

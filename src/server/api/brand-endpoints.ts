@@ -9,6 +9,7 @@ import { bookToTokens } from '../../core/brand/exchange/design-tokens.ts';
 import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { bookToPalette } from '../../core/brand/exchange/palette.ts';
 import { readBrandBook } from '../../core/brand/read-brand-book.ts';
+import { placementsFor } from '../../core/network/network-sheet.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { hashPassword, newPassword } from '../auth/secrets.ts';
@@ -147,7 +148,7 @@ const listStandinNetworks = defineEndpoint({
   contract: contracts.listStandinNetworks,
   may: 'signed-in',
   handle: ({ services }) =>
-    Promise.resolve({ networks: services.settings.standinOrigin === null ? [] : shippedSheets.map((sheet) => ({ key: sheet.key, name: sheet.name, placements: sheet.placements.length })) }),
+    Promise.resolve({ networks: services.settings.standinOrigin === null ? [] : shippedSheets.map((sheet) => ({ key: sheet.key, name: sheet.name, placements: placementsFor(sheet, 'graphic').length })) }),
 });
 
 const createBrand = defineEndpoint({

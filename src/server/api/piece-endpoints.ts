@@ -56,7 +56,7 @@ const createPiece = defineEndpoint({
       title: '',
       template: { key: template.key },
       frames: [{ id: nanoid(8), slots: {} }],
-      cuts: await possibleCuts(services, brand),
+      cuts: await possibleCuts(services, brand, template.kind),
       adjustments: {},
       words: { shared: { caption: '', altText: '', ...usualWords(brand) }, own: {} },
     };

@@ -1,3 +1,4 @@
+import { placementsFor } from '../../core/network/network-sheet.ts';
 import { mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
 import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
@@ -17,7 +18,7 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
   const known = await findMediaByIds(services.db, brand.id, media);
   const missing = media.find((id) => !known.some((item) => item.id === id));
   if (missing !== undefined) throw new ProblemError(422, 'unknown-picture', `The brand has no picture '${missing}'.`);
-  const possible = await possibleCuts(services, brand);
+  const possible = await possibleCuts(services, brand, piece.kind);
   const isPossible = (cut: CutRef): boolean => possible.some((each) => each.channelId === cut.channelId && each.placement === cut.placement);
   const wrongCut = piece.cuts.find((cut) => !isPossible(cut));
   if (wrongCut) throw new ProblemError(422, 'unknown-cut', `The brand has no channel '${wrongCut.channelId}' with a placement '${wrongCut.placement}'.`);
@@ -25,11 +26,11 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
   if (wrongRow !== undefined) throw new ProblemError(422, 'unknown-channel', `The brand has no channel '${wrongRow}'.`);
 }
 
-/** Every placement of every channel of a brand, in channel order. */
-export async function possibleCuts(services: Services, brand: Brand): Promise<readonly CutRef[]> {
+/** Every placement of every channel of a brand that a kind of piece can be made for, in channel order. */
+export async function possibleCuts(services: Services, brand: Brand, kind: Piece['kind']): Promise<readonly CutRef[]> {
   const sheets = await listSheetsOf(services.db, brand.id);
   const channels = await listChannels(services.db, brand.id);
   return channels.flatMap((channel) =>
-    (sheets.find((sheet) => sheet.key === channel.network)?.placements ?? []).map((placement) => ({ channelId: channel.id, placement: placement.key })),
+    sheets.filter((sheet) => sheet.key === channel.network).flatMap((sheet) => placementsFor(sheet, kind).map((placement) => ({ channelId: channel.id, placement: placement.key }))),
   );
 }
