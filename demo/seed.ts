@@ -5,13 +5,13 @@ import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Role } from '../src/contract/account-contracts.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
-import { readPiece, type CutRef, type SlotValue } from '../src/core/piece/piece.ts';
+import { readPiece, type CutRef, type Frame, type SlotValue } from '../src/core/piece/piece.ts';
 import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
 import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
 import { findBrandFor, insertBrand, listChannels, type Brand } from '../src/server/db/brand-repository.ts';
 import type { MediaItem } from '../src/server/db/media-repository.ts';
 import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
-import { insertPiece } from '../src/server/db/piece-repository.ts';
+import { insertPiece, type StoredPiece } from '../src/server/db/piece-repository.ts';
 import { openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
 import { keepPicture } from '../src/server/media/keep-picture.ts';
 import { possibleCuts } from '../src/server/pieces/check-references.ts';
@@ -20,11 +20,14 @@ import { closeServices, openServices, type Services } from '../src/server/servic
 import { readSettings } from '../src/server/settings.ts';
 import { gullwickBook } from './brands/gullwick.ts';
 import { lanternfallBook } from './brands/lanternfall.ts';
+import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
 const PASSWORD = 'sand-in-both-shoes';
 /** The one placement of each surface that the demo's posts take. */
 const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
+/** Where the demo's carousels go: with ten, four and five slides, and as a document. */
+const CAROUSEL_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'post-square', 'page-portrait', 'document', 'card']);
 const MEDIA_FOLDER = join('demo', 'media');
 
 interface DemoBrand {
@@ -36,10 +39,13 @@ interface DemoBrand {
   readonly site: string;
   readonly book: BrandBook;
   readonly pieces: readonly DemoPiece[];
+  readonly carousels: readonly DemoCarousel[];
   readonly photos: readonly string[];
 }
 
 const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
+
+const photosOfCarousels = (carousels: readonly DemoCarousel[]): readonly string[] => carousels.flatMap(({ slides }) => slides.flatMap((slide) => [slide.photo, slide.panorama].flatMap((photo) => photo ?? [])));
 
 const gullwick: DemoBrand = {
   slug: 'gullwick',
@@ -50,7 +56,8 @@ const gullwick: DemoBrand = {
   site: 'https://gullwickkites.example',
   book: gullwickBook,
   pieces: gullwickPieces,
-  photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOf(gullwickPieces)],
+  carousels: gullwickCarousels,
+  photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -61,6 +68,7 @@ const lanternfall: DemoBrand = {
   site: 'https://lanternfall.example',
   book: lanternfallBook,
   pieces: lanternfallPieces,
+  carousels: [],
   photos: photosOf(lanternfallPieces),
 };
 
@@ -125,13 +133,46 @@ async function seedPiece(services: Services, { brand, site }: { readonly brand: 
     },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
-  if (demo.out.kind === 'draft') return;
-  const isOut = (cut: CutRef): boolean => SENT_PLACEMENTS.has(cut.placement);
+  await sendOut(services, brand, piece, demo.out, (cut) => SENT_PLACEMENTS.has(cut.placement), makerId, nowMs);
+}
+
+/** A slide with its picture's alt text, or its own words as one. */
+function slideFrame({ slide, photo, panorama, texts }: DemoSlide, media: ReadonlyMap<string, MediaItem>): Frame {
+  const item = media.get(photo ?? panorama ?? '');
+  const words = Object.values(texts).map((text) => (/[.!?]$/.test(text) ? text : `${text}.`)).join(' ');
+  const filled = Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }]);
+  return {
+    id: nanoid(8),
+    ...(slide === undefined ? {} : { slide }),
+    altText: item ? `${item.altText} ${words}` : words,
+    slots: { ...pictureSlot('photo', photo === undefined ? undefined : item), ...pictureSlot('panorama', panorama === undefined ? undefined : item), ...Object.fromEntries(filled) },
+  };
+}
+
+async function seedCarousel(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoCarousel, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
+  const cuts = await possibleCuts(services, brand, 'carousel');
+  const channels = await listChannels(services.db, brand.id);
+  const own = Object.fromEntries(Object.entries(demo.own).map(([network, caption]) => [channels.find((each) => each.network === network)?.id ?? '', { caption }]));
+  const document = readPiece({
+    version: 1,
+    kind: 'carousel',
+    title: '',
+    template: { key: demo.template },
+    frames: demo.slides.map((slide) => slideFrame(slide, media)),
+    cuts,
+    adjustments: {},
+    words: { shared: { caption: demo.caption, altText: '', title: demo.slides[0].texts['headline'] ?? '', link: site }, own },
+  });
+  const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
+  await sendOut(services, brand, piece, demo.out, (cut) => CAROUSEL_PLACEMENTS.has(cut.placement), makerId, nowMs);
+}
+
+/** Schedules the cuts of a piece that go out, at the demo's moment for it. */
+async function sendOut(services: Services, brand: Brand, piece: StoredPiece, out: DemoPiece['out'], isOut: (cut: CutRef) => boolean, makerId: string, nowMs: number): Promise<void> {
+  if (out.kind === 'draft') return;
   const when =
-    demo.out.kind === 'now'
-      ? { kind: 'now' as const }
-      : { kind: 'at' as const, wall: `${DateTime.fromMillis(nowMs, { zone: brand.zone }).plus({ days: demo.out.inDays }).toFormat('yyyy-MM-dd')}T${demo.out.time}` };
-  await schedule(services, brand, piece, { revision: piece.revision, cuts: cuts.filter(isOut).map((cut) => ({ ...cut })), when }, makerId, nowMs);
+    out.kind === 'now' ? { kind: 'now' as const } : { kind: 'at' as const, wall: `${DateTime.fromMillis(nowMs, { zone: brand.zone }).plus({ days: out.inDays }).toFormat('yyyy-MM-dd')}T${out.time}` };
+  await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.filter(isOut).map((cut) => ({ ...cut })), when }, makerId, nowMs);
 }
 
 async function seed(services: Services): Promise<void> {
@@ -153,6 +194,7 @@ async function seed(services: Services): Promise<void> {
     const nowMs = await services.clock.nowMs();
     const media = new Map<string, MediaItem>();
     for (const [index, file] of demo.photos.entries()) media.set(file, await seedMedia(services, access.brand.id, file, nowMs - (demo.photos.length - index) * 3_600_000));
+    for (const [index, carousel] of demo.carousels.entries()) await seedCarousel(services, { brand: access.brand, site: demo.site }, carousel, media, wren, nowMs - demo.carousels.length + index);
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
   }
   const secret = newSecret('cft');

@@ -1,7 +1,7 @@
 import { html, raw } from 'hono/html';
 import { faultKinds, type Faults } from './faults.ts';
-import { networks, type NetworkRules } from './rules.ts';
-import type { Post } from './store.ts';
+import { DOCUMENT_MIME, networks, type NetworkRules } from './rules.ts';
+import type { MediaRecord, Post } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
 
@@ -21,6 +21,8 @@ function page(title: string, tint: string, body: Markup): Markup {
           .words{white-space:pre-wrap;overflow-wrap:anywhere}
           .small{font:13px system-ui,sans-serif;color:#5c5a54}
           .row{display:flex;flex-wrap:wrap;gap:12px}.row img{width:150px}
+          figure{margin:0}object{display:block;width:100%;height:520px;border:1px solid #d8d5cc}
+          .carousel{display:flex;gap:8px;overflow-x:auto;scroll-snap-type:x mandatory}.carousel figure{flex:0 0 86%;scroll-snap-align:center}
           form{display:inline}button{font:13px system-ui,sans-serif;margin:2px}`)}
         </style>
       </head>
@@ -31,13 +33,33 @@ function page(title: string, tint: string, body: Markup): Markup {
     </html>`;
 }
 
-export function postPage(rules: NetworkRules, post: Post): Markup {
+/** The pictures of a post: one, a carousel to swipe through, or a document to leaf through. */
+function showMedia(rules: NetworkRules, media: readonly ShownMedia[]): Markup {
+  const [first] = media;
+  const address = (id: string): string => `/${rules.key}/media/${id}`;
+  if (first?.mime === DOCUMENT_MIME) {
+    return html`<figure data-document="${String(first.pages)}">
+      <object data="${address(first.id)}" type="${DOCUMENT_MIME}" aria-label="${first.altText}"></object>
+      <figcaption class="small">A document of ${first.pages} pages. <a href="${address(first.id)}">Open it</a></figcaption>
+    </figure>`;
+  }
+  if (media.length < 2) return first ? html`<img src="${address(first.id)}" alt="${first.altText}" />` : html``;
+  return html`<section class="carousel" aria-label="Carousel of ${media.length} pictures" tabindex="0" data-carousel="${String(media.length)}">
+      ${media.map((each, index) => html`<figure><img src="${address(each.id)}" alt="${each.altText}" /><figcaption class="small">${index + 1} of ${media.length}</figcaption></figure>`)}
+    </section>`;
+}
+
+export interface ShownMedia extends MediaRecord {
+  readonly altText: string;
+}
+
+export function postPage(rules: NetworkRules, post: Post, media: readonly ShownMedia[]): Markup {
   return page(
     rules.name,
     rules.tint,
     html`<main data-post="${post.id}">
       <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
-      <img src="/${rules.key}/media/${post.mediaId}" alt="${post.altText}" />
+      ${showMedia(rules, media)}
       ${post.title ? html`<h1>${post.title}</h1>` : ''}
       <p class="words">${post.text}</p>
       ${post.link ? html`<p class="small"><a href="${post.link}" rel="nofollow noopener">${post.link}</a></p>` : ''}

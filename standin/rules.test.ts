@@ -5,7 +5,8 @@ const petalry = networks.find((rules) => rules.key === 'petalry');
 const quipline = networks.find((rules) => rules.key === 'quipline');
 const tackboard = networks.find((rules) => rules.key === 'tackboard');
 const post = { placement: 'feed-square', text: 'Hello', altText: '', title: '', link: '', firstComment: '' };
-const square = { widthPx: 1080, heightPx: 1080 };
+const picture = (widthPx: number, heightPx: number) => [{ mime: 'image/png', widthPx, heightPx, pages: 1 }];
+const square = picture(1080, 1080);
 
 describe('refusalOf', () => {
   it('takes a post that keeps the rules', () => {
@@ -13,8 +14,8 @@ describe('refusalOf', () => {
   });
 
   it.each([
-    ['a wrong shape', post, { widthPx: 1080, heightPx: 1350 }, /1080 × 1350/],
-    ['too small a picture', post, { widthPx: 500, heightPx: 500 }, /500 pixels wide/],
+    ['a wrong shape', post, picture(1080, 1350), /1080 × 1350/],
+    ['too small a picture', post, picture(500, 500), /500 pixels wide/],
     ['too long a text', { ...post, text: 'x'.repeat(2_201) }, square, /2201 characters/],
     ['too many hashtags', { ...post, text: '#a1 '.repeat(31) }, square, /31 hashtags/],
     ['an unknown place', { ...post, placement: 'billboard' }, square, /billboard/],
@@ -24,7 +25,7 @@ describe('refusalOf', () => {
 
   it('asks for the fields it cannot do without', () => {
     const card = { ...post, placement: 'card', title: 'A kite', link: 'https://kites.example' };
-    const tall = { widthPx: 1000, heightPx: 1500 };
+    const tall = picture(1000, 1500);
     expect(tackboard && refusalOf(tackboard, card, tall)).toBeNull();
     expect(tackboard && refusalOf(tackboard, { ...card, title: '' }, tall)).toMatch(/needs a title/);
     expect(tackboard && refusalOf(tackboard, { ...card, link: 'kites' }, tall)).toMatch(/no web address/);
@@ -33,5 +34,24 @@ describe('refusalOf', () => {
 
   it('counts as its network counts', () => {
     expect(quipline?.countText('🪁 https://a.example/long/path')).toBe(2 + 1 + 23);
+  });
+
+  it('takes as many pictures as a place shows, and all in its shape', () => {
+    const many = (count: number) => Array.from({ length: count }, () => square).flat();
+    expect(petalry && refusalOf(petalry, post, many(10))).toBeNull();
+    expect(petalry && refusalOf(petalry, post, many(11))).toMatch(/11 pictures; the most is 10/);
+    expect(petalry && refusalOf(petalry, { ...post, placement: 'story' }, [...picture(1080, 1920), ...picture(1080, 1920)])).toMatch(/the most is 1/);
+    expect(petalry && refusalOf(petalry, post, [...square, ...picture(1080, 1350)])).toMatch(/1080 × 1350/);
+  });
+
+  it('takes a document by its pages and its title where one goes, and nowhere else', () => {
+    const guildrow = networks.find((rules) => rules.key === 'guildrow');
+    const pdf = (pages: number) => [{ mime: 'application/pdf', widthPx: 1080, heightPx: 1350, pages }];
+    const document = { ...post, placement: 'document', title: 'Five winds' };
+    expect(guildrow && refusalOf(guildrow, document, pdf(6))).toBeNull();
+    expect(guildrow && refusalOf(guildrow, document, pdf(1))).toMatch(/1 pages; this place takes 2 to 300/);
+    expect(guildrow && refusalOf(guildrow, { ...document, title: '' }, pdf(6))).toMatch(/needs a title/);
+    expect(guildrow && refusalOf(guildrow, document, picture(1080, 1350))).toMatch(/one document/);
+    expect(petalry && refusalOf(petalry, post, pdf(6))).toMatch(/no documents/);
   });
 });

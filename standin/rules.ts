@@ -6,6 +6,10 @@ export interface PlaceRule {
   readonly heightPx: number;
   /** How far, as a share, the shape may be off. */
   readonly shapeTolerance: number;
+  /** Pictures that one post may have here. */
+  readonly mostPictures: number;
+  /** Pages of a document that goes here instead of pictures; null where none does. */
+  readonly document: { readonly least: number; readonly most: number } | null;
 }
 
 /** A stand-in network's own rules. They are kept apart from the sheets that Confetti has of them. */
@@ -16,6 +20,8 @@ export interface NetworkRules {
   readonly manner: 'draft-then-publish' | 'idempotency-key';
   readonly places: Readonly<Record<string, PlaceRule>>;
   readonly maxImageBytes: number;
+  /** Largest document; 0 where none is taken. */
+  readonly maxDocumentBytes: number;
   readonly mimes: readonly string[];
   /** The length of a text as this network counts it, and its limit. */
   readonly maxText: number;
@@ -37,12 +43,13 @@ function weighted(text: string): number {
   return [...graphemes.segment(text.replace(link, ''))].reduce((sum, { segment }) => sum + (wide.test(segment) ? 2 : 1), links * 23);
 }
 
-const place = (widthPx: number, heightPx: number): PlaceRule => ({ widthPx, heightPx, shapeTolerance: 0.01 });
+const place = (widthPx: number, heightPx: number, mostPictures = 1): PlaceRule => ({ widthPx, heightPx, shapeTolerance: 0.01, mostPictures, document: null });
 const PICTURES = ['image/jpeg', 'image/png', 'image/webp'] as const;
+export const DOCUMENT_MIME = 'application/pdf';
 const MEBIBYTE = 1024 * 1024;
 
-const SQUARE = place(1080, 1080);
-const PORTRAIT = place(1080, 1350);
+const square = (mostPictures: number) => place(1080, 1080, mostPictures);
+const portrait = (mostPictures: number) => place(1080, 1350, mostPictures);
 const TALL = place(1080, 1920);
 const optional = (max: number) => ({ max, required: false });
 const required = (max: number) => ({ max, required: true });
@@ -53,8 +60,9 @@ export const networks: readonly NetworkRules[] = [
     name: 'Petalry',
     tint: '#7a4b8c',
     manner: 'draft-then-publish',
-    places: { 'feed-square': SQUARE, 'feed-portrait': PORTRAIT, story: TALL },
+    places: { 'feed-square': square(10), 'feed-portrait': portrait(10), story: TALL },
     maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 0,
     mimes: PICTURES,
     maxText: 2200,
     countText: characters,
@@ -67,8 +75,9 @@ export const networks: readonly NetworkRules[] = [
     name: 'Quipline',
     tint: '#2f6b5b',
     manner: 'idempotency-key',
-    places: { 'post-wide': place(1600, 900), 'post-square': SQUARE },
+    places: { 'post-wide': place(1600, 900, 4), 'post-square': square(4) },
     maxImageBytes: 5 * MEBIBYTE,
+    maxDocumentBytes: 0,
     mimes: PICTURES,
     maxText: 280,
     countText: weighted,
@@ -81,8 +90,9 @@ export const networks: readonly NetworkRules[] = [
     name: 'Hearthside',
     tint: '#8a5a2b',
     manner: 'draft-then-publish',
-    places: { 'page-wide': place(1200, 630), 'page-square': SQUARE, 'page-portrait': PORTRAIT, story: TALL },
+    places: { 'page-wide': place(1200, 630, 10), 'page-square': square(10), 'page-portrait': portrait(10), story: TALL },
     maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 0,
     mimes: PICTURES,
     maxText: 63_206,
     countText: characters,
@@ -95,8 +105,9 @@ export const networks: readonly NetworkRules[] = [
     name: 'Guildrow',
     tint: '#3d4f6b',
     manner: 'idempotency-key',
-    places: { 'update-wide': place(1200, 627), 'update-square': SQUARE, 'update-portrait': PORTRAIT },
+    places: { 'update-wide': place(1200, 627, 9), 'update-square': square(9), 'update-portrait': portrait(9), document: { ...portrait(0), document: { least: 2, most: 300 } } },
     maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 100 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 3000,
     countText: characters,
@@ -109,8 +120,9 @@ export const networks: readonly NetworkRules[] = [
     name: 'Tackboard',
     tint: '#8c3b3b',
     manner: 'draft-then-publish',
-    places: { card: place(1000, 1500) },
+    places: { card: place(1000, 1500, 5) },
     maxImageBytes: 20 * MEBIBYTE,
+    maxDocumentBytes: 0,
     mimes: PICTURES,
     maxText: 500,
     countText: characters,
@@ -125,6 +137,7 @@ export const networks: readonly NetworkRules[] = [
     manner: 'idempotency-key',
     places: { update: place(1200, 900) },
     maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 0,
     mimes: PICTURES,
     maxText: 1500,
     countText: characters,
@@ -134,14 +147,21 @@ export const networks: readonly NetworkRules[] = [
   },
 ];
 
+/** What is known of an uploaded file, from its bytes. */
+export interface SeenMedia {
+  readonly mime: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly pages: number;
+}
+
 /** Why a post is refused, or null when it is taken. */
-export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: { readonly widthPx: number; readonly heightPx: number }): string | null {
+export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: readonly SeenMedia[]): string | null {
   const rule = rules.places[post.placement];
   if (!rule) return `${rules.name} has no place called '${post.placement}'.`;
-  const wanted = rule.widthPx / rule.heightPx;
-  const shape = media.widthPx / media.heightPx;
-  if (Math.abs(shape / wanted - 1) > rule.shapeTolerance) return `The picture is ${media.widthPx} × ${media.heightPx}; this place takes ${rule.widthPx}:${rule.heightPx}.`;
-  if (media.widthPx < rule.widthPx / 2) return `The picture is only ${media.widthPx} pixels wide.`;
+  const refused = mediaRefusal(rule, media);
+  if (refused !== null) return refused;
+  if (rule.document && post.title === '') return 'A document needs a title.';
   const length = rules.countText(post.text);
   if (length > rules.maxText) return `The text has ${length} characters; the most is ${rules.maxText}.`;
   const hashtags = post.text.match(/#[\p{L}\p{N}_]+/gu)?.length ?? 0;
@@ -153,5 +173,21 @@ export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | '
     if (post[field].length > (wants?.max ?? Number.POSITIVE_INFINITY)) return `The ${field} is longer than ${wants?.max} characters.`;
   }
   if (post.link !== '' && !/^https?:\/\/\S+$/.test(post.link)) return 'The link is no web address.';
+  return null;
+}
+
+function mediaRefusal(rule: PlaceRule, media: readonly SeenMedia[]): string | null {
+  const documents = media.filter(({ mime }) => mime === DOCUMENT_MIME).length;
+  if (rule.document) {
+    const [first] = media;
+    if (media.length !== 1 || documents !== 1 || !first) return 'This place takes one document.';
+    if (first.pages < rule.document.least || first.pages > rule.document.most) return `The document has ${first.pages} pages; this place takes ${rule.document.least} to ${rule.document.most}.`;
+  } else if (documents > 0) return 'This place takes pictures, no documents.';
+  else if (media.length > rule.mostPictures) return `The post has ${media.length} pictures; the most is ${rule.mostPictures}.`;
+  const wanted = rule.widthPx / rule.heightPx;
+  for (const { widthPx, heightPx } of media) {
+    if (Math.abs(widthPx / heightPx / wanted - 1) > rule.shapeTolerance) return `The picture is ${widthPx} × ${heightPx}; this place takes ${rule.widthPx}:${rule.heightPx}.`;
+    if (widthPx < rule.widthPx / 2) return `The picture is only ${widthPx} pixels wide.`;
+  }
   return null;
 }

@@ -1,13 +1,14 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
+import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { pictureLibrary } from './library.ts';
 import { faultKinds, type FaultKind, type Faults } from './faults.ts';
 import { accountPage, postPage, switchboardPage } from './pages.ts';
-import { networks, refusalOf, type NetworkRules } from './rules.ts';
+import { DOCUMENT_MIME, networks, refusalOf, type NetworkRules, type SeenMedia } from './rules.ts';
 import { sampleSites } from './sites.ts';
-import type { Account, StandinStore } from './store.ts';
+import { shownIn, type Account, type Shown, type StandinStore } from './store.ts';
 
 export interface StandinOptions {
   readonly store: StandinStore;
@@ -58,7 +59,10 @@ export function standinApp(options: StandinOptions): Hono {
     app.route(`/${rules.key}/api`, networkApi(rules, options, nowMs));
     app.get(`/${rules.key}/p/:id`, (context) => {
       const post = store.findPost(rules.key, context.req.param('id'));
-      return post ? context.html(postPage(rules, post)) : context.notFound();
+      return post ? context.html(postPage(rules, post, shownIn(post).flatMap(({ mediaId, altText }) => {
+        const media = store.findMedia(mediaId);
+        return media ? [{ ...media, altText }] : [];
+      }))) : context.notFound();
     });
     app.get(`/${rules.key}/media/:id`, (context) => {
       const media = store.findMedia(context.req.param('id'));
@@ -86,22 +90,24 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     return next();
   });
 
-  api.post('/media', bodyLimit({ maxSize: rules.maxImageBytes, onError: (context) => context.json({ reason: `Pictures may have ${rules.maxImageBytes} bytes.` }, 413) }), async (context) => {
+  const mostBytes = Math.max(rules.maxImageBytes, rules.maxDocumentBytes);
+  api.post('/media', bodyLimit({ maxSize: mostBytes, onError: (context) => context.json({ reason: `Files may have ${mostBytes} bytes.` }, 413) }), async (context) => {
     const bytes = new Uint8Array(await context.req.arrayBuffer());
     // Dimensions and kind come from the bytes; what the sender claims is not asked.
-    const seen = await sharp(bytes).metadata().catch(() => null);
-    const mime = seen ? `image/${seen.format}` : '';
-    if (!seen || !rules.mimes.includes(mime)) return context.json({ reason: 'This is no picture that can be shown here.' }, 422);
+    const seen = await seeMedia(bytes);
+    const isDocument = seen?.mime === DOCUMENT_MIME;
+    if (!seen || (isDocument ? rules.maxDocumentBytes === 0 : !rules.mimes.includes(seen.mime))) return context.json({ reason: 'This is no file that can be shown here.' }, 422);
+    if (!isDocument && bytes.length > rules.maxImageBytes) return context.json({ reason: `Pictures may have ${rules.maxImageBytes} bytes.` }, 413);
     const { handle } = context.get('account');
-    return context.json({ id: store.keepMedia({ network: rules.key, handle, mime, widthPx: seen.width, heightPx: seen.height }, bytes).id }, 201);
+    return context.json({ id: store.keepMedia({ network: rules.key, handle, ...seen }, bytes).id }, 201);
   });
 
   const readPost = async (context: Context, handle: string) => {
     const given = (await context.req.json().catch(() => ({}))) as Record<string, unknown>;
     const field = (name: string): string => String(given[name] ?? '');
-    const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: field('firstComment'), mediaId: field('mediaId') };
-    const media = store.findMedia(post.mediaId);
-    if (!media || media.network !== rules.key || media.handle !== handle) return { kind: 'refused' as const, reason: 'There is no such picture.' };
+    const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: field('firstComment'), mediaId: field('mediaId'), more: JSON.stringify(moreOf(given['more'])) };
+    const media = shownIn(post).flatMap(({ mediaId }) => store.findMedia(mediaId) ?? []);
+    if (media.length < shownIn(post).length || media.some((each) => each.network !== rules.key || each.handle !== handle)) return { kind: 'refused' as const, reason: 'There is no such picture.' };
     const reason = refusalOf(rules, post, media);
     return reason === null ? { kind: 'fine' as const, post: { ...post, network: rules.key, handle } } : { kind: 'refused' as const, reason };
   };
@@ -138,6 +144,24 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     });
   }
   return api as unknown as Hono;
+}
+
+/** What a file is, by its bytes; null for what is neither picture nor document. */
+async function seeMedia(bytes: Uint8Array): Promise<SeenMedia | null> {
+  if (Buffer.from(bytes.subarray(0, 5)).toString('latin1') === '%PDF-') {
+    const document = await PDFDocument.load(bytes).catch(() => null);
+    const size = document && document.getPageCount() > 0 ? document.getPage(0).getSize() : null;
+    // Points become pixels of a page seen at its usual size.
+    return document && size ? { mime: DOCUMENT_MIME, widthPx: Math.round(size.width / 0.75), heightPx: Math.round(size.height / 0.75), pages: document.getPageCount() } : null;
+  }
+  const seen = await sharp(bytes).metadata().catch(() => null);
+  return seen ? { mime: `image/${seen.format}`, widthPx: seen.width, heightPx: seen.height, pages: 1 } : null;
+}
+
+/** The further pictures of a carousel, as far as what was sent names any. */
+function moreOf(given: unknown): readonly Shown[] {
+  if (!Array.isArray(given)) return [];
+  return given.flatMap((each: unknown) => (typeof each === 'object' && each !== null && 'mediaId' in each ? [{ mediaId: String(each.mediaId), altText: 'altText' in each ? String(each.altText) : '' }] : []));
 }
 
 /** Faults that strike before a request is looked at. */

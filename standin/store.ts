@@ -16,6 +16,8 @@ export interface MediaRecord {
   readonly mime: string;
   readonly widthPx: number;
   readonly heightPx: number;
+  /** Pages of a document; a picture has one. */
+  readonly pages: number;
 }
 
 /** What a sender asks to be shown. */
@@ -29,6 +31,19 @@ export interface Entry {
   readonly title: string;
   readonly link: string;
   readonly firstComment: string;
+  /** What follows the first picture of a carousel, in order, as JSON: `[{ mediaId, altText }]`. */
+  readonly more: string;
+}
+
+/** One picture of a post. */
+export interface Shown {
+  readonly mediaId: string;
+  readonly altText: string;
+}
+
+/** Everything that a post shows, in order. */
+export function shownIn({ mediaId, altText, more }: Pick<Entry, 'mediaId' | 'altText' | 'more'>): readonly [Shown, ...Shown[]] {
+  return [{ mediaId, altText }, ...(JSON.parse(more) as Shown[])];
 }
 
 export interface Draft extends Entry {
@@ -59,6 +74,14 @@ export class StandinStore {
       CREATE TABLE IF NOT EXISTS drafts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, title TEXT NOT NULL, link TEXT NOT NULL, firstComment TEXT NOT NULL, postId TEXT);
       CREATE TABLE IF NOT EXISTS posts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, title TEXT NOT NULL, link TEXT NOT NULL, firstComment TEXT NOT NULL, publishedMs INTEGER NOT NULL, idempotencyKey TEXT, UNIQUE (network, handle, idempotencyKey));
     `);
+    // Stores of an earlier day have no carousels and documents yet.
+    this.#addColumn('media', "pages INTEGER NOT NULL DEFAULT 1");
+    for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
+  }
+
+  #addColumn(table: string, column: string): void {
+    const known = this.#db.pragma(`table_info(${table})`) as readonly { readonly name: string }[];
+    if (!known.some(({ name }) => name === column.split(' ')[0])) this.#db.exec(`ALTER TABLE ${table} ADD COLUMN ${column}`);
   }
 
   close(): void {
@@ -91,7 +114,7 @@ export class StandinStore {
   keepMedia(record: Omit<MediaRecord, 'id'>, bytes: Uint8Array): MediaRecord {
     const kept = { ...record, id: newId('m') };
     writeFileSync(join(this.#mediaFolder, kept.id), bytes);
-    this.#db.prepare('INSERT INTO media VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx)').run(kept);
+    this.#db.prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages)').run(kept);
     return kept;
   }
 
@@ -105,7 +128,7 @@ export class StandinStore {
 
   keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @postId)').run(kept);
+    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @postId)').run(kept);
     return kept;
   }
 
@@ -150,7 +173,7 @@ export class StandinStore {
   #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
     this.#db
-      .prepare('INSERT INTO posts VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @publishedMs, @idempotencyKey)')
+      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }

@@ -92,9 +92,9 @@ const scale = () => number<1 | 2>().oneOf([1, 2]);
 export const getCutFile = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/cuts/{channelId}/{placement}',
-  summary: 'One cut as a file: at full or double size, below the network’s size limit, with title, alt text, credit and licence inside',
+  summary: 'One cut as a file (of a carousel one slide, or all of them as PDF): at full or double size, below the network’s size limit, with title, alt text, credit and licence inside',
   params: pieceParams.shape({ channelId: string().max(40).required(), placement: key() }),
-  query: object({ as: format(), scale: scale() }),
+  query: object({ as: format(), scale: scale(), slide: number().integer().min(1).max(300) }),
   answer: 'picture',
 });
 

@@ -1,25 +1,22 @@
 import type { WantedCut } from './wall-protocol.ts';
 
-export type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
-
-/** Cuts that come out the same, to the pixel, are composed and painted once: several networks take the same sizes. */
-export function groupAlike(cuts: readonly WantedCut[]): readonly AlikeCuts[] {
-  const groups = new Map<string, [WantedCut, ...WantedCut[]]>();
-  const numbers = new Map<unknown, number>();
-  const numberOf = (value: unknown): number => numbers.get(value) ?? numbers.set(value, numbers.size).size - 1;
-  for (const cut of cuts) {
-    const { exportPx, safePercent } = cut.placement;
-    // Templates and frames are shared by reference within one request.
-    const key = JSON.stringify([exportPx, safePercent, cut.adjustment, cut.scale, numberOf(cut.template), numberOf(cut.frame)]);
-    const group = groups.get(key);
-    if (group) group.push(cut);
-    else groups.set(key, [cut]);
+/**
+ * Shares cuts out among painters. The slides of one run stay together, as they are fitted together, and so do runs that come out the
+ * same, as they are painted once: several networks take the same sizes. The same cuts always go to the same painter.
+ */
+export function shareOut(cuts: readonly WantedCut[], painters: number): readonly (readonly WantedCut[])[] {
+  const runs = new Map<string, WantedCut[]>();
+  for (const cut of cuts) runs.set(cut.run, [...(runs.get(cut.run) ?? []), cut]);
+  const groups = new Map<string, WantedCut[][]>();
+  for (const run of runs.values()) {
+    const key = likenessOf(run);
+    groups.set(key, [...(groups.get(key) ?? []), run]);
   }
-  return [...groups.values()];
+  const shared = [...groups.values()].map((group) => group.flat());
+  return Array.from({ length: painters }, (_, painter) => shared.filter((_, index) => index % painters === painter).flat());
 }
 
-/** Shares cuts out among painters; what is alike stays together, and the same cuts always go to the same painter. */
-export function shareOut(cuts: readonly WantedCut[], painters: number): readonly (readonly WantedCut[])[] {
-  const groups = groupAlike(cuts);
-  return Array.from({ length: painters }, (_, painter) => groups.filter((_, index) => index % painters === painter).flat());
+/** Runs of one likeness show the same slides at the same size. */
+function likenessOf(run: readonly WantedCut[]): string {
+  return JSON.stringify(run.map(({ placement: { exportPx, safePercent }, template, frame, adjustment, scale }) => [exportPx, safePercent, template.key, frame.id, adjustment, scale]));
 }

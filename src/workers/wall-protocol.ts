@@ -4,6 +4,7 @@ import type { Picture } from '../core/crop/crop-window.ts';
 import type { Placement } from '../core/network/network-sheet.ts';
 import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
+import type { SlidePlace } from '../core/piece/slides-of-cut.ts';
 import type { Template } from '../core/template/template.ts';
 
 /** A cut that the wall shows, what it is made of, and how large. */
@@ -13,6 +14,11 @@ export interface WantedCut {
   readonly frame: Frame;
   readonly placement: Placement;
   readonly adjustment: Adjustment;
+  /** Slides of one run are fitted together; a graphic runs alone. */
+  readonly run: string;
+  readonly place: SlidePlace;
+  /** The kind of slide: those of one kind share their type sizes. */
+  readonly family: string;
   /** Pixels of the canvas a pixel of the cut; 1 is full size. */
   readonly scale: number;
 }
@@ -26,6 +32,8 @@ export interface PaintRequest {
   readonly typefaces: Readonly<Record<string, string>>;
   readonly cuts: readonly WantedCut[];
   readonly ghosts: boolean;
+  /** Whether cuts that have not changed are sent again, as after a canvas has come anew. */
+  readonly again: boolean;
 }
 
 /** A cut as it looks now; settled, once its pictures are there. */

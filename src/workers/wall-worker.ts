@@ -1,8 +1,9 @@
 import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
+import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
 import type { CutReport } from '../core/compose/report.ts';
 import type { PictureNode } from '../core/scene/scene.ts';
-import { groupAlike, type AlikeCuts } from './alike-cuts.ts';
+import type { Template } from '../core/template/template.ts';
 import type { PaintRequest, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
@@ -26,6 +27,7 @@ const parts = Promise.all([
   import('../core/text/font-shelf.ts'),
   import('yoga-layout/load'),
   import('../core/compose/needed-glyphs.ts'),
+  import('../core/compose/compose-run.ts'),
 ]);
 
 let engines: Promise<Engines> | null = null;
@@ -101,17 +103,73 @@ function letMessagesIn(): Promise<void> {
   });
 }
 
+/** Composes slides, as long as they are made of the same book and pictures. */
+let composer: { readonly madeOf: string; readonly run: RunComposer } | null = null;
+
+/** What was painted last under a key, so that what has not changed is not painted again. */
+const shown = new Map<string, { readonly composed: Composed; readonly scale: number }>();
+
+async function composeAll(request: PaintRequest, ready: Engines): Promise<ReadonlyMap<WantedCut, Composed>> {
+  const [, , , , , , , { RunComposer }] = await parts;
+  const madeOf = JSON.stringify([request.book, request.ghosts, request.pictures.map(({ picture: { id, focal, focalBy }, address }) => [id, focal, focalBy, address])]);
+  if (composer?.madeOf !== madeOf) composer = { madeOf, run: new RunComposer(ready) };
+  const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
+  // Templates come as copies that share references within one request.
+  const templates = new Map<Template, string>();
+  const templateKey = (template: Template): string => {
+    const key = templates.get(template) ?? JSON.stringify(template);
+    templates.set(template, key);
+    return key;
+  };
+  const runs = new Map<string, WantedCut[]>();
+  for (const cut of request.cuts) runs.set(cut.run, [...(runs.get(cut.run) ?? []), cut]);
+  const all = new Map<WantedCut, Composed>();
+  for (const cuts of runs.values()) {
+    const members = cuts.map((cut): RunMember => {
+      const { template, frame, placement, adjustment, place, family } = cut;
+      const signature = `${templateKey(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place])}`;
+      return { template, frame, book: request.book, placement, pictures, ghosts: request.ghosts, adjustment, place, family, signature };
+    });
+    composer.run.compose(members).forEach((composed, index) => {
+      const cut = cuts[index];
+      if (cut) all.set(cut, composed);
+    });
+  }
+  return all;
+}
+
+/** Cuts that come out the same, at the same scale, are painted once. */
+function groupAlike(composed: ReadonlyMap<WantedCut, Composed>): readonly AlikeCuts[] {
+  const groups = new Map<Composed, Map<number, [WantedCut, ...WantedCut[]]>>();
+  for (const [cut, each] of composed) {
+    const scales = groups.get(each) ?? new Map<number, [WantedCut, ...WantedCut[]]>();
+    groups.set(each, scales);
+    const group = scales.get(cut.scale);
+    if (group) group.push(cut);
+    else scales.set(cut.scale, [cut]);
+  }
+  return [...groups.values()].flatMap((scales) => [...scales.values()]);
+}
+
+type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
+
 async function paintRequest(request: PaintRequest, ready: Engines): Promise<void> {
   const started = performance.now();
-  const [{ compose }] = await parts;
-  const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
+  const all = await composeAll(request, ready);
+  const isShown = (cut: WantedCut): boolean => !request.again && shown.get(cut.key)?.composed === all.get(cut) && shown.get(cut.key)?.scale === cut.scale;
+  const changed = new Map([...all].filter(([cut]) => !isShown(cut)));
   const late: { readonly alike: AlikeCuts; readonly composed: Composed }[] = [];
   const batch = new Batch(request.id);
-  for (const alike of groupAlike(request.cuts)) {
+  for (const alike of groupAlike(changed)) {
     const [cut] = alike;
-    const composed = compose({ ...cut, book: request.book, pictures, ghosts: request.ghosts }, ready);
+    const composed = changed.get(cut);
+    if (!composed) continue;
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
     batch.add(alike, await paintCut(cut, composed, ready), composed.report, settled);
+    for (const { key, scale } of alike) {
+      if (settled) shown.set(key, { composed, scale });
+      else shown.delete(key);
+    }
     if (!settled) late.push({ alike, composed });
     if (batch.isOld()) await batch.send();
   }
@@ -123,6 +181,7 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
     const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
     await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request)));
     batch.add(alike, await paintCut(cut, composed, ready), composed.report, true);
+    for (const { key, scale } of alike) shown.set(key, { composed, scale });
     await batch.send();
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });

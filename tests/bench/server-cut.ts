@@ -8,6 +8,7 @@ import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-f
 import { networkSheetSchema } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
+import { ALONE } from '../../src/core/piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
@@ -30,16 +31,14 @@ export async function serverCutRatio(): Promise<number> {
     const placement = networkSheetSchema.validateSync(petalry).placements.find((each) => each.key === 'feed-portrait');
     if (!placement) throw new Error('The sheet has no portrait placement');
     const sourceOf = (path: string): CutSource => ({
-      template: getShippedTemplate('headland'),
-      frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } },
+      slides: [{ template: getShippedTemplate('headland'), adjustment: linkedCut, place: ALONE, family: 'cover', frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } } }],
       book: gullwickBook,
       placement,
-      adjustment: linkedCut,
       typefaceFiles: {},
       pictures: [{ filePath: path, picture: { id: 'p', widthPx: 2400, heightPx: 1600, facts, focal: facts.focal, focalBy: 'proposal' } }],
     });
     const engines = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
-    const cut = (path: string) => runRenderJob({ kind: 'full', source: sourceOf(path), maxBytes: Infinity, metadata: { title: '', altText: '', credit: '', licence: '' } }, engines);
+    const cut = (path: string) => runRenderJob({ kind: 'full', source: sourceOf(path), maxBytes: Infinity, metadata: [] }, engines);
     const floor = () => sharp(filePath).resize(WIDTH, HEIGHT, { fit: 'cover', kernel: 'lanczos3' }).removeAlpha().png({ compressionLevel: 6 }).toBuffer();
     await cut(filePath);
     await floor();

@@ -7,6 +7,7 @@ import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import { shippedSheets } from '../../src/core/network/shipped-sheets.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
+import { ALONE } from '../../src/core/piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
@@ -15,7 +16,6 @@ import { median, timed } from './figure.ts';
 const CUTS = 12;
 const ROUNDS = 5;
 const [WIDTH, HEIGHT] = [6000, 4000];
-const noMetadata = { title: '', altText: '', credit: '', licence: '' };
 
 /**
  * Twelve full-size cuts of a photo of 24 megapixels, composed, painted and encoded one after the other, against decoding the
@@ -32,11 +32,9 @@ export async function serverSetRatio(format: 'png' | 'jpeg'): Promise<number> {
     const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
     const placements = shippedSheets.flatMap((sheet) => sheet.placements).slice(0, CUTS);
     const sourcesOf = (path: string): readonly CutSource[] => placements.map((placement) => ({
-      template: getShippedTemplate('headland'),
-      frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } },
+      slides: [{ template: getShippedTemplate('headland'), adjustment: linkedCut, place: ALONE, family: 'cover', frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } } }],
       book: gullwickBook,
       placement,
-      adjustment: linkedCut,
       typefaceFiles: {},
       pictures: [{ filePath: path, picture: { id: 'p', widthPx: WIDTH, heightPx: HEIGHT, facts, focal: facts.focal, focalBy: 'proposal' } }],
     }));
@@ -49,7 +47,7 @@ export async function serverSetRatio(format: 'png' | 'jpeg'): Promise<number> {
       return path;
     };
     const set = async (path: string): Promise<void> => {
-      for (const source of sourcesOf(path)) await runRenderJob({ kind: 'as', source, format, scale: 1, maxBytes: Infinity, metadata: noMetadata }, engines);
+      for (const source of sourcesOf(path)) await runRenderJob({ kind: 'as', source, format, scale: 1, maxBytes: Infinity, metadata: [] }, engines);
     };
     const floor = async (): Promise<void> => {
       const decoded = await sharp(filePath).raw().toBuffer({ resolveWithObject: true });

@@ -76,9 +76,9 @@ describe('claiming', () => {
     await claim('a', 50, 1_000);
     await claim('b', 50, 1_501);
     expect(await prolongLease(db, 'd', 'a', 9_000)).toBe(false);
-    expect(await noteProgress(db, 'd', 'a', { remoteMediaId: 'm' })).toBe(false);
+    expect(await noteProgress(db, 'd', 'a', { remoteMedia: ['m'] })).toBe(false);
     expect(await finishAttempt(db, 'd', 'a', { kind: 'confirm', address: 'http://a.example', sentMs: 1 }, 1)).toBe(false);
-    expect(await noteProgress(db, 'd', 'b', { remoteMediaId: 'm', publishIntentMs: 7 })).toBe(true);
+    expect(await noteProgress(db, 'd', 'b', { remoteMedia: ['m'], publishIntentMs: 7 })).toBe(true);
     expect(await finishAttempt(db, 'd', 'b', { kind: 'confirm', address: 'http://a.example', sentMs: 1 }, 1)).toBe(true);
     expect(await db('deliveries').first()).toMatchObject({ state: 'sent', address: 'http://a.example', lease: null, remote_media_id: 'm', publish_intent_ms: 7 });
   });

@@ -34,7 +34,7 @@ const connect = (sheet: unknown): Connector =>
 const reply = (status: number, body: unknown, headers: Record<string, string> = {}) => (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(status, headers).end(typeof body === 'string' ? body : JSON.stringify(body));
 const never = new AbortController().signal;
 const picture = { bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };
-const post = { placement: 'post-wide', caption: 'Hello', altText: 'Alt', title: '', link: '', firstComment: '', remoteMediaId: 'm1' };
+const post = { placement: 'post-wide', caption: 'Hello', altText: 'Alt', title: '', link: '', firstComment: '', media: [{ id: 'm1', altText: 'Alt' }] as const };
 const handle = { idempotencyKey: 'key-1', remoteDraftId: null };
 
 describe('the stand-in connector', () => {

@@ -13,13 +13,14 @@ import { networkSheetSchema, type Placement } from '../../src/core/network/netwo
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
-import type { SlotValue } from '../../src/core/piece/piece.ts';
+import type { Frame, SlotValue } from '../../src/core/piece/piece.ts';
+import { ALONE } from '../../src/core/piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { importPicture } from '../../src/server/media/import-picture.ts';
 import { paintScene, type PaintedCut } from '../../src/server/render/canvas-painter.ts';
 import { ServerEngines } from '../../src/server/render/engines.ts';
 import { testEngines } from '../fixtures/engines.ts';
-import { runRenderJob, TooHeavyError, type CutSource } from '../../src/server/render/render-cut.ts';
+import { runRenderJob, TooHeavyError, type CutSource, type RenderedPicture, type RenderJob } from '../../src/server/render/render-cut.ts';
 import type { Scene } from '../../src/core/scene/scene.ts';
 
 const placements: readonly Placement[] = [petalry, quipline].flatMap((sheet) => networkSheetSchema.validateSync(sheet).placements);
@@ -42,16 +43,22 @@ beforeAll(async () => {
 });
 afterAll(() => rmSync(folder, { recursive: true }));
 
+const frameOf = (template: string): Frame => ({ id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, ...Object.fromEntries(Object.entries(texts[template] ?? {}).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) } });
 const sourceOf = (template: string, placement: Placement, book = gullwickBook): CutSource => ({
-  template: getShippedTemplate(template),
-  frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, ...Object.fromEntries(Object.entries(texts[template] ?? {}).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) } },
+  slides: [{ template: getShippedTemplate(template), frame: frameOf(template), adjustment: linkedCut, place: ALONE, family: 'cover' }],
   book,
   placement,
-  adjustment: linkedCut,
   typefaceFiles: {},
   pictures: [{ filePath: photoPath, picture: { id: 'p', widthPx: picture.widthPx, heightPx: picture.heightPx, facts: picture.facts, focal: picture.facts.focal, focalBy: 'proposal' } }],
 });
-const metadata = { title: 'Kites & sea', altText: 'A red kite', credit: 'Isaura Pellwin', licence: 'CC0-1.0' };
+const metadata = [{ title: 'Kites & sea', altText: 'A red kite', credit: 'Isaura Pellwin', licence: 'CC0-1.0' }];
+/** The first picture of a job. */
+const renderOne = async (job: RenderJob): Promise<RenderedPicture> => {
+  const result = await runRenderJob(job, engines);
+  const picture = result.kind === 'pictures' ? result.pictures[0] : undefined;
+  if (!picture) throw new Error('No picture came back');
+  return picture;
+};
 const placementOf = (key: string): Placement => placements.find((each) => each.key === key) ?? placements[0] as Placement;
 const sizeOf = { widthPx: 20, heightPx: 10 };
 const pixel = (cut: PaintedCut, x: number, y: number): readonly number[] => [...cut.rgba.subarray((y * cut.widthPx + x) * 4, (y * cut.widthPx + x) * 4 + 4)];
@@ -118,7 +125,7 @@ describe('every cut, measured from its pixels', () => {
 
   it.each(cases)('$template for $brand, $where: all texts stand out from what is behind them', async ({ template, book, placement }) => {
     const source = sourceOf(template, placement, book);
-    const { scene, report } = compose({ template: source.template, frame: source.frame, book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines.engines);
+    const { scene, report } = compose({ template: getShippedTemplate(template), frame: frameOf(template), book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines.engines);
     const cut = await paintScene(scene, engines.engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
     expect(report.placed.length).toBe(Object.keys(texts[template] ?? {}).length);
     for (const placed of report.placed) expect(paintedContrast(cut, placed), placed.slot).toBeGreaterThanOrEqual(4.5);
@@ -128,18 +135,18 @@ describe('every cut, measured from its pixels', () => {
 describe('render jobs', () => {
   it('give the same bytes for the same content', async () => {
     const job = { kind: 'full', source: sourceOf('headland', placementOf('feed-portrait')), maxBytes: Infinity, metadata } as const;
-    const [first, second] = [await runRenderJob(job, engines), await runRenderJob(job, engines)];
+    const [first, second] = [await renderOne(job), await renderOne(job)];
     expect(first).toEqual(second);
-    expect(first).toMatchObject({ kind: 'picture', mime: 'image/png', widthPx: 1080, heightPx: 1350 });
+    expect(first).toMatchObject({ mime: 'image/png', widthPx: 1080, heightPx: 1350 });
   });
 
   it('stay below a network’s limit, as JPEG of the best quality that does', async () => {
     const source = sourceOf('headland', placementOf('feed-portrait'));
     const sizes = [];
     for (const maxBytes of [400_000, 150_000]) {
-      const result = await runRenderJob({ kind: 'full', source, maxBytes, metadata }, engines);
+      const result = await renderOne({ kind: 'full', source, maxBytes, metadata });
       expect(result).toMatchObject({ mime: 'image/jpeg' });
-      if (result.kind === 'picture') sizes.push(result.bytes.length);
+      sizes.push(result.bytes.length);
     }
     expect(sizes[0]).toBeLessThanOrEqual(400_000);
     expect(sizes[1]).toBeLessThanOrEqual(150_000);
@@ -147,16 +154,16 @@ describe('render jobs', () => {
   });
 
   it('say so when no quality is light enough', async () => {
-    await expect(runRenderJob({ kind: 'full', source: sourceOf('headland', placementOf('story')), maxBytes: 2_000, metadata }, engines)).rejects.toThrow(TooHeavyError);
+    await expect(renderOne({ kind: 'full', source: sourceOf('headland', placementOf('story')), maxBytes: 2_000, metadata })).rejects.toThrow(TooHeavyError);
   });
 
   it('make small pictures that keep the shape', async () => {
-    expect(await runRenderJob({ kind: 'small', source: sourceOf('aside', placementOf('post-wide')), fitPx: 320 }, engines)).toMatchObject({ mime: 'image/webp', widthPx: 320, heightPx: 180 });
+    expect(await renderOne({ kind: 'small', source: sourceOf('aside', placementOf('post-wide')), fitPx: 320 })).toMatchObject({ mime: 'image/webp', widthPx: 320, heightPx: 180 });
   });
 
   it('report without painting', async () => {
     const result = await runRenderJob({ kind: 'report', sources: placements.map((placement) => sourceOf('aside', placement)) }, engines);
-    expect(result.kind === 'reports' && result.reports.map((report) => report.arrangement)).toEqual(['page', 'page', 'column', 'page', 'spread']);
+    expect(result.kind === 'reports' && result.reports.map(([report]) => report?.arrangement)).toEqual(['page', 'page', 'column', 'page', 'spread']);
   });
 
   /** Each kind of file has its own way to say that its pixels are sRGB. */
@@ -168,8 +175,7 @@ describe('render jobs', () => {
   };
 
   it.each(['png', 'jpeg', 'webp', 'avif'] as const)('write what a picture is into %s files, in sRGB', async (format) => {
-    const result = await runRenderJob({ kind: 'as', source: sourceOf('aside', placementOf('feed-square')), format, scale: 1, maxBytes: Infinity, metadata }, engines);
-    if (result.kind !== 'picture') throw new Error('No picture came back');
+    const result = await renderOne({ kind: 'as', source: sourceOf('aside', placementOf('feed-square')), format, scale: 1, maxBytes: Infinity, metadata });
     const read = await sharp(result.bytes).metadata();
     expect(saysSrgb(format, result.bytes, read)).toBe(true);
     const xmp = read.xmp?.toString('utf8') ?? '';
@@ -177,23 +183,19 @@ describe('render jobs', () => {
   });
 
   it('keep a file below a limit by its quality, PNG too, and say so when none does', async () => {
-    const job = (format: 'png' | 'webp', maxBytes: number) => runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format, scale: 1, maxBytes, metadata }, engines);
+    const job = (format: 'png' | 'webp', maxBytes: number) => renderOne({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format, scale: 1, maxBytes, metadata });
     const whole = await job('png', Infinity);
-    if (whole.kind !== 'picture') throw new Error('No picture came back');
     for (const [format, share] of [['png', 0.5], ['webp', 0.06]] as const) {
       const limit = Math.round(whole.bytes.length * share);
       const smaller = await job(format, limit);
-      expect(smaller.kind === 'picture' && smaller.bytes.length).toBeLessThanOrEqual(limit);
-      expect(smaller.kind === 'picture' && (await sharp(smaller.bytes).metadata()).format).toBe(format);
+      expect(smaller.bytes.length).toBeLessThanOrEqual(limit);
+      expect((await sharp(smaller.bytes).metadata()).format).toBe(format);
     }
     await expect(job('png', 3_000)).rejects.toThrow(TooHeavyError);
   });
 
   it('paint at double size what they paint at full size', async () => {
-    const at = async (scale: 1 | 2) => {
-      const result = await runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format: 'png', scale, maxBytes: Infinity, metadata }, engines);
-      return result.kind === 'picture' ? result : Promise.reject(new Error('No picture came back'));
-    };
+    const at = (scale: 1 | 2) => renderOne({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format: 'png', scale, maxBytes: Infinity, metadata });
     const [once, twice] = [await at(1), await at(2)];
     expect([twice.widthPx, twice.heightPx]).toEqual([2160, 2160]);
     const halved = await sharp(twice.bytes).resize(1080, 1080).removeAlpha().raw().toBuffer();
@@ -203,10 +205,7 @@ describe('render jobs', () => {
 
   it.each(['headland', 'arch', 'aside'])('draw %s as vectors that look as it is painted', async (template) => {
     const source = sourceOf(template, placementOf('feed-portrait'));
-    const as = async (format: 'png' | 'svg') => {
-      const result = await runRenderJob({ kind: 'as', source, format, scale: 1, maxBytes: Infinity, metadata }, engines);
-      return result.kind === 'picture' ? Buffer.from(result.bytes) : Promise.reject(new Error('No picture came back'));
-    };
+    const as = async (format: 'png' | 'svg') => Buffer.from((await renderOne({ kind: 'as', source, format, scale: 1, maxBytes: Infinity, metadata })).bytes);
     const [painted, drawing] = [await as('png'), await as('svg')];
     // librsvg is a painter that has nothing to do with ours.
     const drawn = await sharp(drawing, { unlimited: true }).resize(1080, 1350).removeAlpha().raw().toBuffer();
@@ -215,8 +214,7 @@ describe('render jobs', () => {
   });
 
   it('make PDF pages of the cut’s size, with vectors, photographs and what they are about', async () => {
-    const result = await runRenderJob({ kind: 'as', source: sourceOf('headland', placementOf('story')), format: 'pdf', scale: 1, maxBytes: Infinity, metadata }, engines);
-    if (result.kind !== 'picture') throw new Error('No picture came back');
+    const result = await renderOne({ kind: 'as', source: sourceOf('headland', placementOf('story')), format: 'pdf', scale: 1, maxBytes: Infinity, metadata });
     const document = await PDFDocument.load(result.bytes, { updateMetadata: false });
     expect(document.getPageCount()).toBe(1);
     expect(document.getPage(0).getSize()).toEqual({ width: 810, height: 1440 });

@@ -39,3 +39,25 @@ export function moveCrop(adjustment: Draft<Adjustment>, slot: string, crop: OwnC
   const share = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 1e4) / 1e4;
   adjustment.crops = { ...adjustment.crops, [slot]: { x: share(crop.x), y: share(crop.y), zoom: Math.min(MOST_ZOOM, Math.max(1, Math.round(crop.zoom * 100) / 100)) } };
 }
+
+/** Leaves a slide out of one cut. What stays behind there by its limit becomes a choice, too: there is room for another now. */
+export function leaveSlideOut(draft: Draft<Piece>, key: string, slideId: string, left: readonly string[]): void {
+  adjustCut(draft, key, (adjustment) => void (adjustment.withoutSlides = [...new Set([...left, slideId])]));
+}
+
+/** What a cut shows and could show. */
+export interface SlideRoom {
+  readonly left: readonly string[];
+  readonly shown: readonly string[];
+  readonly most: number;
+}
+
+/** Takes a slide into one cut; where there is no room, the last one before the closing slide makes some. */
+export function takeSlideIn(draft: Draft<Piece>, key: string, slideId: string, { left, shown, most }: SlideRoom): void {
+  const giving = shown.length < most ? undefined : (shown.length > 2 ? shown.at(-2) : shown.at(-1));
+  const without = [...left.filter((id) => id !== slideId), ...(giving === undefined ? [] : [giving])];
+  adjustCut(draft, key, (adjustment) => {
+    if (without.length > 0) adjustment.withoutSlides = without;
+    else delete adjustment.withoutSlides;
+  });
+}

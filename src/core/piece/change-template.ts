@@ -1,5 +1,6 @@
+import { slideOf, slideTemplate } from '../template/slide-template.ts';
 import type { Slot, Template } from '../template/template.ts';
-import type { Frame, SlotValue } from './piece.ts';
+import type { Frame, Piece, SlotValue } from './piece.ts';
 
 /** Texts and lists can take each other's place; pictures and marks only their own. */
 const family = (kind: Slot['kind']): 'words' | 'picture' | 'mark' => (kind === 'picture' || kind === 'mark' ? kind : 'words');
@@ -30,6 +31,24 @@ export function changeTemplate(frame: Frame, from: Template, to: Template): Fram
     if (!from.slots.some((slot) => slot.key === key)) slots[key] ??= value;
   }
   return { ...frame, slots };
+}
+
+/** A piece in another template of its kind: every slide becomes the new template's slide of the same use. */
+export function changeTemplateOfPiece(piece: Piece, from: Template, to: Template): Pick<Piece, 'template' | 'frames'> {
+  const [first, ...rest] = piece.frames.map((frame) => changeSlide(frame, from, to, slideOfUse(to, from, frame.slide)));
+  return { template: { key: to.key }, frames: [first ?? piece.frames[0], ...rest] };
+}
+
+/** A slide of another kind, with its content. */
+export function changeSlide(frame: Frame, from: Template, to: Template, slide: string | undefined): Frame {
+  const { slide: _, ...changed } = changeTemplate(frame, slideTemplate(from, frame.slide), slideTemplate(to, slide));
+  return slide === undefined ? changed : { ...changed, slide };
+}
+
+function slideOfUse(to: Template, from: Template, slide: string | undefined): string | undefined {
+  const use = slide === undefined ? undefined : slideOf(from, slide)?.use;
+  if (use === undefined) return undefined;
+  return (to.slides?.find((each) => each.use === use) ?? to.slides?.find((each) => each.use !== 'closing') ?? to.slides?.[0])?.key;
 }
 
 /** Texts of a frame that its template has no slot for. */

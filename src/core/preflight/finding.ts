@@ -1,6 +1,7 @@
 import type { CutReport } from '../compose/report.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
-import type { CutRef } from '../piece/piece.ts';
+import type { CutRef, Frame } from '../piece/piece.ts';
+import type { LeftSlide } from '../piece/slides-of-cut.ts';
 import type { Fix } from './fix.ts';
 
 /** What would go wrong or look wrong at sending, in a sentence, with its place. `stops` keeps a post from being scheduled. */
@@ -11,6 +12,8 @@ export interface Finding {
   readonly cut: string | null;
   /** Where it is mended. */
   readonly sheet: 'look' | 'words' | 'facts' | 'media';
+  /** The slide of a carousel that it is about. */
+  readonly slide?: string | undefined;
   /** What a machine can do about it, and how that is called. */
   readonly fix: { readonly label: string; readonly change: Fix } | null;
 }
@@ -21,6 +24,14 @@ export interface CutToCheck {
   readonly channelName: string;
   readonly sheet: NetworkSheet;
   readonly placement: Placement;
+  /** The slides that go out in it, each with its report; a graphic has one. */
+  readonly slides: readonly CheckedSlide[];
+  /** Slides of a carousel that stay behind here. */
+  readonly left: readonly LeftSlide[];
+}
+
+export interface CheckedSlide {
+  readonly frame: Frame;
   readonly report: CutReport;
 }
 

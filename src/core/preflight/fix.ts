@@ -11,14 +11,16 @@ export type Fix =
   | { readonly kind: 'usual-size'; readonly cut: string }
   /** Shows as much of a picture as covers its place in one cut. */
   | { readonly kind: 'zoom-out'; readonly cut: string; readonly slot: string }
-  | { readonly kind: 'write-slot'; readonly slot: string; readonly text: string }
-  | { readonly kind: 'empty-slot'; readonly slot: string }
+  | { readonly kind: 'write-slot'; readonly frame: string; readonly slot: string; readonly text: string }
+  | { readonly kind: 'empty-slot'; readonly frame: string; readonly slot: string }
+  /** Writes what somebody who cannot see a slide should know. */
+  | { readonly kind: 'write-slide-alt'; readonly frame: string; readonly text: string }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
   | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: WordFieldKey; readonly text: string };
 
 /** A piece whose parts may be written to; what editors keep drafts of. */
 export interface PieceDraft {
-  frames: [{ slots: Record<string, SlotValue> }];
+  frames: { id: string; altText?: string | undefined; slots: Record<string, SlotValue> }[];
   adjustments: Record<string, Adjustment>;
   words: { shared: Partial<Words>; own: Record<string, Partial<Words>> };
 }
@@ -44,12 +46,19 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
       if (crop) draft.adjustments[fix.cut] = { ...before, crops: { ...before.crops, [fix.slot]: { ...crop, zoom: 1 } } };
       return;
     }
-    case 'write-slot':
-      draft.frames[0].slots[fix.slot] = { kind: 'text', text: fix.text };
+    case 'write-slot': {
+      const frame = draft.frames.find(({ id }) => id === fix.frame);
+      if (frame) frame.slots[fix.slot] = { kind: 'text', text: fix.text };
       return;
+    }
     case 'empty-slot':
-      delete draft.frames[0].slots[fix.slot];
+      delete draft.frames.find(({ id }) => id === fix.frame)?.slots[fix.slot];
       return;
+    case 'write-slide-alt': {
+      const frame = draft.frames.find(({ id }) => id === fix.frame);
+      if (frame) frame.altText = fix.text;
+      return;
+    }
     case 'write-words': {
       const row: Mutable<Partial<Words>> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
       row[fix.field] = fix.text;

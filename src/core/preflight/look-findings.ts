@@ -1,66 +1,91 @@
 import type { BrandBook } from '../brand/brand-book.ts';
 import { avoidedWords, replaceAvoided } from '../brand/voice.ts';
-import type { CutFinding } from '../compose/report.ts';
-import { adjustmentOf, cutKey, slotText, type Piece } from '../piece/piece.ts';
+import type { CutFinding, CutReport } from '../compose/report.ts';
+import { cutKey, slideAdjustmentOf, slideKey, slotText, type Frame, type Piece } from '../piece/piece.ts';
+import { slideTemplate } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
 import { plural, type CutToCheck, type Finding } from './finding.ts';
 
 /** What the looks of all cuts have in common: said once, about the piece. */
 export function sharedLookFindings(piece: Piece, template: Template, book: BrandBook, cuts: readonly CutToCheck[]): readonly Finding[] {
   const common = new Map<string, Finding>();
-  for (const { report } of cuts) {
+  for (const { frame, report } of cuts.flatMap((cut) => cut.slides)) {
     for (const finding of report.findings) {
-      const said = sharedFinding(template, finding);
+      const said = sharedFinding(slideOfPiece(piece, template, frame), finding);
       if (said) common.set(said.sentence, said);
     }
   }
-  return [...common.values(), ...avoidedInSlots(piece, template, book)];
+  return [...common.values(), ...piece.frames.flatMap((frame) => avoidedInSlots(slideOfPiece(piece, template, frame), book))];
 }
 
-function sharedFinding(template: Template, finding: CutFinding): Finding | null {
+/** A slide with its own template and the words that findings about it begin with; a graphic needs none. */
+interface SlideOfPiece {
+  readonly frame: Frame;
+  readonly template: Template;
+  readonly prefix: string;
+  /** Which slide a finding is about; nothing for a graphic. */
+  readonly about: Pick<Finding, 'slide'>;
+}
+
+function slideOfPiece(piece: Piece, template: Template, frame: Frame): SlideOfPiece {
+  if (piece.kind === 'graphic') return { frame, template, prefix: '', about: {} };
+  const number = piece.frames.findIndex((each) => each.id === frame.id) + 1;
+  return { frame, template: slideTemplate(template, frame.slide), prefix: `Slide ${number}: `, about: { slide: frame.id } };
+}
+
+function sharedFinding({ frame, template, prefix, about: slide }: SlideOfPiece, finding: CutFinding): Finding | null {
+  const about = { cut: null, ...slide };
   if (finding.kind === 'empty-slot') {
-    return { severity: 'stops', sentence: `${slotLabel(template, finding.slot)} is empty. ${template.name} cannot go out without it.`, cut: null, sheet: 'look', fix: null };
+    return { ...about, severity: 'stops', sentence: `${prefix}${slotLabel(template, finding.slot)} is empty. ${template.name} cannot go out without it.`, sheet: 'look', fix: null };
   }
   if (finding.kind === 'missing-fact') {
     const sentence =
       finding.reason === 'empty'
-        ? `${slotLabel(template, finding.slot)} uses the fact {${finding.fact}}, which has no text yet.`
-        : `${slotLabel(template, finding.slot)} uses {${finding.fact}}, and the brand has no fact of that name.`;
-    return { severity: 'stops', sentence, cut: null, sheet: finding.reason === 'empty' ? 'facts' : 'look', fix: null };
+        ? `${prefix}${slotLabel(template, finding.slot)} uses the fact {${finding.fact}}, which has no text yet.`
+        : `${prefix}${slotLabel(template, finding.slot)} uses {${finding.fact}}, and the brand has no fact of that name.`;
+    return { ...about, severity: 'stops', sentence, sheet: finding.reason === 'empty' ? 'facts' : 'look', fix: null };
   }
   if (finding.kind === 'lost-mark') {
-    return { severity: 'warns', sentence: 'The chosen mark is no longer in the brand book; each cut takes the one that shows best.', cut: null, sheet: 'look', fix: emptySlotFix(finding.slot) };
+    return { ...about, severity: 'warns', sentence: `${prefix}The chosen mark is no longer in the brand book; each cut takes the one that shows best.`, sheet: 'look', fix: emptySlotFix(frame, finding.slot) };
   }
   if (finding.kind === 'missing-glyphs') {
-    return { severity: 'stops', sentence: `No typeface here can write ${finding.characters.join(' ')} in ${slotLabel(template, finding.slot)}.`, cut: null, sheet: 'look', fix: null };
+    return { ...about, severity: 'stops', sentence: `${prefix}No typeface here can write ${finding.characters.join(' ')} in ${slotLabel(template, finding.slot)}.`, sheet: 'look', fix: null };
   }
   return null;
 }
 
-function avoidedInSlots(piece: Piece, template: Template, { voice }: BrandBook): readonly Finding[] {
+function avoidedInSlots({ frame, template, prefix, about }: SlideOfPiece, { voice }: BrandBook): readonly Finding[] {
   return template.slots.flatMap((slot) => {
-    const text = slotText(piece.frames[0], slot.key);
+    const text = slotText(frame, slot.key);
     return avoidedWords(text, voice).map(
       ({ word, prefer }): Finding => ({
         severity: 'warns',
-        sentence: `${slot.label} says “${word}”, which this brand does not.`,
+        sentence: `${prefix}${slot.label} says “${word}”, which this brand does not.`,
         cut: null,
+        ...about,
         sheet: 'look',
-        fix: prefer === '' ? null : { label: `Say “${prefer}”`, change: { kind: 'write-slot', slot: slot.key, text: replaceAvoided(text, word, prefer) } },
+        fix: prefer === '' ? null : { label: `Say “${prefer}”`, change: { kind: 'write-slot', frame: frame.id, slot: slot.key, text: replaceAvoided(text, word, prefer) } },
       }),
     );
   });
 }
 
-/** What is about one cut alone. */
-export function lookFindings(piece: Piece, template: Template, { ref, placement, sheet, report }: CutToCheck): readonly Finding[] {
+/** What is about one cut alone, slide by slide. */
+export function lookFindings(piece: Piece, template: Template, cut: CutToCheck): readonly Finding[] {
+  return cut.slides.flatMap((slide) => slideFindings(piece, slideOfPiece(piece, template, slide.frame), slide.report, cut));
+}
+
+function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOfPiece, report: CutReport, { ref, placement, sheet }: CutToCheck): readonly Finding[] {
   const where = `${sheet.name} ${placement.name}`;
   const cut = cutKey(ref);
-  const adjustment = adjustmentOf(piece, ref);
+  // What is mended in a carousel is mended on this slide alone.
+  const target = piece.kind === 'graphic' ? cut : slideKey(ref, frame.id);
+  const adjustment = slideAdjustmentOf(piece, ref, frame.id);
   const found: Finding[] = [];
+  const push = (finding: Omit<Finding, 'cut' | 'slide' | 'sheet'>): void => void found.push({ ...finding, sentence: `${prefix}${finding.sentence}`, cut, ...about, sheet: 'look' });
   for (const text of report.texts) {
     if (text.kind !== 'overflows') continue;
-    found.push({ severity: 'stops', sentence: `${slotLabel(template, text.slot)} is too long for ${where} by ${plural(text.overBy, 'character')}.`, cut, sheet: 'look', fix: overflowFix(template, cut, text.slot, adjustment.textStep ?? 0) });
+    push({ severity: 'stops', sentence: `${slotLabel(template, text.slot)} is too long for ${where} by ${plural(text.overBy, 'character')}.`, fix: overflowFix(template, target, text.slot, adjustment.textStep ?? 0) });
   }
   for (const finding of report.findings) {
     switch (finding.kind) {
@@ -70,30 +95,28 @@ export function lookFindings(piece: Piece, template: Template, { ref, placement,
       case 'lost-mark':
         break;
       case 'dropped':
-        found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} is left out of ${where}: there is no room for it.`, cut, sheet: 'look', fix: null });
+        push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} is left out of ${where}: there is no room for it.`, fix: null });
         break;
       case 'low-contrast':
-        found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, cut, sheet: 'look', fix: null });
+        push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, fix: null });
         break;
       case 'low-resolution': {
         const zoom = adjustment.crops?.[finding.slot]?.zoom ?? 1;
-        found.push({
+        push({
           severity: 'warns',
           sentence: `The picture is enlarged ${finding.enlargedBy.toFixed(1)} times in ${where} and will look soft.`,
-          cut,
-          sheet: 'look',
-          fix: zoom > 1 ? { label: 'Zoom out', change: { kind: 'zoom-out', cut, slot: finding.slot } } : null,
+          fix: zoom > 1 ? { label: 'Zoom out', change: { kind: 'zoom-out', cut: target, slot: finding.slot } } : null,
         });
         break;
       }
       case 'small-mark':
-        found.push({ severity: 'warns', sentence: `The mark is ${Math.round(finding.heightPx)} pixels high in ${where}; the book asks for ${finding.leastHeightPx}.`, cut, sheet: 'look', fix: null });
+        push({ severity: 'warns', sentence: `The mark is ${Math.round(finding.heightPx)} pixels high in ${where}; the book asks for ${finding.leastHeightPx}.`, fix: null });
         break;
       case 'faint-mark':
-        found.push({ severity: 'warns', sentence: `The chosen mark reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, cut, sheet: 'look', fix: ownMarkFix(template, piece) });
+        push({ severity: 'warns', sentence: `The chosen mark reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, fix: ownMarkFix(template, frame) });
         break;
       case 'crowded-mark':
-        found.push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} comes into the clear space of the mark in ${where}.`, cut, sheet: 'look', fix: optionalPartFix(template, cut, finding.slot) });
+        push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} comes into the clear space of the mark in ${where}.`, fix: optionalPartFix(template, target, finding.slot) });
         break;
     }
   }
@@ -111,13 +134,13 @@ function optionalPartFix(template: Template, cut: string, slot: string): Finding
 }
 
 /** Lets the ground choose the mark again. */
-function ownMarkFix(template: Template, piece: Piece): Finding['fix'] {
-  const slot = template.slots.find((each) => each.kind === 'mark' && piece.frames[0].slots[each.key] !== undefined);
-  return slot ? emptySlotFix(slot.key) : null;
+function ownMarkFix(template: Template, frame: Frame): Finding['fix'] {
+  const slot = template.slots.find((each) => each.kind === 'mark' && frame.slots[each.key] !== undefined);
+  return slot ? emptySlotFix(frame, slot.key) : null;
 }
 
-function emptySlotFix(slot: string): NonNullable<Finding['fix']> {
-  return { label: 'Let the ground choose', change: { kind: 'empty-slot', slot } };
+function emptySlotFix(frame: Frame, slot: string): NonNullable<Finding['fix']> {
+  return { label: 'Let the ground choose', change: { kind: 'empty-slot', frame: frame.id, slot } };
 }
 
 function slotLabel(template: Template, slot: string): string {

@@ -14,7 +14,8 @@ const cut = (placement: string, report: Partial<CutReport> = {}): CutToCheck => 
   channelName: 'Petalry @kites',
   sheet,
   placement: getPlacement(sheet, placement),
-  report: { ...clean, ...report },
+  slides: [{ frame: plainPreflight.piece.frames[0], report: { ...clean, ...report } }],
+  left: [],
 });
 const { piece } = plainPreflight;
 const check = (cuts: readonly CutToCheck[], more: Partial<PreflightInput> = {}) => preflight({ ...plainPreflight, cuts, ...more });

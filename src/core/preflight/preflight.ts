@@ -2,6 +2,7 @@ import { DateTime } from 'luxon';
 import type { BrandBook } from '../brand/brand-book.ts';
 import type { Piece } from '../piece/piece.ts';
 import type { Template } from '../template/template.ts';
+import { carouselFindings } from './carousel-findings.ts';
 import type { CutToCheck, Finding, PictureTerms } from './finding.ts';
 import { lookFindings, sharedLookFindings } from './look-findings.ts';
 import { wordFindings } from './word-findings.ts';
@@ -26,6 +27,7 @@ export function preflight(input: PreflightInput): readonly Finding[] {
   const { piece, template, book, cuts } = input;
   const channels = new Map(cuts.map((cut) => [cut.ref.channelId, cut]));
   return [
+    ...carouselFindings(piece, template, cuts, input.pictures),
     ...sharedLookFindings(piece, template, book, cuts),
     ...cuts.flatMap((cut) => lookFindings(piece, template, cut)),
     ...licenceFindings(input),

@@ -17,7 +17,8 @@ export function wordFindings(piece: Piece, book: BrandBook, pictures: readonly P
       fix: wordingFix(finding, piece, ref.channelId),
     }),
   );
-  const takesAltText = sheet.words.fields.some((field) => field.key === 'altText');
+  // Slides have an alt text each, and are asked for it one by one.
+  const takesAltText = piece.kind === 'graphic' && sheet.words.fields.some((field) => field.key === 'altText');
   if (takesAltText && wordingCell(piece, ref.channelId, 'altText').text.trim() === '') {
     found.push({ severity: 'warns', sentence: `${channelName} has no alt text: people who cannot see the picture get nothing.`, cut: null, sheet: 'words', fix: altTextFix(piece, ref.channelId, pictures) });
   }

@@ -11,6 +11,7 @@ import { brandContent } from '../piece/brand-content.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
 import type { StoredBrand } from './use-book.ts';
+import { singlePicture } from '../piece/wanted-cut.ts';
 
 /** Templates without pictures show best what colours and type do; each in the scheme it is made for. */
 const shown = [aside, tally, ledger] as unknown as readonly Template[];
@@ -28,7 +29,7 @@ export function BookPreview({ brand }: PreviewProps) {
     return {
       ...brandContent(brand, brand.book, []),
       ghosts: true,
-      cuts: shown.map((template) => ({
+      cuts: shown.map((template) => singlePicture({
         key: template.key,
         template,
         frame: { id: template.key, slots: Object.fromEntries(template.slots.flatMap((slot): [string, SlotValue][] => (slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]]))) },

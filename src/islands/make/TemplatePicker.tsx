@@ -16,6 +16,7 @@ import { CutCanvas } from '../piece/CutCanvas.tsx';
 import { useWall } from '../piece/wall.ts';
 import { toast } from '../ui/toast.tsx';
 import { brandContent } from '../piece/brand-content.ts';
+import { singlePicture } from '../piece/wanted-cut.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
 
@@ -45,7 +46,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
         const frame = sampleFrame(template, 'usual', sample.pictures);
-        return cuts.map(({ key, placement }) => ({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
+        return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
   }, [brandData.data, media.data, shown]);

@@ -1,4 +1,5 @@
-import { slotText, type Piece } from '../../core/piece/piece.ts';
+import { firstWords, type Frame, type Piece } from '../../core/piece/piece.ts';
+import { slideTemplate } from '../../core/template/slide-template.ts';
 import type { Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import type { BrandData } from './PieceEditor.tsx';
@@ -64,18 +65,24 @@ interface Difference {
   readonly theirs: string;
 }
 
+/** Slides by their first words, in order; a graphic has no order. */
+function orderOf({ kind, frames }: Piece): string {
+  return kind === 'graphic' ? '' : frames.map((frame) => firstWords({ frames: [frame] }).slice(0, 24) || '…').join(' · ');
+}
+
 function differingTexts(mine: Piece, theirs: Piece, template: Template, brandData: BrandData): readonly Difference[] {
-  const pictureOf = (piece: Piece, slot: string): string => {
-    const value = piece.frames[0].slots[slot];
+  const valueOf = (frame: Frame | undefined, slot: string): string => {
+    const value = frame?.slots[slot];
+    if (value?.kind === 'text') return value.text;
     return value?.kind === 'picture' ? 'a picture' : value?.kind === 'mark' ? value.mark : '';
   };
   const rows: Difference[] = [
     { name: 'Name', mine: mine.title, theirs: theirs.title },
-    ...template.slots.map((slot) => ({
-      name: slot.label,
-      mine: slot.kind !== 'picture' && slot.kind !== 'mark' ? slotText(mine.frames[0], slot.key) : pictureOf(mine, slot.key),
-      theirs: slot.kind !== 'picture' && slot.kind !== 'mark' ? slotText(theirs.frames[0], slot.key) : pictureOf(theirs, slot.key),
-    })),
+    { name: 'Slides', mine: orderOf(mine), theirs: orderOf(theirs) },
+    ...mine.frames.flatMap((frame, index) => {
+      const other = theirs.frames.find((each) => each.id === frame.id);
+      return slideTemplate(template, frame.slide).slots.map((slot) => ({ name: mine.frames.length === 1 ? slot.label : `Slide ${index + 1}: ${slot.label}`, mine: valueOf(frame, slot.key), theirs: valueOf(other, slot.key) }));
+    }),
     { name: 'Caption', mine: mine.words.shared.caption, theirs: theirs.words.shared.caption },
     { name: 'Alt text', mine: mine.words.shared.altText, theirs: theirs.words.shared.altText },
     ...brandData.channels.map((channel) => ({

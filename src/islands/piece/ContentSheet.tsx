@@ -1,15 +1,19 @@
 import ImageIcon from 'lucide-react/icons/image';
 import { useId, useState } from 'react';
 
-import { changeTemplate, textsKeptAside } from '../../core/piece/change-template.ts';
-import { slotText } from '../../core/piece/piece.ts';
+import { changeTemplateOfPiece, textsKeptAside } from '../../core/piece/change-template.ts';
+import { slotText, type Frame } from '../../core/piece/piece.ts';
+import { ownSlots } from '../../core/piece/slides-of-cut.ts';
+import { slideTemplate } from '../../core/template/slide-template.ts';
 import type { Slot } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
+import { draftFrame } from './draft-frame.ts';
 import { FactMenu, withBehind } from './FactMenu.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from './MediaPicker.tsx';
+import { SlideAltText, SlideKind } from './SlideFields.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { Cuts } from './use-cuts.ts';
 import { mediaAddress } from '../ui/media-address.ts';
@@ -19,29 +23,27 @@ function TemplateChoice({ template, templates, piece, store, readOnly }: Content
   const id = useId();
   const choose = (key: string): void => {
     const to = templates.find((each) => each.key === key);
-    if (!to) return;
-    store.change('template', (draft) => {
-      draft.template.key = to.key;
-      draft.frames[0].slots = { ...changeTemplate(piece.frames[0], template, to).slots };
-    });
+    if (to) store.change('template', (draft) => void Object.assign(draft, changeTemplateOfPiece(piece, template, to)));
   };
   return (
     <div className="grid grid-cols-[auto_1fr] items-center gap-x-2 gap-y-1 text-xs text-quiet">
       <label htmlFor={id}>Template</label>
       <select id={id} value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
-        {templates.map((each) => (
-          <option key={each.key} value={each.key}>
-            {each.name}
-          </option>
-        ))}
+        {templates
+          .filter((each) => each.kind === piece.kind)
+          .map((each) => (
+            <option key={each.key} value={each.key}>
+              {each.name}
+            </option>
+          ))}
       </select>
       <p className="col-start-2">{template.purpose}</p>
     </div>
   );
 }
 
-function KeptAside({ template, piece }: ContentProps) {
-  const kept = textsKeptAside(piece.frames[0], template);
+function KeptAside({ template, frame }: ContentProps) {
+  const kept = textsKeptAside(frame, slideTemplate(template, frame.slide));
   if (kept.length === 0) return null;
   return (
     <div className="border-t border-line pt-3 text-xs text-quiet">
@@ -57,33 +59,40 @@ function KeptAside({ template, piece }: ContentProps) {
   );
 }
 
-interface ContentProps extends SheetProps {
+export interface ContentProps extends SheetProps {
+  /** The slide at work; a graphic's only frame. */
+  readonly frame: Frame;
   readonly media: ReadonlyMap<string, MediaItem>;
   readonly onMedia: (item: MediaItem) => void;
 }
 
 /** A field a slot: texts and pictures, entered once for all cuts, each with how it fits. */
 export function ContentSheet(props: ContentProps) {
+  const { piece, template, frame } = props;
+  const slots = piece.kind === 'graphic' ? template.slots : ownSlots(template, frame.slide);
   return (
     <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
       <TemplateChoice {...props} />
-      {props.template.slots.map((slot) => {
+      {props.piece.kind === 'carousel' && <SlideKind {...props} />}
+      {slots.map((slot) => {
         if (slot.kind === 'picture') return <PictureSlot key={slot.key} {...props} slot={slot} />;
         if (slot.kind === 'mark') return <MarkSlot key={slot.key} {...props} slot={slot} />;
         return <TextSlot key={slot.key} {...props} slot={slot} />;
       })}
+      {piece.kind === 'carousel' && <SlideAltText {...props} />}
       <KeptAside {...props} />
     </section>
   );
 }
 
-function TextSlot({ slot, piece, store, cuts, brandData, readOnly }: ContentProps & { readonly slot: Slot }) {
-  const text = slotText(piece.frames[0], slot.key);
-  const fit = describeFit(slot.key, text, cuts);
+function TextSlot({ slot, frame, store, cuts, brandData, readOnly }: ContentProps & { readonly slot: Slot }) {
+  const text = slotText(frame, slot.key);
+  const fit = describeFit(slot.key, text, frame.id, cuts);
   const write = (value: string): void =>
-    store.change(`slot-${slot.key}`, (draft) => {
-      if (value === '') delete draft.frames[0].slots[slot.key];
-      else draft.frames[0].slots[slot.key] = { kind: 'text', text: value };
+    store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
+      const { slots } = draftFrame(draft, frame.id);
+      if (value === '') delete slots[slot.key];
+      else slots[slot.key] = { kind: 'text', text: value };
     });
   const aside = (
     <span className="flex items-center gap-1.5">
@@ -110,10 +119,11 @@ function TextSlot({ slot, piece, store, cuts, brandData, readOnly }: ContentProp
 }
 
 /** What the field says beside its label, from the reports of all cuts. */
-function describeFit(slot: string, text: string, cuts: Cuts): { readonly kind: 'empty' | 'fits' | 'over'; readonly word: string } {
+function describeFit(slot: string, text: string, frameId: string, cuts: Cuts): { readonly kind: 'empty' | 'fits' | 'over'; readonly word: string } {
   if (text.trim() === '') return { kind: 'empty', word: '' };
   const fits = cuts.list.flatMap((cut) => {
-    const found = cuts.reports.get(cut.key)?.texts.find((each) => each.slot === slot);
+    const slide = cut.slides.find(({ frame }) => frame.id === frameId);
+    const found = slide && cuts.reports.get(slide.key)?.texts.find((each) => each.slot === slot);
     return found ? [{ cut, fit: found }] : [];
   });
   const over = fits.flatMap(({ cut, fit }) => (fit.kind === 'overflows' ? [{ name: cut.placement.name, by: fit.overBy }] : []));
@@ -122,17 +132,19 @@ function describeFit(slot: string, text: string, cuts: Cuts): { readonly kind: '
   return fits.length === 0 ? { kind: 'empty', word: '' } : { kind: 'fits', word: `fits all ${fits.length} cuts` };
 }
 
-function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
+function PictureSlot({ slot, piece, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
   const [picking, setPicking] = useState(false);
-  const value = piece.frames[0].slots[slot.key];
+  const value = frame.slots[slot.key];
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
   const choose = (chosen: MediaItem): void => {
     onMedia(chosen);
     setPicking(false);
-    store.change(`slot-${slot.key}`, (draft) => {
-      draft.frames[0].slots[slot.key] = { kind: 'picture', mediaId: chosen.id };
-      // The picture's own alt text is where the piece's starts; what a person has written stays.
-      if (draft.words.shared.altText.trim() === '') draft.words.shared.altText = chosen.altText;
+    store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
+      const written = draftFrame(draft, frame.id);
+      written.slots[slot.key] = { kind: 'picture', mediaId: chosen.id };
+      // The picture's own alt text is where the slide's starts; what a person has written stays.
+      if (piece.kind === 'carousel') written.altText = (written.altText ?? '').trim() || chosen.altText;
+      else if (draft.words.shared.altText.trim() === '') draft.words.shared.altText = chosen.altText;
     });
   };
   return (
@@ -148,7 +160,7 @@ function PictureSlot({ slot, piece, store, media, onMedia, brand, readOnly }: Co
                 <Button size="small" onClick={() => setPicking(true)}>
                   Change
                 </Button>
-                <Button look="quiet" size="small" onClick={() => store.change(`slot-${slot.key}`, (draft) => void delete draft.frames[0].slots[slot.key])}>
+                <Button look="quiet" size="small" onClick={() => store.change(`slot-${frame.id}-${slot.key}`, (draft) => void delete draftFrame(draft, frame.id).slots[slot.key])}>
                   Remove
                 </Button>
               </div>

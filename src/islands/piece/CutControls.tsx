@@ -7,7 +7,7 @@ import { resolveScheme } from '../../core/brand/brand-book.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from '../../core/piece/adjust.ts';
 import { differs, MARK_SLOT, MOST_TEXT_STEPS, MOST_ZOOM, type Adjustment } from '../../core/piece/adjustment.ts';
-import { slotText } from '../../core/piece/piece.ts';
+import { slotText, type Frame } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import type { Cut } from './use-cuts.ts';
@@ -15,6 +15,8 @@ import type { Cut } from './use-cuts.ts';
 interface ControlsProps extends SheetProps {
   readonly cut: Cut;
   readonly report: CutReport | undefined;
+  /** The slide that is looked at; a graphic's only frame. */
+  readonly frame: Frame;
 }
 
 const group = 'flex items-center gap-1.5';
@@ -22,14 +24,14 @@ const heading = 'text-xs text-quiet';
 
 /** The few things that may differ in one cut; each stays linked until it is touched, and all can go back at once. */
 export function CutControls(props: ControlsProps) {
-  const { cut, report, template, brandData, store, piece, readOnly } = props;
+  const { cut, report, template, brandData, store, frame, readOnly } = props;
   const id = useId();
   const { adjustment } = cut;
   const change = (label: string, recipe: (adjustment: Draft<Adjustment>) => void): void => store.change(`${label}-${cut.key}`, (draft) => adjustCut(draft, cut.key, recipe));
   const own = differs(adjustment);
   const picture = report?.pictures[0];
   const crop = picture ? (adjustment.crops?.[picture.slot] ?? { x: picture.window.x + picture.window.width / 2, y: picture.window.y + picture.window.height / 2, zoom: 1 }) : null;
-  const filled = template.slots.filter((slot) => slot.kind !== 'picture' && !slot.required && (slotText(piece.frames[0], slot.key).trim() !== '' || slot.fact !== undefined));
+  const filled = template.slots.filter((slot) => slot.kind !== 'picture' && !slot.required && (slotText(frame, slot.key).trim() !== '' || slot.fact !== undefined));
   return (
     <fieldset disabled={readOnly} className="flex flex-wrap items-center gap-x-5 gap-y-2 border-y border-line bg-panel px-6 py-2 text-sm">
       <legend className="sr-only">What differs in this cut</legend>

@@ -19,13 +19,14 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const takes = (field: WordFieldKey): boolean => channel.fields.some((each) => each.key === field);
   const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
   const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
-  const key = `feed.${cut?.key ?? ''}`;
+  const [first] = cut?.slides ?? [];
+  const key = first?.key ?? '';
   const { content, wanted } = cuts;
   const request = useMemo(() => {
     if (!cut) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...content, ghosts: true, cuts: [{ ...wanted(cut, (WIDTH_PX / cut.placement.exportPx.width) * density), key }] };
-  }, [content, wanted, cut, key]);
+    return { ...content, ghosts: true, cuts: [...wanted(cut, (WIDTH_PX / cut.placement.exportPx.width) * density)] };
+  }, [content, wanted, cut]);
   const { wall } = useWall(request);
   return (
     <section aria-label={`Preview for ${channel.name}`} className="w-72 shrink-0 overflow-auto border-l border-line px-5 py-4">
@@ -36,6 +37,7 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
         </p>
         <div className="p-2.5">
           {cut && <CutCanvas wall={wall} cutKey={key} widthPx={WIDTH_PX} heightPx={(WIDTH_PX * cut.placement.exportPx.height) / cut.placement.exportPx.width} label={altText || 'The picture of this post'} />}
+          {cut && cut.slides.length > 1 && <p className="mt-1 text-center text-xs text-quiet">1 of {cut.slides.length} slides</p>}
         </div>
         {takes('title') && title !== '' && <p className="px-3 pb-1 text-sm font-semibold break-words">{title}</p>}
         <p className="px-3 pb-3 text-sm break-words whitespace-pre-wrap">

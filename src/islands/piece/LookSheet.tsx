@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import type { Piece } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
+import { ContactSheet } from './ContactSheet.tsx';
 import { ContentSheet } from './ContentSheet.tsx';
 import { LargeLook } from './LargeLook.tsx';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
@@ -26,17 +27,31 @@ interface LookProps extends SheetProps {
   readonly onMedia: (item: MediaItem) => void;
 }
 
-/** The content sheet beside the proof wall; one cut can be brought up large. */
+/** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
 export function LookSheet(props: LookProps) {
+  const { piece, cuts } = props;
   const [largeKey, setLargeKey] = useState<string | null>(null);
-  const large = props.cuts.list.find((cut) => cut.key === largeKey);
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
+  const [atWork, setAtWork] = useState<string | null>(null);
+  const frame = piece.frames.find(({ id }) => id === atWork) ?? piece.frames[0];
+  const large = cuts.list.find((cut) => cut.key === largeKey);
+  const lookAt = (key: string, frameId: string): void => {
+    setAtWork(frameId);
+    setLargeKey(key);
+  };
+  const choose = (ids: ReadonlySet<string>, last: string | null): void => {
+    setChosen(ids);
+    if (last !== null) setAtWork(last);
+  };
   return (
     <>
-      <ContentSheet {...props} />
+      <ContentSheet key={frame.id} {...props} frame={frame} />
       {large ? (
-        <LargeLook key={large.key} {...props} cut={large} onClose={() => setLargeKey(null)} />
-      ) : (
+        <LargeLook key={large.key} {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onClose={() => setLargeKey(null)} />
+      ) : piece.kind === 'graphic' ? (
         <ProofWall {...props} onChoose={setLargeKey} />
+      ) : (
+        <ContactSheet {...props} frame={frame} chosen={chosen} onChosen={choose} onLook={lookAt} />
       )}
     </>
   );

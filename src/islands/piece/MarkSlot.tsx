@@ -1,17 +1,20 @@
 import { bestGround } from '../../core/brand/best-ground.ts';
+import type { Frame } from '../../core/piece/piece.ts';
 import type { Slot } from '../../core/template/template.ts';
 import { MarkPicture } from '../ui/MarkPicture.tsx';
+import { draftFrame } from './draft-frame.ts';
 import type { SheetProps } from './LookSheet.tsx';
 
 /** Which of the brand's marks stands in a slot; unless a person says so, each cut takes the one that shows best there. */
-export function MarkSlot({ slot, piece, store, brandData, readOnly }: SheetProps & { readonly slot: Slot }) {
-  const value = piece.frames[0].slots[slot.key];
+export function MarkSlot({ slot, frame, store, brandData, readOnly }: SheetProps & { readonly slot: Slot; readonly frame: Frame }) {
+  const value = frame.slots[slot.key];
   const chosen = value?.kind === 'mark' ? value.mark : null;
   const { book, slug, markPictures } = brandData;
   const choose = (mark: string | null): void =>
-    store.change(`slot-${slot.key}`, (draft) => {
-      if (mark === null) delete draft.frames[0].slots[slot.key];
-      else draft.frames[0].slots[slot.key] = { kind: 'mark', mark };
+    store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
+      const { slots } = draftFrame(draft, frame.id);
+      if (mark === null) delete slots[slot.key];
+      else slots[slot.key] = { kind: 'mark', mark };
     });
   const tile = 'grid h-14 w-16 place-items-center rounded-md border border-line has-checked:outline-2 has-checked:outline-house has-focus-visible:outline-2 has-focus-visible:outline-offset-2';
   return (

@@ -35,6 +35,7 @@ export function TakeOut({ brand, pieceId, store, cuts }: TakeOutProps) {
     location.assign(addressOf(getCutsArchive, { brand, piece: pieceId }, { as: format, ...(isVector ? {} : { scale }), ...(pattern === USUAL_NAME_PATTERN ? {} : { names: pattern }) }));
   };
   const [first] = cuts.list;
+  const slides = cuts.list.reduce((sum, cut) => sum + cut.slides.length, 0);
   const size = first?.placement.exportPx ?? { width: 0, height: 0 };
   const factor = isVector ? 1 : scale;
   const example = first
@@ -77,7 +78,7 @@ export function TakeOut({ brand, pieceId, store, cuts }: TakeOutProps) {
               </Field>
               <p className="text-xs text-quiet">Each file stays below its network’s size limit and carries title, alt text, credit and licence.</p>
               <Button look="primary" disabled={unknown !== undefined || pattern.trim() === ''} onClick={() => void take(close)}>
-                Download {cuts.list.length} cuts
+                Download {cuts.list.length} cuts{slides > cuts.list.length && format !== 'pdf' ? `, ${slides} files` : ''}
               </Button>
             </>
           )}

@@ -10,6 +10,9 @@ export interface WallState {
   readonly settledId: number;
 }
 
+/** What a wall is to show. */
+export type WallRequest = Omit<PaintRequest, 'id' | 'again'>;
+
 /** A worker that paints, and the last request that it has painted whole. */
 interface Painter {
   readonly worker: Worker;
@@ -29,7 +32,7 @@ export class Wall {
   #settledId = 0;
   #told: number | null = null;
   #repaint: number | null = null;
-  #lastRequest: Omit<PaintRequest, 'id'> | null = null;
+  #lastRequest: WallRequest | null = null;
 
   constructor(readonly onChange: (state: WallState) => void) {
     // The first painter starts to load its engines before there is anything to paint.
@@ -52,18 +55,19 @@ export class Wall {
     // A canvas that comes later than the request it belongs to would stay empty.
     this.#repaint ??= requestAnimationFrame(() => {
       this.#repaint = null;
-      if (this.#lastRequest) this.paint(this.#lastRequest);
+      if (this.#lastRequest) this.paint(this.#lastRequest, true);
     });
   }
 
-  paint(request: Omit<PaintRequest, 'id'>): void {
+  /** @param again whether cuts that have not changed are sent as well */
+  paint(request: WallRequest, again = false): void {
     this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
     const most = Math.min(MOST_PAINTERS, navigator.hardwareConcurrency);
     while (this.#painters.length < most && request.cuts.length > this.#painters.length) this.#addPainter();
     const shares = shareOut(request.cuts, this.#painters.length);
-    this.#painters.forEach(({ worker }, index) => worker.postMessage({ ...request, cuts: shares[index] ?? [], id: this.#lastId } satisfies PaintRequest));
+    this.#painters.forEach(({ worker }, index) => worker.postMessage({ ...request, cuts: shares[index] ?? [], id: this.#lastId, again } satisfies PaintRequest));
   }
 
   close(): void {
@@ -111,7 +115,7 @@ export class Wall {
 }
 
 /** A wall for as long as a component is mounted; `request` is painted whenever it changes. */
-export function useWall(request: Omit<PaintRequest, 'id'> | null): { readonly wall: Wall | null; readonly state: WallState } {
+export function useWall(request: WallRequest | null): { readonly wall: Wall | null; readonly state: WallState } {
   const [wall, setWall] = useState<Wall | null>(null);
   const [state, setState] = useState<WallState>({ reports: new Map(), problem: null, settledId: 0 });
   useEffect(() => {

@@ -8,6 +8,7 @@ import { useWall } from '../piece/wall.ts';
 import { workshopShapes } from './shapes.ts';
 import type { BrandData, Photos } from './Workshop.tsx';
 import { sampleMedia } from '../ui/sample-media.ts';
+import { singlePicture } from '../piece/wanted-cut.ts';
 
 interface WallProps {
   readonly template: Template;
@@ -30,7 +31,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
         const frame = sampleFrame(template, length, sample.pictures);
-        return workshopShapes.map((placement) => ({
+        return workshopShapes.map((placement) => singlePicture({
           key: `${length}.${placement.key}`,
           template,
           frame,

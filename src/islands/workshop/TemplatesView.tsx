@@ -18,6 +18,7 @@ import { saveTextFile } from '../ui/save-file.ts';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { workshopShapes } from './shapes.ts';
+import { singlePicture } from '../piece/wanted-cut.ts';
 
 interface TemplatesProps {
   readonly brand: { readonly slug: string; readonly role: string };
@@ -60,7 +61,7 @@ function Templates({ brand }: TemplatesProps) {
       ghosts: true,
       cuts: templates.flatMap((template) => {
         const frame = sampleFrame(template, 'usual', sample.pictures);
-        return shown.map((placement) => ({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
+        return shown.map((placement) => singlePicture({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
   }, [brandData.data, media.data, templates]);

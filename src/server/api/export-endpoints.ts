@@ -1,6 +1,6 @@
 import * as contracts from '../../contract/piece-contracts.ts';
 import { fileNames, slugOf, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from '../../core/export/file-names.ts';
-import { adjustmentOf, pieceName, type CutRef } from '../../core/piece/piece.ts';
+import { pieceName, type CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import { wordsFor } from '../../core/words/wording.ts';
@@ -8,8 +8,8 @@ import { wallTimeOf } from '../../core/time/wall-time.ts';
 import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
-import { cutSourceOf, metadataOf } from '../render/cut-source.ts';
-import { TooHeavyError, type RenderJob } from '../render/render-cut.ts';
+import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
+import { TooHeavyError, type RenderedPicture, type RenderJob } from '../render/render-cut.ts';
 import { streamZip, type ZipEntry } from '../render/stream-zip.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -43,7 +43,8 @@ async function cutsOut(services: Services, brand: Brand, snapshot: Snapshot, cut
 function jobOf(services: Services, brand: Brand, snapshot: Snapshot, { cut, channel, sheet }: CutOut, { format, scale }: Out): Extract<RenderJob, { kind: 'as' }> {
   const altText = wordsFor(snapshot.piece, channel.id, brand.book.facts).altText;
   const source = cutSourceOf(snapshot, channel.network, cut, services.media);
-  return { kind: 'as', source, format, scale, maxBytes: sheet.files.maxImageBytes, metadata: metadataOf(snapshot, pieceName(snapshot.piece), altText) };
+  const maxBytes = format === 'pdf' && snapshot.piece.kind === 'carousel' ? (sheet.files.maxDocumentBytes ?? Infinity) : sheet.files.maxImageBytes;
+  return { kind: 'as', source, format, scale, maxBytes, metadata: metadataOf(snapshot, pieceName(snapshot.piece), altText, slidesIn(snapshot, channel.network, cut)) };
 }
 
 function nameValues(snapshot: Snapshot, { cut, channel, sheet }: CutOut, index: number, scale: Scale, date: string): NameValues {
@@ -51,9 +52,9 @@ function nameValues(snapshot: Snapshot, { cut, channel, sheet }: CutOut, index: 
   return { piece: slugOf(pieceName(snapshot.piece)), network: channel.network, placement: cut.placement, width: String(width * scale), height: String(height * scale), date, number: String(index + 1).padStart(2, '0') };
 }
 
-async function renderOut(services: Services, job: Extract<RenderJob, { kind: 'as' }>) {
+async function renderOut(services: Services, job: Extract<RenderJob, { kind: 'as' }>): Promise<readonly RenderedPicture[]> {
   try {
-    return await services.render.picture(job);
+    return await services.render.pictures(job);
   } catch (error) {
     if ((error as { code?: unknown }).code !== new TooHeavyError(0).code) throw error;
     throw new ProblemError(422, 'too-heavy', `As ${job.format.toUpperCase()} this cut does not get below the ${Math.round(job.maxBytes / 1024 / 1024)} MB that the network takes. Take it as JPEG or WebP, or at 1x.`);
@@ -69,11 +70,32 @@ const getCutFile = defineEndpoint({
     const [out] = await cutsOut(services, brand, snapshot, [{ channelId: params.channelId, placement: params.placement }]);
     if (!out) throw notFound('cut');
     const as: Out = { format: query.as ?? 'png', scale: query.scale ?? 1 };
-    const picture = await renderOut(services, jobOf(services, brand, snapshot, out, as));
-    const [name = ''] = fileNames(USUAL_NAME_PATTERN, [nameValues(snapshot, out, 0, as.scale, wallTimeOf(nowMs, brand.zone).slice(0, 10))], endings[as.format]);
-    return new Response(Buffer.from(picture.bytes), { headers: { 'content-type': picture.mime, ...download(name) } });
+    const job = jobOf(services, brand, snapshot, out, as);
+    const at = (query.slide ?? 1) - 1;
+    const file = (await renderOut(services, as.format === 'pdf' ? job : onlySlide(job, at)))[0];
+    if (!file) throw notFound('slide');
+    const [name = ''] = numbered(fileNames(USUAL_NAME_PATTERN, [nameValues(snapshot, out, 0, as.scale, wallTimeOf(nowMs, brand.zone).slice(0, 10))], endings[as.format])[0] ?? '', filesOf(job)).slice(at);
+    return new Response(Buffer.from(file.bytes), { headers: { 'content-type': file.mime, ...download(name) } });
   },
 });
+
+/** How many files a job makes: a PDF holds all slides, everything else is a file a slide. */
+function filesOf({ format, source }: Extract<RenderJob, { kind: 'as' }>): number {
+  return format === 'pdf' ? 1 : source.slides.length;
+}
+
+/** Slides are fitted together, so all of them are composed; but only one is painted. */
+function onlySlide(job: Extract<RenderJob, { kind: 'as' }>, index: number): Extract<RenderJob, { kind: 'as' }> {
+  return { ...job, only: index };
+}
+
+/** The names of the files of one cut: one, or one a slide with its number, so that they sort as they are read. */
+function numbered(name: string, files: number): readonly string[] {
+  if (files === 1) return [name];
+  const dot = name.lastIndexOf('.');
+  const digits = String(files).length < 2 ? 2 : String(files).length;
+  return Array.from({ length: files }, (_, index) => `${name.slice(0, dot)}-${String(index + 1).padStart(digits, '0')}${name.slice(dot)}`);
+}
 
 const getCutsArchive = defineEndpoint({
   contract: contracts.getCutsArchive,
@@ -88,18 +110,18 @@ const getCutsArchive = defineEndpoint({
     const as: Out = { format: query.as, scale: query.scale ?? 1 };
     const date = wallTimeOf(nowMs, brand.zone).slice(0, 10);
     const names = fileNames(pattern, outs.map((out, index) => nameValues(snapshot, out, index, as.scale, date)), endings[as.format]);
-    const rendered = new Map<string, Promise<Uint8Array>>();
-    const entries = outs.map((out, index): ZipEntry => {
+    const rendered = new Map<string, Promise<readonly RenderedPicture[]>>();
+    const entries = outs.flatMap((out, index): readonly ZipEntry[] => {
       const job = jobOf(services, brand, snapshot, out, as);
-      const { exportPx, safePercent } = job.source.placement;
-      // Networks that take the same size get the same picture, painted once.
-      const alike = JSON.stringify([exportPx, safePercent, adjustmentOf(snapshot.piece, out.cut), job.maxBytes, job.metadata.altText]);
-      const bytes = (): Promise<Uint8Array> => {
-        const known = rendered.get(alike) ?? renderOut(services, job).then((picture) => picture.bytes);
+      const { slides, placement } = job.source;
+      // Networks that take the same size get the same pictures, painted once.
+      const alike = JSON.stringify([placement.exportPx, placement.safePercent, slides.map(({ frame, adjustment }) => [frame.id, adjustment]), job.maxBytes, job.metadata.map(({ altText }) => altText)]);
+      const pictures = (): Promise<readonly RenderedPicture[]> => {
+        const known = rendered.get(alike) ?? renderOut(services, job);
         rendered.set(alike, known);
         return known;
       };
-      return { name: names[index] ?? `${index}`, bytes };
+      return numbered(names[index] ?? `${index}`, filesOf(job)).map((name, at) => ({ name, bytes: async () => (await pictures())[at]?.bytes ?? new Uint8Array() }));
     });
     return new Response(streamZip(entries, request.signal), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
   },

@@ -11,7 +11,7 @@ import { receiveUpload } from '../media/receive-upload.ts';
 import { usesOfMedia } from '../media/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
 import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/picture-library.ts';
-import { cutSourceOf, metadataOf } from '../render/cut-source.ts';
+import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
@@ -168,7 +168,7 @@ const mediaFromPost = defineEndpoint({
     if (delivery?.state !== 'sent') throw notFound('post that has gone out');
     const channel = await getChannel(services.db, delivery.channelId);
     const snapshot = await getSnapshot(services.db, delivery.snapshotId);
-    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png', scale: 1, maxBytes: Infinity, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText) });
+    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png', scale: 1, maxBytes: Infinity, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText, slidesIn(snapshot, channel.network, delivery)) });
     const name = `${delivery.pieceName}, ${delivery.placementName}`.slice(0, 200);
     return describeMedia(await keepPictureBytes(services, brand, picture.bytes, { name, altText: delivery.altText, tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
   },

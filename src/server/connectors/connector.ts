@@ -6,9 +6,16 @@ export interface OutgoingPicture {
   readonly mime: string;
 }
 
+/** A picture (or a document) that the network holds already, and what it shows. */
+export interface RemoteMedia {
+  readonly id: string;
+  readonly altText: string;
+}
+
 export interface OutgoingPost extends Words {
   readonly placement: string;
-  readonly remoteMediaId: string;
+  /** At least one; several make a carousel, in this order. */
+  readonly media: readonly [RemoteMedia, ...RemoteMedia[]];
 }
 
 /** What a network knows of a publication that was tried before. */

@@ -64,8 +64,8 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
   };
 }
 
-function wirePost(post: OutgoingPost): Record<string, string> {
-  return { placement: post.placement, text: post.caption, altText: post.altText, title: post.title, link: post.link, firstComment: post.firstComment, mediaId: post.remoteMediaId };
+function wirePost({ placement, caption, title, link, firstComment, media: [first, ...more] }: OutgoingPost): Record<string, unknown> {
+  return { placement, text: caption, altText: first.altText, title, link, firstComment, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })) };
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

@@ -24,7 +24,8 @@ export interface Delivery extends Words {
   readonly lease: string | null;
   readonly attempt: number;
   readonly idempotencyKey: string;
-  readonly remoteMediaId: string | null;
+  /** What has been uploaded so far: ids on the network, in the order of the slides. */
+  readonly remoteMedia: readonly string[];
   readonly remoteDraftId: string | null;
   readonly publishIntentMs: number | null;
   readonly address: string | null;
@@ -33,7 +34,10 @@ export interface Delivery extends Words {
   readonly updatedMs: number;
 }
 
-const toDelivery = (row: object): Delivery => fromRow<Delivery>(row);
+const toDelivery = (row: object): Delivery => {
+  const delivery = fromRow<Delivery & { readonly remoteMedia: string }>(row);
+  return { ...delivery, remoteMedia: JSON.parse(delivery.remoteMedia) as string[] };
+};
 
 export type NewDelivery = Pick<
   Delivery,
@@ -157,10 +161,10 @@ export async function noteProgress(
   db: Db,
   id: string,
   lease: string,
-  progress: Partial<Pick<Delivery, 'remoteMediaId' | 'remoteDraftId' | 'publishIntentMs'>>,
+  progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs'>>,
 ): Promise<boolean> {
   const fields = {
-    ...(progress.remoteMediaId === undefined ? {} : { remote_media_id: progress.remoteMediaId }),
+    ...(progress.remoteMedia === undefined ? {} : { remote_media: JSON.stringify(progress.remoteMedia) }),
     ...(progress.remoteDraftId === undefined ? {} : { remote_draft_id: progress.remoteDraftId }),
     ...(progress.publishIntentMs === undefined ? {} : { publish_intent_ms: progress.publishIntentMs }),
   };

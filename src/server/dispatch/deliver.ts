@@ -1,10 +1,11 @@
 import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
-import type { NetworkSheet } from '../../core/network/network-sheet.ts';
+import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import type { Frame } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { ConnectorError, type Connector, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
-import { cutSourceOf, metadataOf } from '../render/cut-source.ts';
+import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
 /** How a channel is spoken to; tests pass their own. */
@@ -46,25 +47,45 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
     if (!(await noteProgress(services.db, delivery.id, delivery.lease ?? '', progress))) throw new LeaseLostError();
   };
 
-  let { remoteMediaId, remoteDraftId } = delivery;
+  let { remoteMedia, remoteDraftId } = delivery;
   const { idempotencyKey } = delivery;
   if (delivery.publishIntentMs !== null) {
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
     if (known.kind === 'published') return known.address;
   }
-  if (remoteMediaId === null) {
+  const frames = slidesIn(snapshot, channel.network, delivery);
+  const asDocument = snapshot.piece.kind === 'carousel' && getPlacement(sheet, delivery.placement).carousel?.as === 'document';
+  const wanted = asDocument ? 1 : frames.length;
+  if (remoteMedia.length < wanted) {
     const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
-    const picture = await services.render.picture({ kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText) });
-    ({ remoteMediaId } = await connector.upload(picture, signal));
-    await note({ remoteMediaId });
+    const metadata = metadataOf(snapshot, delivery.pieceName, delivery.altText, frames);
+    const pictures = await services.render.pictures(
+      asDocument
+        ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
+        : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
+    );
+    // What was uploaded before a restart is there already.
+    for (const picture of pictures.slice(remoteMedia.length)) {
+      const { remoteMediaId } = await connector.upload(picture, signal);
+      remoteMedia = [...remoteMedia, remoteMediaId];
+      await note({ remoteMedia });
+    }
   }
-  const post: OutgoingPost = { placement: delivery.placement, caption: delivery.caption, altText: delivery.altText, title: delivery.title, link: delivery.link, firstComment: delivery.firstComment, remoteMediaId };
+  const post = outgoingPost(delivery, remoteMedia, frames);
   if (remoteDraftId === null) {
     ({ remoteDraftId } = await connector.prepare(post, signal));
     if (remoteDraftId !== null) await note({ remoteDraftId });
   }
   await note({ publishIntentMs: services.clock.machineNowMs() });
   return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+}
+
+function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {
+  const { placement, caption, altText, title, link, firstComment } = delivery;
+  // A carousel's own alt text says what its first slide shows, where that has none.
+  const [first, ...more] = remoteMedia.map((id, index) => ({ id, altText: (frames[index]?.altText ?? '').trim() || (index === 0 ? altText : '') }));
+  if (!first) throw new RangeError('A post without a picture cannot be published');
+  return { placement, caption, altText, title, link, firstComment, media: [first, ...more] };
 }
 
 function sheetOf(snapshot: Snapshot, network: string): NetworkSheet {

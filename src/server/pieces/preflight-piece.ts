@@ -2,7 +2,8 @@ import { getPlacement } from '../../core/network/network-sheet.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import type { CutToCheck, Finding } from '../../core/preflight/finding.ts';
 import { preflight } from '../../core/preflight/preflight.ts';
-import { mediaOfPiece, type CutRef } from '../../core/piece/piece.ts';
+import { adjustmentOf, mediaOfPiece, type CutRef } from '../../core/piece/piece.ts';
+import { slidesOfCut } from '../../core/piece/slides-of-cut.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { cutSourceOf } from '../render/cut-source.ts';
@@ -23,9 +24,13 @@ export async function preflightSnapshot(services: Services, brand: Brand, snapsh
     kind: 'report',
     sources: known.map(({ channel, ref }) => cutSourceOf(snapshot, channel.network, ref, services.media)),
   });
-  const toCheck = known.flatMap(({ ref, channel, sheet, placement }, index): CutToCheck[] => {
-    const report = reports[index];
-    return report ? [{ ref, channelName: channel.name, sheet, placement, report }] : [];
+  const toCheck = known.map(({ ref, channel, sheet, placement }, index): CutToCheck => {
+    const { shown, left } = slidesOfCut(snapshot.piece, snapshot.template, placement.carousel, adjustmentOf(snapshot.piece, ref));
+    const slides = shown.flatMap((frame, at) => {
+      const report = reports[index]?.[at];
+      return report ? [{ frame, report }] : [];
+    });
+    return { ref, channelName: channel.name, sheet, placement, slides, left };
   });
   const { piece, template, book } = snapshot;
   const items = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece));

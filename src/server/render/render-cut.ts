@@ -1,12 +1,15 @@
 import sharp from 'sharp';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
-import { compose, type Composed } from '../../core/compose/compose.ts';
+import type { Composed } from '../../core/compose/compose.ts';
+import { RunComposer, type RunMember } from '../../core/compose/compose-run.ts';
 import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
 import type { Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
+import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
+import type { Scene } from '../../core/scene/scene.ts';
 import type { Template } from '../../core/template/template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
@@ -14,13 +17,21 @@ import type { ServerEngines } from './engines.ts';
 import { scenesToPdf } from './scene-to-pdf.ts';
 import { sceneToSvg } from './scene-to-svg.ts';
 
-/** All that a cut is made of, as plain data that crosses to a worker thread. */
-export interface CutSource {
+/** One slide of a cut; a graphic has one. */
+export interface SlideSource {
   readonly template: Template;
   readonly frame: Frame;
+  readonly adjustment: Adjustment;
+  readonly place: SlidePlace;
+  /** The kind of slide: those of one kind share their type sizes. */
+  readonly family: string;
+}
+
+/** All that a cut is made of, as plain data that crosses to a worker thread. */
+export interface CutSource {
+  readonly slides: readonly SlideSource[];
   readonly book: BrandBook;
   readonly placement: Placement;
-  readonly adjustment: Adjustment;
   readonly pictures: readonly { readonly picture: Picture; readonly filePath: string }[];
   /** Files of the brand's own typefaces, by key. */
   readonly typefaceFiles: Readonly<Record<string, string>>;
@@ -29,18 +40,26 @@ export interface CutSource {
 export type FileFormat = PictureFormat | 'svg' | 'pdf';
 
 export type RenderJob =
-  /** Full size to be sent: PNG, or the best JPEG, whichever stays below `maxBytes`. */
-  | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number; readonly metadata: PictureMetadata }
-  /** A file to be taken out, at the best quality that stays below `maxBytes` (vectors are as large as they are). */
-  | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: PictureMetadata }
-  /** Small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
+  /** Full size to be sent, a picture a slide: PNG, or the best JPEG, whichever stays below `maxBytes`. */
+  | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[] }
+  /** Files to be taken out, one a slide, at the best quality that stays below `maxBytes` (vectors are as large as they are); with `only`, of this slide alone. A PDF is one file with a page a slide. */
+  | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[]; readonly only?: number }
+  /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
   /** No pixels, only what the engine reports. */
   | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
 
 export type RenderResult =
-  | { readonly kind: 'picture'; readonly bytes: Uint8Array; readonly mime: string; readonly widthPx: number; readonly heightPx: number }
-  | { readonly kind: 'reports'; readonly reports: readonly CutReport[] };
+  | { readonly kind: 'pictures'; readonly pictures: readonly RenderedPicture[] }
+  /** The reports of every source, slide by slide. */
+  | { readonly kind: 'reports'; readonly reports: readonly (readonly CutReport[])[] };
+
+export interface RenderedPicture {
+  readonly bytes: Uint8Array;
+  readonly mime: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
 
 export const fileMimes: Readonly<Record<FileFormat, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', avif: 'image/avif', svg: 'image/svg+xml', pdf: 'application/pdf' };
 
@@ -56,77 +75,95 @@ export class TooHeavyError extends Error {
 }
 
 /**
- * Composes and paints one cut with the same core and painter as the preview.
+ * Composes and paints the slides of a cut with the same core and painter as the preview.
  * @throws TooHeavyError when even the lowest quality is over the limit
  */
 export async function runRenderJob(job: RenderJob, engines: ServerEngines): Promise<RenderResult> {
   switch (job.kind) {
-    case 'report':
-      return { kind: 'reports', reports: await reportsOf(job.sources, engines) };
+    case 'report': {
+      const reports: (readonly CutReport[])[] = [];
+      for (const source of job.sources) reports.push((await composeSource(source, engines, false)).map(({ report }) => report));
+      return { kind: 'reports', reports };
+    }
     case 'small':
-      return renderSmall(job.source, job.fitPx, engines);
+      return { kind: 'pictures', pictures: [await renderSmall(job, engines)] };
     case 'as':
-      return renderAs(job, engines);
+      return { kind: 'pictures', pictures: await renderFiles(job, engines) };
     case 'full':
-      return renderFull(job, engines);
+      return { kind: 'pictures', pictures: await eachSlide(job, engines, (scene, metadata) => renderFull(scene, metadata, job, engines)) };
   }
 }
 
-async function reportsOf(sources: readonly CutSource[], engines: ServerEngines): Promise<readonly CutReport[]> {
-  const reports: CutReport[] = [];
-  for (const source of sources) reports.push((await composeSource(source, engines, false)).report);
-  return reports;
+async function composeSource({ slides, book, placement, pictures: shown, typefaceFiles }: CutSource, engines: ServerEngines, ghosts: boolean): Promise<readonly Composed[]> {
+  for (const { template, frame } of slides) await engines.load(neededGlyphs(book, template, frame), typefaceFiles);
+  const pictures = new Map(shown.map(({ picture }) => [picture.id, picture]));
+  const members = slides.map((slide, index): RunMember => ({ ...slide, book, placement, pictures, ghosts, signature: String(index) }));
+  return new RunComposer(engines.engines).compose(members);
 }
 
-async function composeSource(source: CutSource, engines: ServerEngines, ghosts: boolean): Promise<Composed> {
-  await engines.load(neededGlyphs(source.book, source.template, source.frame), source.typefaceFiles);
-  const pictures = new Map(source.pictures.map(({ picture }) => [picture.id, picture]));
-  return compose({ template: source.template, frame: source.frame, book: source.book, placement: source.placement, adjustment: source.adjustment, pictures, ghosts }, engines.engines);
-}
+type JobOf<Kind extends RenderJob['kind']> = Extract<RenderJob, { kind: Kind }>;
 
-async function paintSource(source: CutSource, engines: ServerEngines, options: { readonly ghosts: boolean; readonly scale: number }) {
-  const { scene } = await composeSource(source, engines, options.ghosts);
-  return paintScene(scene, engines.engines.typesetter, pictureFiles(source), options.scale);
+const noMetadata: PictureMetadata = { title: '', altText: '', credit: '', licence: '' };
+
+async function eachSlide(job: JobOf<'as' | 'full'>, engines: ServerEngines, render: (scene: Scene, metadata: PictureMetadata) => Promise<RenderedPicture>): Promise<readonly RenderedPicture[]> {
+  const pictures: RenderedPicture[] = [];
+  for (const [index, { scene }] of (await composeSource(job.source, engines, false)).entries()) {
+    if (job.kind === 'as' && job.only !== undefined && job.only !== index) continue;
+    pictures.push(await render(scene, job.metadata[index] ?? noMetadata));
+  }
+  return pictures;
 }
 
 function pictureFiles(source: CutSource): ReadonlyMap<string, PictureSource> {
   return new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
 }
 
-async function renderSmall(source: CutSource, fitPx: number, engines: ServerEngines): Promise<RenderResult> {
-  const painted = await paintSource(source, engines, { ghosts: true, scale: 1 });
+async function renderSmall({ source, fitPx }: JobOf<'small'>, engines: ServerEngines): Promise<RenderedPicture> {
+  const [first] = await composeSource(source, engines, true);
+  if (!first) throw new RangeError('A cut without slides cannot be painted');
+  const painted = await paintScene(first.scene, engines.engines.typesetter, pictureFiles(source), 1);
   const { data, info } = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } })
     .resize(fitPx, fitPx, { fit: 'inside' })
     .webp({ quality: 86 })
     .toBuffer({ resolveWithObject: true });
-  return { kind: 'picture', bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
+  return { bytes: data, mime: 'image/webp', widthPx: info.width, heightPx: info.height };
 }
 
-type JobOf<Kind extends RenderJob['kind']> = Extract<RenderJob, { kind: Kind }>;
+function renderFiles(job: JobOf<'as'>, engines: ServerEngines): Promise<readonly RenderedPicture[]> {
+  const { format } = job;
+  if (format === 'pdf') return renderDocument(job, engines).then((document) => [document]);
+  return eachSlide(job, engines, (scene, metadata) => renderAs(scene, metadata, { ...job, format }, engines));
+}
 
-async function renderAs({ source, format, scale, maxBytes, metadata }: JobOf<'as'>, engines: ServerEngines): Promise<RenderResult> {
+/** All slides as the pages of one file. */
+async function renderDocument({ source, metadata, maxBytes }: JobOf<'as'>, engines: ServerEngines): Promise<RenderedPicture> {
+  const composed = await composeSource(source, engines, false);
+  const { width, height } = source.placement.exportPx;
+  const pages = composed.map(({ scene }, index) => ({ scene, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata: metadata[index] ?? noMetadata }));
+  const bytes = await scenesToPdf(pages);
+  if (bytes.length > maxBytes) throw new TooHeavyError(maxBytes);
+  return { bytes, mime: fileMimes.pdf, widthPx: width, heightPx: height };
+}
+
+async function renderAs(scene: Scene, metadata: PictureMetadata, { source, format, scale, maxBytes }: JobOf<'as'> & { readonly format: Exclude<FileFormat, 'pdf'> }, engines: ServerEngines): Promise<RenderedPicture> {
   const mime = fileMimes[format];
-  if (format === 'svg' || format === 'pdf') {
-    const { scene } = await composeSource(source, engines, false);
-    const input = { scene, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata };
-    const bytes = format === 'svg' ? await sceneToSvg(input) : await scenesToPdf([input]);
-    return { kind: 'picture', bytes, mime, ...scene.size };
-  }
-  const painted = await paintSource(source, engines, { ghosts: false, scale });
+  const { typesetter } = engines.engines;
+  if (format === 'svg') return { bytes: await sceneToSvg({ scene, typesetter, sources: pictureFiles(source), metadata }), mime, ...scene.size };
+  const painted = await paintScene(scene, typesetter, pictureFiles(source), scale);
   const bytes = await encodeBelow(painted, format, maxBytes, toXmp(metadata));
   if (!bytes) throw new TooHeavyError(maxBytes);
-  return { kind: 'picture', bytes, mime, widthPx: painted.widthPx, heightPx: painted.heightPx };
+  return { bytes, mime, widthPx: painted.widthPx, heightPx: painted.heightPx };
 }
 
-async function renderFull({ source, maxBytes, metadata }: JobOf<'full'>, engines: ServerEngines): Promise<RenderResult> {
-  const painted = await paintSource(source, engines, { ghosts: false, scale: 1 });
+async function renderFull(scene: Scene, metadata: PictureMetadata, { source, maxBytes }: JobOf<'full'>, engines: ServerEngines): Promise<RenderedPicture> {
+  const painted = await paintScene(scene, engines.engines.typesetter, pictureFiles(source), 1);
   const size = { widthPx: painted.widthPx, heightPx: painted.heightPx };
   const xmp = toXmp(metadata);
   const png = await encodeCut(painted, { format: 'png', quality: BEST_QUALITY.png, xmp });
-  if (png.length <= maxBytes) return { kind: 'picture', bytes: png, mime: fileMimes.png, ...size };
+  if (png.length <= maxBytes) return { bytes: png, mime: fileMimes.png, ...size };
   const jpeg = await encodeBelow(painted, 'jpeg', maxBytes, xmp);
   if (!jpeg) throw new TooHeavyError(maxBytes);
-  return { kind: 'picture', bytes: jpeg, mime: fileMimes.jpeg, ...size };
+  return { bytes: jpeg, mime: fileMimes.jpeg, ...size };
 }
 
 /** The best quality whose file stays below a size, by bisection; null when even the least does not. */

@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { CutReport } from '../../core/compose/report.ts';
-import type { RenderJob, RenderResult } from './render-cut.ts';
+import type { RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
 
 /** Renders queue up to here; beyond, callers are told to come back. */
 const LONGEST_QUEUE = 200;
@@ -17,13 +17,21 @@ export class RenderPool {
     readonly threads: number,
   ) {}
 
-  async picture(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<Extract<RenderResult, { kind: 'picture' }>> {
+  /** Every slide's picture, or the one document they make. */
+  async pictures(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<readonly RenderedPicture[]> {
     const result = await this.#run(job);
-    if (result.kind !== 'picture') throw new TypeError('A render job was answered with another kind of result');
-    return result;
+    if (result.kind !== 'pictures') throw new TypeError('A render job was answered with another kind of result');
+    return result.pictures;
   }
 
-  async reports(job: Extract<RenderJob, { kind: 'report' }>): Promise<readonly CutReport[]> {
+  /** The first picture of a job: a graphic's only one, or a carousel's cover. */
+  async picture(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<RenderedPicture> {
+    const [first] = await this.pictures(job);
+    if (!first) throw new RangeError('A cut without slides has no picture');
+    return first;
+  }
+
+  async reports(job: Extract<RenderJob, { kind: 'report' }>): Promise<readonly (readonly CutReport[])[]> {
     const result = await this.#run(job);
     if (result.kind !== 'reports') throw new TypeError('A report job was answered with another kind of result');
     return result.reports;

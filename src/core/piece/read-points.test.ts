@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest';
+import { getShippedTemplate } from '../template/shipped-templates.ts';
+import { draftSlides, pictureSlides } from './draft-slides.ts';
+import type { Slides } from './edit-slides.ts';
+import { slotText } from './piece.ts';
+import { readPoints } from './read-points.ts';
+
+const headings = (text: string): readonly string[] => readPoints(text).points.map(({ heading }) => heading);
+
+describe('points', () => {
+  it.each([
+    ['a numbered list', '1. Sled\n2. Diamond\n3. Delta', ['Sled', 'Diamond', 'Delta']],
+    ['a bulleted list with other bullets', '• Sled\n• Diamond\n– Delta', ['Sled', 'Diamond', 'Delta']],
+    ['Markdown with bold beginnings', '- **Sled:** no sticks\n- **Diamond** the first one', ['Sled', 'Diamond']],
+    ['sections', '# Five winds\n\n## A breath\nSleds.\n\n## A blow\nBox kites.', ['A breath', 'A blow']],
+    ['a table', 'Kite,Wind,Price\nSled,light,£12\nDelta,good,£30', ['Sled', 'Delta']],
+    ['a table with semicolons and no head', 'Sled;light 1\nDelta;good 2\nBox;strong 3', ['Sled', 'Delta', 'Box']],
+    ['plain lines', 'Five winds\nSled kites\nDiamonds\nDeltas', ['Sled kites', 'Diamonds', 'Deltas']],
+    ['an article', 'The wind was light. We flew sleds all morning and nobody minded at all, not even the dog.\n\nBy noon it blew. Then the box kites came out and stayed out until it was too dark to see.', ['The wind was light', 'By noon it blew']],
+  ])('are found in %s', (_, text, expected) => {
+    expect(headings(text)).toEqual(expected);
+  });
+
+  it('keep what is said about them, and the title', () => {
+    const { title, points } = readPoints('Five winds:\n\n1. A breath: sled kites, up before the tea is done\n2. A blow – box kites');
+    expect(title).toBe('Five winds');
+    expect(points).toEqual([{ heading: 'A breath', text: 'sled kites, up before the tea is done' }, { heading: 'A blow', text: 'box kites' }]);
+    expect(readPoints('Kite,Wind,Price\nSled,light,£12\nDelta,good,£30').points[1]).toEqual({ heading: 'Delta', text: 'Wind: good, Price: £30' });
+  });
+
+  it('lose what is empty, go on where they are long, and say so', () => {
+    const long = 'A sentence of some length that says a thing about kites and wind. '.repeat(6);
+    const { points, notes } = readPoints(`- One: ${long}\n-\n- Two`);
+    expect(points.map(({ heading }) => heading)).toEqual(['One', 'One, continued', 'Two']);
+    expect(points.every(({ text }) => text.length <= 220)).toBe(true);
+    expect(points.map(({ text }) => text).join(' ').replace(/\s+/g, ' ').trim()).toBe(long.trim());
+    expect(notes.join(' ')).toMatch(/1 empty point was left out.*second slide/);
+  });
+
+  it.each([
+    ['nothing', '  \n ', 0, /no text/],
+    ['two hundred points', Array.from({ length: 200 }, (_, index) => `- A point that is far too long to share a slide, number ${index}`).join('\n'), 90, /200 points/],
+    ['forty columns', [Array.from({ length: 40 }, (_, index) => `Name${'x'.repeat(index % 3)}`), ...[1, 2, 3].map((row) => Array.from({ length: 40 }, (_, index) => `c${row}-${index}`))].map((cells) => cells.join(',')).join('\n'), 3, /40 columns/],
+  ])('of %s are said in clear words', (_, text, count, note) => {
+    const read = readPoints(text);
+    expect(read.points).toHaveLength(count);
+    expect(read.notes.join(' ')).toMatch(note);
+  });
+
+  it('stand in pairs where two hundred of them are short', () => {
+    expect(readPoints(Array.from({ length: 160 }, (_, index) => `- Point ${index}`).join('\n')).points).toHaveLength(80);
+  });
+});
+
+describe('slides made of points', () => {
+  let next = 0;
+  const newId = (): string => `n${(next += 1)}`;
+  const strand = getShippedTemplate('strand');
+  const before: Slides = [{ id: 'c', slots: {} }];
+
+  it('are a cover with the title, a slide a point, and a closing card', () => {
+    const slides = draftSlides(strand, before, { title: 'Five winds', points: [{ heading: 'A breath', text: 'Sleds.' }, { heading: 'A blow', text: '' }] }, newId);
+    expect(slides.map(({ slide }) => slide)).toEqual([undefined, 'point', 'point', 'closing']);
+    expect(slotText(slides[0], 'headline')).toBe('Five winds');
+    expect(slides[1]?.slots).toEqual({ heading: { kind: 'text', text: 'A breath' }, text: { kind: 'text', text: 'Sleds.' } });
+  });
+
+  it('leave a cover and a closing card that are there as they are', () => {
+    const there: Slides = [{ id: 'c', slots: { headline: { kind: 'text', text: 'Mine' } } }, { id: 'p', slide: 'point', slots: {} }, { id: 'z', slide: 'closing', slots: { call: { kind: 'text', text: 'Come' } } }];
+    const slides = draftSlides(strand, there, { title: 'Theirs', points: [{ heading: 'A', text: '' }] }, newId);
+    expect(slides[0]).toBe(there[0]);
+    expect(slides.at(-1)).toBe(there[2]);
+    expect(slides).toHaveLength(3);
+  });
+
+  it('are one a picture, in order, before the closing card', () => {
+    const sheaf = getShippedTemplate('sheaf');
+    const slides = pictureSlides(sheaf, before, ['m1', 'm2'], newId);
+    expect(slides.map(({ slide }) => slide)).toEqual([undefined, 'picture', 'picture', 'closing']);
+    const more = pictureSlides(sheaf, slides, ['m3'], newId);
+    expect(more.map(({ slots }) => Object.values(slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : []))).flat()).toEqual(['m1', 'm2', 'm3']);
+    expect(more.at(-1)?.slide).toBe('closing');
+    expect(pictureSlides(strand, before, ['m1'], newId)).toBe(before);
+  });
+});

@@ -1,0 +1,158 @@
+import { fromMarkdown } from 'mdast-util-from-markdown';
+import { toString as textOf } from 'mdast-util-to-string';
+import type { List, RootContent } from 'mdast';
+import Papa from 'papaparse';
+
+/** One point of a list: a few words, and a sentence or two about them. */
+export interface Point {
+  readonly heading: string;
+  readonly text: string;
+}
+
+/** What was found in a text: what it is about, and its points. */
+export interface ReadPoints {
+  readonly title: string;
+  readonly points: readonly Point[];
+  /** What was done to it, in sentences. */
+  readonly notes: readonly string[];
+}
+
+/** A heading longer than this is a sentence, and its first words lead. */
+const LONGEST_HEADING = 60;
+/** A text longer than this is split over two slides. */
+const LONGEST_TEXT = 220;
+/** Two points as short as this go on one slide, where there are more than slides can carry. */
+const SHORT_POINT = 28;
+const MOST_POINTS = 90;
+const MOST_COLUMNS = 12;
+
+/** Finds the points of a pasted text: a list, Markdown, a table (CSV) or an article. */
+export function readPoints(given: string): ReadPoints {
+  const text = given.replace(/\r\n?/g, '\n').replace(/^\uFEFF/, '').trim();
+  if (text === '') return { title: '', points: [], notes: ['There is no text to read.'] };
+  return settle(readTable(text) ?? readMarkdown(text));
+}
+
+/** A table has the same number of cells in every row: the first cell leads, the others say more. */
+function readTable(text: string): ReadPoints | null {
+  const [first = ''] = text.split('\n');
+  if (!/[,;\t]/.test(first) || /^\s*(?:[-*•–#]|\d{1,3}[.)])\s/.test(first)) return null;
+  const { data, meta } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const width = data[0]?.length ?? 0;
+  const even = data.filter((row) => row.length === width).length;
+  if (width < 2 || data.length < 2 || even < data.length * 0.8 || meta.delimiter === '') return null;
+  const isHead = data[0]?.every((cell) => cell.trim() !== '' && cell.length <= 30 && !/\d/.test(cell)) ?? false;
+  const rows = isHead && data.length > 2 ? data.slice(1) : data;
+  const names = isHead && rows !== data ? (data[0] ?? []) : [];
+  const points = rows.map((row): Point => ({
+    heading: (row[0] ?? '').trim(),
+    text: row
+      .slice(1, MOST_COLUMNS)
+      .map((cell, index) => ({ cell: cell.trim(), name: names[index + 1]?.trim() ?? '' }))
+      .filter(({ cell }) => cell !== '')
+      .map(({ cell, name }) => (width > 2 && name !== '' ? `${name}: ${cell}` : cell))
+      .join(width > 2 ? ', ' : ' '),
+  }));
+  return { title: '', points, notes: width > MOST_COLUMNS ? [`The table has ${width} columns; the first ${MOST_COLUMNS} are used.`] : [] };
+}
+
+/** Lists by their items, sections by their headings, an article by its paragraphs. */
+function readMarkdown(text: string): ReadPoints {
+  const { children } = fromMarkdown(text.replaceAll(/^\s*[•–]\s+/gm, '- '));
+  const firstHeading = children.find((node) => node.type === 'heading');
+  const list = children.find((node): node is List => node.type === 'list' && node.children.length > 1);
+  const sections = sectionsOf(children);
+  if (list) {
+    const before = children.slice(0, children.indexOf(list));
+    const intro = before.find((node) => node.type === 'heading') ?? before.at(-1);
+    const points = children.filter((node): node is List => node.type === 'list').flatMap(({ children: items }) => items.map(pointOfItem));
+    return { title: intro ? plain(textOf(intro)).replace(/:$/, '') : '', points, notes: [] };
+  }
+  if (sections.length > 1) {
+    const isTitle = firstHeading?.type === 'heading' && sections[0]?.depth === 1 && sections.filter(({ depth }) => depth === 1).length === 1;
+    const [lead, ...rest] = sections;
+    return { title: isTitle ? (lead?.heading ?? '') : '', points: isTitle ? rest : sections, notes: [] };
+  }
+  const paragraphs = children.filter((node) => node.type === 'paragraph').map((node) => plain(textOf(node)));
+  const title = firstHeading ? plain(textOf(firstHeading)) : '';
+  const lines = paragraphs.length === 1 && text.includes('\n') ? text.split('\n').map((line) => plain(line)) : paragraphs;
+  const leads = title === '' && lines.length > 2 && (lines[0]?.length ?? 0) <= LONGEST_HEADING && !/[.!?]$/.test(lines[0] ?? '');
+  return { title: leads ? (lines[0] ?? '') : title, points: (leads ? lines.slice(1) : lines).map(pointOfSentence), notes: [] };
+}
+
+function sectionsOf(children: readonly RootContent[]): readonly (Point & { readonly depth: number })[] {
+  const sections: { heading: string; text: string; depth: number }[] = [];
+  for (const node of children) {
+    if (node.type === 'heading') sections.push({ heading: plain(textOf(node)), text: '', depth: node.depth });
+    else {
+      const last = sections.at(-1);
+      if (last) last.text = `${last.text} ${plain(textOf(node))}`.trim();
+    }
+  }
+  return sections;
+}
+
+/** An item's first paragraph, or its bold beginning, leads; the rest says more. */
+function pointOfItem({ children }: List['children'][number]): Point {
+  const [first, ...rest] = children;
+  if (first?.type !== 'paragraph') return pointOfSentence(plain(first ? textOf(first) : ''));
+  const more = rest.map((node) => plain(textOf(node))).join(' ');
+  const [lead, ...others] = first.children;
+  if (lead?.type === 'strong' && others.length > 0) {
+    return { heading: plain(textOf(lead)).replace(/[:.]$/, ''), text: `${plain(others.map((node) => textOf(node)).join('')).replace(/^[:.–-]\s*/, '')} ${more}`.trim() };
+  }
+  const split = pointOfSentence(plain(textOf(first)));
+  return { heading: split.heading, text: `${split.text} ${more}`.trim() };
+}
+
+/** A line's words before a colon or dash lead; a short line leads alone; of a long one the first sentence does. */
+function pointOfSentence(line: string): Point {
+  const parted = /^(.{2,60}?)(?::\s+|\s+[–—]\s+)(.+)$/u.exec(line);
+  if (parted) return { heading: parted[1] ?? '', text: parted[2] ?? '' };
+  if (line.length <= LONGEST_HEADING) return { heading: line.replace(/\.$/, ''), text: '' };
+  const sentence = /^(.{4,60}?[.!?])\s+(.+)$/u.exec(line);
+  if (sentence) return { heading: (sentence[1] ?? '').replace(/\.$/, ''), text: sentence[2] ?? '' };
+  const cut = line.slice(0, LONGEST_HEADING).replace(/\s+\S*$/, '');
+  return { heading: `${cut} …`, text: line };
+}
+
+function plain(text: string): string {
+  return text.replace(/\s+/g, ' ').trim();
+}
+
+/** Empty points go, long ones are split, and more than slides can carry are merged or kept back. */
+function settle({ title, points, notes }: ReadPoints): ReadPoints {
+  const said = [...notes];
+  const filled = points.filter(({ heading, text }) => heading !== '' || text !== '');
+  if (filled.length < points.length) said.push(`${points.length - filled.length} empty ${points.length - filled.length === 1 ? 'point was' : 'points were'} left out.`);
+  const split = filled.flatMap(splitLong);
+  if (split.length > filled.length) said.push(`${split.length - filled.length} long ${split.length - filled.length === 1 ? 'point goes' : 'points go'} on over a second slide.`);
+  const merged = split.length > MOST_POINTS ? mergeShort(split) : split;
+  if (merged.length < split.length) said.push('Short points stand together in pairs, as there are so many.');
+  if (merged.length > MOST_POINTS) said.push(`${merged.length} points are more than one carousel can carry: the first ${MOST_POINTS} are used. Make another one of the rest.`);
+  return { title, points: merged.slice(0, MOST_POINTS), notes: said };
+}
+
+/** A text that is too long goes on, at the end of a sentence, under the same heading. */
+function splitLong({ heading, text }: Point): readonly Point[] {
+  if (text.length <= LONGEST_TEXT) return [{ heading, text }];
+  const sentences = text.match(/[^.!?]+[.!?]+["”’)]*\s*|[^.!?]+$/gu) ?? [text];
+  const parts: string[] = [];
+  for (const sentence of sentences) {
+    const last = parts.at(-1);
+    if (last !== undefined && last.length + sentence.trim().length + 1 <= LONGEST_TEXT) parts[parts.length - 1] = `${last} ${sentence.trim()}`;
+    else parts.push(sentence.trim());
+  }
+  return parts.map((part, index) => ({ heading: index === 0 ? heading : `${heading}, continued`, text: part }));
+}
+
+function mergeShort(points: readonly Point[]): readonly Point[] {
+  const merged: Point[] = [];
+  for (const point of points) {
+    const last = merged.at(-1);
+    const isShort = (each: Point): boolean => each.text === '' && each.heading.length <= SHORT_POINT;
+    if (last && isShort(last) && isShort(point)) merged[merged.length - 1] = { heading: last.heading, text: point.heading };
+    else merged.push(point);
+  }
+  return merged;
+}
