@@ -174,7 +174,8 @@ class Emitter {
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
     this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
     const enlargedBy = box.widthPx / (window.width * picture.widthPx);
-    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
+    // It is one picture: said once, not once a slide.
+    if (this.input.place.index === 0 && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 
   /** A cut-out stands whole in the middle of its place, on what lies behind it. */
