@@ -6,6 +6,10 @@ const openFirstPiece = async (page: Page): Promise<void> => {
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Box Kite' }).first().click();
   await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 };
+const openCarousel = async (page: Page): Promise<void> => {
+  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Five winds' }).first().click();
+  await expect(page.locator('canvas[data-painted]').nth(30)).toBeAttached();
+};
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);
   await page.getByRole('tab', { name }).click();
@@ -24,15 +28,16 @@ const openWorkshop = async (page: Page): Promise<void> => {
 };
 
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
-  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(90)],
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(84)],
   ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['the facts', '/b/gullwick/brand/facts', (page) => expect(page.getByLabel('Text of Phone')).toBeVisible()],
   ['the voice', '/b/gullwick/brand/voice', (page) => expect(page.getByLabel('Tone')).toBeVisible()],
-  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(54)],
+  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(63)],
   ['a template in the workshop', '/b/gullwick/brand/templates', openWorkshop],
   ['a new brand', '/brands/new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
   ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
+  ['a carousel, Look', '/b/gullwick/make/pieces', openCarousel],
   ['a piece, Words', '/b/gullwick/make/pieces', openSheet('Words')],
   ['a piece, Times', '/b/gullwick/make/pieces', openSheet('Times')],
   ['the outbox', '/b/gullwick/send/outbox', (page) => expect(page.locator('[data-delivery]').first()).toBeVisible()],

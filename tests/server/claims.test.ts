@@ -80,7 +80,7 @@ describe('claiming', () => {
     expect(await finishAttempt(db, 'd', 'a', { kind: 'confirm', address: 'http://a.example', sentMs: 1 }, 1)).toBe(false);
     expect(await noteProgress(db, 'd', 'b', { remoteMedia: ['m'], publishIntentMs: 7 })).toBe(true);
     expect(await finishAttempt(db, 'd', 'b', { kind: 'confirm', address: 'http://a.example', sentMs: 1 }, 1)).toBe(true);
-    expect(await db('deliveries').first()).toMatchObject({ state: 'sent', address: 'http://a.example', lease: null, remote_media_id: 'm', publish_intent_ms: 7 });
+    expect(await db('deliveries').first()).toMatchObject({ state: 'sent', address: 'http://a.example', lease: null, remote_media: '["m"]', publish_intent_ms: 7 });
   });
 
   it('never keeps two deliveries under one idempotency key', async () => {

@@ -22,7 +22,8 @@ interface StripProps extends ContactProps {
 export function SlideStrip(props: StripProps) {
   const { piece, template, store, frame, chosen, onChosen, readOnly, columnPx, headerPx, gapPx } = props;
   const working = chosen.size > 0 ? chosen : new Set([frame.id]);
-  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(label, (draft) => void (draft.frames = edit(piece.frames) as unknown as typeof draft.frames));
+  // Every move is undone by itself; what has one label is undone together, as typing is.
+  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(piece.frames) as unknown as typeof draft.frames));
   const { dragAndDropHooks } = useDragAndDrop({
     isDisabled: readOnly,
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),

@@ -111,8 +111,9 @@ function usualChoice(cuts: readonly Cut[]): Readonly<Record<string, string | nul
   for (const cut of cuts) {
     const place = placeOf(cut);
     const before = cuts.find((each) => each.key === chosen[place]);
-    // Of several shapes the tallest takes most of a reader's screen.
-    if (!before || aspectOf(cut) < aspectOf(before)) chosen[place] = cut.key;
+    // What shows more of a carousel goes first; of several shapes the tallest takes most of a reader's screen.
+    const more = cut.slides.length - (before?.slides.length ?? 0);
+    if (!before || more > 0 || (more === 0 && aspectOf(cut) < aspectOf(before))) chosen[place] = cut.key;
   }
   return chosen;
 }

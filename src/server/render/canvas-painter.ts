@@ -33,7 +33,7 @@ export async function paintScene(scene: Scene, typesetter: Typesetter, sources: 
     if (node.kind !== 'picture') continue;
     const source = sources.get(node.pictureId);
     if (!source) throw new RangeError(`No file is at hand for picture '${node.pictureId}'`);
-    bitmaps.set(node, await rasterise(node, source, scale));
+    bitmaps.set(node, node.box.widthPx > scene.size.widthPx ? await rasteriseWide(node, source, scale) : await rasterise(node, source, scale));
   }
   const canvas = createCanvas(Math.round(scene.size.widthPx * scale), Math.round(scene.size.heightPx * scale));
   paint<Path2D, Canvas>(canvas.getContext('2d') as never, scene, scale, {
@@ -42,6 +42,16 @@ export async function paintScene(scene: Scene, typesetter: Typesetter, sources: 
     picture: (node) => bitmaps.get(node) ?? null,
   });
   return { widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() };
+}
+
+/** A picture that runs through several slides is scaled once for all of them: it is the same one on the next slide. */
+let lastWide: { readonly key: string; readonly canvas: Promise<Canvas> } | null = null;
+
+function rasteriseWide(node: PictureNode, source: PictureSource, scale: number): Promise<Canvas> {
+  const { widthPx, heightPx } = node.box;
+  const key = JSON.stringify([source.filePath, node.window, widthPx, heightPx, scale, node.tone, node.mask]);
+  if (lastWide?.key !== key) lastWide = { key, canvas: rasterise(node, source, scale) };
+  return lastWide.canvas;
 }
 
 const pathCaches = new WeakMap<Typesetter, Map<string, Path2D>>();

@@ -139,7 +139,7 @@ function renderFiles(job: JobOf<'as'>, engines: ServerEngines): Promise<readonly
 async function renderDocument({ source, metadata, maxBytes }: JobOf<'as'>, engines: ServerEngines): Promise<RenderedPicture> {
   const composed = await composeSource(source, engines, false);
   const { width, height } = source.placement.exportPx;
-  const pages = composed.map(({ scene }, index) => ({ scene, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata: metadata[index] ?? noMetadata }));
+  const pages = composed.map(({ scene, report }, index) => ({ scene, texts: report.placed, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata: metadata[index] ?? noMetadata }));
   const bytes = await scenesToPdf(pages);
   if (bytes.length > maxBytes) throw new TooHeavyError(maxBytes);
   return { bytes, mime: fileMimes.pdf, widthPx: width, heightPx: height };
