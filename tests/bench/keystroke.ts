@@ -8,8 +8,16 @@ const KEYSTROKES = 61;
 const BETWEEN_MS = 90;
 const FRAME_MS = 1000 / 60;
 
-/** Times, in milliseconds, from a keystroke to the moment the last of all fourteen cuts is repainted, in the real program. */
-export async function keystrokeTimes(): Promise<readonly number[]> {
+/** A piece of the demo to type in: how it is found, how many pictures its wall has at least, and the field, with the slide it belongs to. */
+export interface TypedIn {
+  readonly piece: string;
+  readonly pictures: number;
+  readonly field: string;
+  readonly slide: RegExp | null;
+}
+
+/** Times, in milliseconds, from a keystroke to the moment the last of what it changes is repainted, in the real program. */
+export async function keystrokeTimes(typedIn: TypedIn): Promise<readonly number[]> {
   const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', '.data/bench', '--fresh'], { stdio: ['ignore', 'pipe', 'inherit'] });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
@@ -18,8 +26,8 @@ export async function keystrokeTimes(): Promise<readonly number[]> {
       demo.once('exit', () => reject(new Error('The demo ended before it was up')));
     });
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await openPiece(page);
-    return await measure(page);
+    await openPiece(page, typedIn);
+    return await measure(page, typedIn.field);
   } finally {
     await browser.close();
     demo.kill('SIGTERM');
@@ -27,19 +35,20 @@ export async function keystrokeTimes(): Promise<readonly number[]> {
   }
 }
 
-async function openPiece(page: Page): Promise<void> {
+async function openPiece(page: Page, { piece, pictures, slide }: TypedIn): Promise<void> {
   const origin = `http://127.0.0.1:${PORT}`;
   await page.goto(`${origin}/sign-in`);
   await page.locator('astro-island:not([ssr])').first().waitFor();
   await page.getByRole('button', { name: /Wren/ }).first().click();
   await page.waitForURL(/make\/pieces/);
-  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Build your own kite' }).click();
-  await page.locator('canvas[data-painted]').nth(13).waitFor();
+  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: piece }).first().click();
+  await page.locator('canvas[data-painted]').nth(pictures - 1).waitFor({ state: 'attached' });
+  if (slide) await page.getByRole('option', { name: slide }).click();
   await page.waitForTimeout(2_000);
 }
 
-async function measure(page: Page): Promise<readonly number[]> {
-  await page.getByLabel('Headline').focus();
+async function measure(page: Page, field: string): Promise<readonly number[]> {
+  await page.getByLabel(field, { exact: true }).focus();
   await page.keyboard.press('End');
   await page.evaluate(() => performance.clearMeasures('wall'));
   const text = ' and fly it before the tide turns, with all of us on the quay';

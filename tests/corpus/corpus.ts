@@ -2,7 +2,6 @@ import { isMainThread, parentPort, Worker, workerData } from 'node:worker_thread
 import { fileURLToPath } from 'node:url';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { lanternfallBook } from '../../demo/brands/lanternfall.ts';
-import { shippedTemplates } from '../../src/core/template/shipped-templates.ts';
 import { neededGlyphs } from '../../src/core/compose/needed-glyphs.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { contents } from './contents.ts';
@@ -11,6 +10,7 @@ import type { Violation, ViolationKind } from './measure.ts';
 import { corpusPictures } from './pictures.ts';
 import { corpusPlacements } from './placements.ts';
 import { runCut } from './run-cut.ts';
+import { corpusTemplates } from './templates.ts';
 
 /** What a thread answers for a template. */
 interface TemplateResult {
@@ -26,7 +26,7 @@ const kinds: readonly ViolationKind[] = ['contrast', 'size', 'safe-zone', 'overl
 const MOST_SHOWN = 12;
 
 async function runTemplate(key: string): Promise<TemplateResult> {
-  const template = shippedTemplates.find((each) => each.key === key);
+  const template = corpusTemplates.find((each) => each.key === key);
   if (!template) throw new RangeError(`There is no template '${key}'`);
   const engines = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
   const pictures = await corpusPictures();
@@ -47,17 +47,17 @@ async function runTemplate(key: string): Promise<TemplateResult> {
 
 async function main(): Promise<void> {
   const wanted = process.argv.slice(2);
-  const queue = shippedTemplates.map((template) => template.key).filter((key) => wanted.length === 0 || wanted.includes(key));
+  const queue = corpusTemplates.map((template) => template.key).filter((key) => wanted.length === 0 || wanted.includes(key));
   const results: TemplateResult[] = [];
   const write = (text: string): void => void process.stdout.write(`${text}\n`);
   write(`${contents.length} contents, ${queue.length} templates, ${corpusPlacements.length} placements, ${books.length} brands`);
-  write(`${'template'.padEnd(11)}${'cuts'.padStart(6)}${kinds.map((kind) => kind.padStart(Math.max(9, kind.length + 2))).join('')}`);
+  write(`${'template'.padEnd(19)}${'cuts'.padStart(6)}${kinds.map((kind) => kind.padStart(Math.max(9, kind.length + 2))).join('')}`);
   const work = async (): Promise<void> => {
     for (let key = queue.shift(); key !== undefined; key = queue.shift()) {
       const result = await inThread(key);
       results.push(result);
       const counts = kinds.map((kind) => String(result.violations.filter((each) => each.kind === kind).length).padStart(Math.max(9, kind.length + 2)));
-      write(`${result.template.padEnd(11)}${String(result.cuts).padStart(6)}${counts.join('')}`);
+      write(`${result.template.padEnd(19)}${String(result.cuts).padStart(6)}${counts.join('')}`);
       for (const { kind, where, what } of result.violations.slice(0, MOST_SHOWN)) write(`    ${kind}: ${where}: ${what}`);
       if (result.violations.length > MOST_SHOWN) write(`    and ${result.violations.length - MOST_SHOWN} more`);
     }

@@ -28,6 +28,9 @@ export function fillTemplate(template: Template, content: CorpusContent): Frame 
 }
 
 function textFor(slot: Slot, template: Template, content: CorpusContent): string {
+  if (slot.kind === 'page') return '3/7';
+  if (slot.kind === 'ordinal') return '3';
+  if (slot.kind === 'head') return content.headline;
   if (slot.kind === 'list') return slot.columns ? content.points.map((point, index) => `${point.split(':')[0] ?? point}: ${index + 9} to ${index + 17}`).join('\n') : content.points.join('\n');
   if (template.key === 'bill' && slot.key === 'day') return content.number.replace(/\D/g, '').slice(0, 2) || '28';
   if (template.key === 'door' && slot.key === 'day') return (content.points[1] ?? '').split(':')[0] ?? '';
@@ -35,5 +38,5 @@ function textFor(slot: Slot, template: Template, content: CorpusContent): string
   if (slot.key === 'word') return content.word;
   if (slot.key === 'name') return content.person;
   if (shortSlots.has(slot.key)) return content.label;
-  return slot.key === 'headline' ? content.headline : content.line;
+  return slot.key === 'headline' || slot.key === 'heading' ? content.headline : content.line;
 }

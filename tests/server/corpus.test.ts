@@ -5,7 +5,8 @@ import { compose, type Engines } from '../../src/core/compose/compose.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import type { GlyphsNode, Scene } from '../../src/core/scene/scene.ts';
 import { neededGlyphs } from '../../src/core/compose/needed-glyphs.ts';
-import { getShippedTemplate, shippedTemplates } from '../../src/core/template/shipped-templates.ts';
+import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { corpusTemplates } from '../corpus/templates.ts';
 import { paintScene } from '../../src/server/render/canvas-painter.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { contents } from '../corpus/contents.ts';
@@ -24,18 +25,18 @@ if (!usual || !square) throw new Error('The corpus has lost its usual content');
 
 beforeAll(async () => {
   const server = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
-  for (const template of shippedTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(book, template, fillTemplate(template, content)), {});
+  for (const template of corpusTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(book, template, fillTemplate(template, content)), {});
   engines = server.engines;
   pictures = await corpusPictures();
 });
 
 /** One placement a content, another for the next: a walk through the whole corpus with a step of its own. */
-const sample = shippedTemplates.flatMap((template, row) =>
+const sample = corpusTemplates.flatMap((template, row) =>
   contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: (index + row) % 2 === 0 ? gullwickBook : lanternfallBook })),
 );
 
 describe('a walk through the corpus', () => {
-  it.each(shippedTemplates.map((template) => template.key))('%s shows no violation in the pixels', async (key) => {
+  it.each(corpusTemplates.map((template) => template.key))('%s shows no violation in the pixels', async (key) => {
     const found: string[] = [];
     for (const each of sample.filter(({ template }) => template.key === key)) {
       for (const violation of await runCut(each, engines, pictures)) found.push(`${each.content.name}, ${each.placement.key}: ${violation.kind}: ${violation.what}`);

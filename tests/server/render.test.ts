@@ -1,7 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
+import { decodePDFRawStream, PDFDocument, PDFName, PDFRawStream } from 'pdf-lib';
 import sharp, { type Metadata } from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
@@ -20,6 +20,8 @@ import { importPicture } from '../../src/server/media/import-picture.ts';
 import { paintScene, type PaintedCut } from '../../src/server/render/canvas-painter.ts';
 import { ServerEngines } from '../../src/server/render/engines.ts';
 import { testEngines } from '../fixtures/engines.ts';
+import { RunComposer } from '../../src/core/compose/compose-run.ts';
+import { slideTemplate } from '../../src/core/template/slide-template.ts';
 import { runRenderJob, TooHeavyError, type CutSource, type RenderedPicture, type RenderJob } from '../../src/server/render/render-cut.ts';
 import type { Scene } from '../../src/core/scene/scene.ts';
 
@@ -129,6 +131,51 @@ describe('every cut, measured from its pixels', () => {
     const cut = await paintScene(scene, engines.engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
     expect(report.placed.length).toBe(Object.keys(texts[template] ?? {}).length);
     for (const placed of report.placed) expect(paintedContrast(cut, placed), placed.slot).toBeGreaterThanOrEqual(4.5);
+  });
+});
+
+describe('a picture that runs through all slides', () => {
+  const shoreline = getShippedTemplate('shoreline');
+  const slides = (count: number): CutSource['slides'] =>
+    Array.from({ length: count }, (_, index) => ({
+      template: slideTemplate(shoreline, index === 0 ? undefined : 'point'),
+      frame: { id: `s${index}`, slots: { panorama: { kind: 'picture', mediaId: 'p' }, headline: { kind: 'text', text: 'One sky' }, heading: { kind: 'text', text: `Stop ${index}` } } },
+      adjustment: linkedCut,
+      place: { index, count, ordinal: null },
+      family: index === 0 ? 'cover' : 'point',
+    }));
+
+  it.each(['feed-square', 'feed-portrait', 'post-wide'])('meets at every seam to the pixel: %s', async (key) => {
+    const placement = placementOf(key);
+    const source: CutSource = { ...sourceOf('aside', placement), slides: slides(3) };
+    const { pictures } = (await runRenderJob({ kind: 'as', source, format: 'png', scale: 1, maxBytes: Infinity, metadata: [] }, engines)) as { pictures: readonly RenderedPicture[] };
+    const composed = new RunComposer(engines.engines).compose(source.slides.map((slide, index) => ({ ...slide, book: source.book, placement, pictures: new Map(source.pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, signature: String(index) })));
+    const node = composed[0]?.scene.nodes.find((each) => each.kind === 'picture');
+    if (node?.kind !== 'picture') throw new Error('No picture runs through');
+    // The whole picture at once, as it would hang on a wall.
+    const { width, height } = placement.exportPx;
+    const whole = await paintScene({ size: { widthPx: width * 3, heightPx: height }, nodes: [node] }, engines.engines.typesetter, new Map([['p', { filePath: photoPath, widthPx: picture.widthPx, heightPx: picture.heightPx }]]));
+    let off = 0;
+    for (const [index, { bytes }] of pictures.entries()) {
+      const slide = await sharp(bytes).ensureAlpha().raw().toBuffer();
+      for (let y = Math.ceil(node.box.yPx); y < Math.floor(node.box.yPx + node.box.heightPx); y += 1) {
+        for (const x of [0, 1, width - 2, width - 1]) {
+          for (let channel = 0; channel < 3; channel += 1) if (slide[(y * width + x) * 4 + channel] !== whole.rgba[(y * width * 3 + index * width + x) * 4 + channel]) off += 1;
+        }
+      }
+    }
+    expect(off).toBe(0);
+  });
+
+  it('is in a document once, however many pages show it, and its words can be found', async () => {
+    const source: CutSource = { ...sourceOf('aside', placementOf('feed-portrait')), slides: slides(4) };
+    const { bytes } = await renderOne({ kind: 'as', source, format: 'pdf', scale: 1, maxBytes: Infinity, metadata: [] });
+    const document = await PDFDocument.load(bytes);
+    expect(document.getPageCount()).toBe(4);
+    const streams = document.context.enumerateIndirectObjects().flatMap(([, object]) => (object instanceof PDFRawStream ? [object] : []));
+    expect(streams.filter((object) => object.dict.get(PDFName.of('Subtype')) === PDFName.of('Image'))).toHaveLength(1);
+    const written = streams.filter((object) => object.dict.get(PDFName.of('Subtype')) === undefined).map((object) => Buffer.from(decodePDFRawStream(object).decode()).toString('latin1')).join('\n');
+    expect(written).toContain(`<${Buffer.from('Stop 3', 'latin1').toString('hex').toUpperCase()}> Tj`);
   });
 });
 
