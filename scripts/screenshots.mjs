@@ -42,7 +42,7 @@ async function shoot(page, name) {
 }
 const piece = async (page, name, sheet) => {
   await page.goto(`${origin}/b/gullwick/make/pieces`);
-  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: name }).click();
+  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: name }).first().click();
   if (sheet) await page.getByRole('tab', { name: sheet }).click();
 };
 
@@ -76,6 +76,9 @@ await shoot(light, 'piece-look');
 await light.getByRole('button', { name: /Petalry Story/ }).click();
 await light.getByLabel('Safe zone').check();
 await shoot(light, 'piece-look-large');
+await piece(light, 'Five winds');
+await light.getByRole('option', { name: /Light breeze|light breeze/ }).click();
+await shoot(light, 'carousel');
 await piece(light, 'Build your own kite', 'Words');
 await shoot(light, 'piece-words');
 await piece(light, 'Build your own kite', 'Times');

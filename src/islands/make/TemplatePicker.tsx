@@ -5,11 +5,15 @@ import { getBrand } from '../../contract/brand-contracts.ts';
 import { listTemplates } from '../../contract/template-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import { placementsFor, type Placement } from '../../core/network/network-sheet.ts';
-import type { Template } from '../../core/template/template.ts';
+import { COVER, type Template } from '../../core/template/template.ts';
+import type { WantedCut } from '../../workers/wall-protocol.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { listMedia } from '../../contract/media-contracts.ts';
-import { sampleFrame } from '../../core/piece/sample-frame.ts';
+import type { Frame } from '../../core/piece/piece.ts';
+import { sampleFrame, type SamplePictures } from '../../core/piece/sample-frame.ts';
+import { filledSlide, placesOf } from '../../core/piece/slides-of-cut.ts';
+import { slideTemplate } from '../../core/template/slide-template.ts';
 import { SAMPLE_MEDIA, sampleMedia } from '../ui/sample-media.ts';
 import { call } from '../ui/call.ts';
 import { CutCanvas } from '../piece/CutCanvas.tsx';
@@ -45,6 +49,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       ...brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
+        if (template.kind === 'carousel') return carouselPreview(template, cuts, sample.pictures, density);
         const frame = sampleFrame(template, 'usual', sample.pictures);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
@@ -75,6 +80,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
               <span className="mt-2.5 flex items-baseline gap-2">
                 <span className="font-heading text-base font-semibold">{template.name}</span>
                 <span className="text-sm text-quiet">{template.purpose}</span>
+                {template.kind === 'carousel' && <span className="ml-auto rounded-md bg-sunk px-1.5 py-0.5 text-xs font-medium">carousel</span>}
               </span>
             </button>
           </li>
@@ -82,6 +88,27 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       </ul>
     </section>
   );
+}
+
+/** Some slides of a carousel in one shape, filled with the template's samples. */
+function carouselPreview(template: Template, cuts: Preview['cuts'], pictures: SamplePictures, density: number): readonly WantedCut[] {
+  const kinds = previewSlides(template);
+  const frames = kinds.map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures), id: String(index), ...(slide === undefined ? {} : { slide }) }));
+  const places = placesOf(frames, template);
+  const [cover] = frames;
+  return cuts.flatMap(({ key, placement }, index): WantedCut[] => {
+    const [frame, place] = [frames[index], places[index]];
+    if (!frame || !place || !cover) return [];
+    const scale = (SHOWN_HEIGHT_PX / placement.exportPx.height) * density;
+    return [{ key, template: slideTemplate(template, frame.slide), frame: filledSlide(frame, cover, template, place), placement, adjustment: linkedCut, scale, run: template.key, place, family: frame.slide ?? COVER }];
+  });
+}
+
+/** Cover, two of the first kind, and the closing card. */
+function previewSlides({ slides }: Template): readonly (string | undefined)[] {
+  const first = slides?.find((slide) => slide.use !== 'closing')?.key;
+  const closing = slides?.find((slide) => slide.use === 'closing')?.key;
+  return [undefined, first, first, closing ?? first];
 }
 
 interface Preview {
@@ -99,5 +126,9 @@ function previews(templates: readonly Template[], brand: BrandData): readonly Pr
   const placements = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
   const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(1);
   const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
-  return templates.map((template) => ({ template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) }));
+  const portrait = shapes.find((each) => aspect(each) === '0.8') ?? shapes[0];
+  return templates.map((template) => {
+    if (template.kind === 'carousel' && portrait) return { template, cuts: previewSlides(template).map((_, index) => ({ key: `${template.key}.${index}`, placement: portrait.placement })) };
+    return { template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) };
+  });
 }
