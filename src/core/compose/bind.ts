@@ -3,7 +3,8 @@ import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
-import { walkParts, type MarkPart, type Slot, type Template } from '../template/template.ts';
+import { walkParts, type MarkPart } from '../template/parts.ts';
+import type { Slot, Template } from '../template/template.ts';
 import { echoSlot, numeralSlot, rowSlot, valueSlot, type ListShape } from './expand.ts';
 import type { CutFinding } from './report.ts';
 

@@ -6,7 +6,7 @@ import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/b
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/template.ts';
+import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/parts.ts';
 import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
@@ -18,9 +18,11 @@ import { slotOfRow } from './expand.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
+import { chooseMark } from './choose-mark.ts';
+import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
 import { fieldPath, rectPath, windowPath } from './part-outlines.ts';
 import type { CutFinding, PlacedPicture, PlacedText } from './report.ts';
-import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts';
+import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
 
 export interface EmitInput {
   readonly book: BrandBook;
@@ -46,7 +48,6 @@ export interface Emitted {
 /** Large text at 1080 pixels wide: from 66 px, or 52 px in a bold weight (WCAG's 24 px and 18.66 px on a phone). */
 const LARGE_PX_AT_1080 = 66;
 const GHOST_ALPHA = 0.42;
-const MAIN_COLOUR_WEIGHT = 0.3;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
@@ -333,45 +334,6 @@ function throughBox(box: Box, slideWidthPx: number, { index, count }: SlidePlace
 
 function isUnderneath(part: Part): boolean {
   return part.part === 'picture' && !part.whole && part.over === undefined;
-}
-
-function markBoxes({ part, box, children }: LaidOut): readonly Box[] {
-  return [...(part.part === 'mark' ? [box] : []), ...children.flatMap(markBoxes)];
-}
-
-/** The box of the ink of every text: as wide as its widest line, from the capitals to the last descenders. */
-function* textBoxes({ fitted, texts }: Pick<EmitInput, 'fitted' | 'texts'>, laidOut: LaidOut = fitted.laidOut): Generator<[TextPart, Box]> {
-  const { part, box } = laidOut;
-  if (part.part === 'text') {
-    const text = texts.get(part);
-    const found = fitted.sizes.get(part);
-    if (text && found !== undefined) {
-      const sizePx = sizeInWidth(text, found, box.widthPx);
-      const lines = linesIn(text, sizePx, box.widthPx);
-      const widthPx = Math.max(0, ...lines.map((line) => (line.widthEm - text.role.trackingEm) * sizePx));
-      const xPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
-      yield [part, { xPx, yPx: box.yPx, widthPx, heightPx: textHeightPx(text, sizePx, lines.length) }];
-    }
-  }
-  for (const child of laidOut.children) yield* textBoxes({ fitted, texts }, child);
-}
-
-/**
- * The mark that stands out most from what really lies behind it. Its weakest colour decides, as a panel that melts into
- * the ground changes the mark; its main colour settles what is close.
- */
-function chooseMark(book: BrandBook, backdrop: Backdrop, box: Box): BrandMark {
-  const behind = backdrop.behind(box);
-  const rate = (mark: BrandMark): number => {
-    const ratios = coloursOfMark(mark).map((colour) => worstContrast(colour, behind));
-    return Math.min(...ratios) + MAIN_COLOUR_WEIGHT * (ratios[0] ?? 1);
-  };
-  return book.marks.reduce((best, mark) => (rate(mark) > rate(best) ? mark : best));
-}
-
-function lineOffset(align: TextPart['align'], baseLevel: number, freePx: number): number {
-  if (align === 'centre') return freePx / 2;
-  return (align === 'end') !== (baseLevel % 2 === 1) ? freePx : 0;
 }
 
 /** Shadows in the darker of ground and ink, lights in the other: a duotone is never a negative. */

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { EchoPart, RowsPart, StackPart } from '../template/template.ts';
+import type { EchoPart, RowsPart, StackPart } from '../template/parts.ts';
 import { expandRows, isNumeral, numeralSlot, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
-import { windowShapes } from '../template/template.ts';
+import { windowShapes } from '../template/parts.ts';
 import { fieldPath, windowPath } from './part-outlines.ts';
 
 const rows = (numerals: boolean): RowsPart => ({ part: 'rows', slot: 'points', ink: 'ink', numeralInk: 'accent', numerals, sizeM: { max: 1, min: 0.5 }, gapM: 0.4, grow: 1 });

@@ -1,4 +1,4 @@
-import type { EchoPart, Part, RowsPart, StackPart, TextPart } from '../template/template.ts';
+import type { EchoPart, Part, RowsPart, StackPart, TextPart } from '../template/parts.ts';
 
 /** Where the text and the numeral of a list's row are bound. */
 export const rowSlot = (slot: string, index: number): string => `${slot}.${index}`;

@@ -1,4 +1,4 @@
-import type { TextPart } from '../template/template.ts';
+import type { TextPart } from '../template/parts.ts';
 import type { LaidOut, LayoutSolver, Overflow } from './layout.ts';
 import type { SetText } from './set-text.ts';
 

@@ -4,7 +4,7 @@ import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import type { Box } from '../geometry/box.ts';
 import { ALONE } from '../piece/slides-of-cut.ts';
-import type { Part, StackPart, TextPart } from '../template/template.ts';
+import type { Part, StackPart, TextPart } from '../template/parts.ts';
 import { cutFrame } from './cut-frame.ts';
 import { fit } from './fit.ts';
 import { LayoutSolver, type LaidOut } from './layout.ts';

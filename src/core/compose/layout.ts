@@ -1,7 +1,7 @@
 import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
 import { MARK_SLOT } from '../piece/adjustment.ts';
-import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/template.ts';
+import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/parts.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { dotsWidthPx, SWIPE_ASPECT } from './page-marks.ts';

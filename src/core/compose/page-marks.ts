@@ -1,6 +1,6 @@
 import type { Box } from '../geometry/box.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
-import type { DotsPart } from '../template/template.ts';
+import type { DotsPart } from '../template/parts.ts';
 
 /** Room between dots, as a share of a dot. */
 const DOT_GAP = 0.75;

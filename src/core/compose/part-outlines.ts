@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/box.ts';
-import type { FieldShape, WindowShape } from '../template/template.ts';
+import type { FieldShape, WindowShape } from '../template/parts.ts';
 
 export function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
   return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;

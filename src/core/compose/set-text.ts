@@ -2,7 +2,7 @@ import type { BrandBook, TypeRole } from '../brand/brand-book.ts';
 import { breakLines, countLines, widestChunkEm, type Line } from '../text/break-lines.ts';
 import { fontKeysFor, fontShelf } from '../text/font-shelf.ts';
 import type { FontHeights, ShapedText, Typesetter } from '../text/typesetter.ts';
-import type { TextPart } from '../template/template.ts';
+import type { TextPart } from '../template/parts.ts';
 import type { BoundText } from './bind.ts';
 import { leastTypePx, type CutFrame } from './cut-frame.ts';
 

@@ -1,4 +1,5 @@
-import { walkParts, type Slot, type Template } from '../template/template.ts';
+import { walkParts } from '../template/parts.ts';
+import type { Slot, Template } from '../template/template.ts';
 import type { Frame, SlotValue } from './piece.ts';
 
 /** How much a template is given to carry when it is looked at. */

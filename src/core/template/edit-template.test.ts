@@ -2,7 +2,8 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { addPart, changePart, movePart, newPart, partAt, removePart, walkPaths, type PartPath } from './edit-template.ts';
 import { getShippedTemplate } from './shipped-templates.ts';
-import { readTemplate, walkParts, type StackPart } from './template.ts';
+import { walkParts, type StackPart } from './parts.ts';
+import { readTemplate } from './template.ts';
 
 const root = getShippedTemplate('headland').arrangements[0]?.root as StackPart;
 const paths = [...walkPaths(root)].map((each) => each.path);

@@ -1,4 +1,5 @@
-import type { Arrangement, Part, StackPart, Template } from './template.ts';
+import type { Part, StackPart } from './parts.ts';
+import type { Arrangement, Template } from './template.ts';
 
 /** Where a part stands in a tree: the places of children from the root down; empty is the root itself. */
 export type PartPath = readonly number[];

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import headland from './shipped/headland.json' with { type: 'json' };
 import { shippedTemplates } from './shipped-templates.ts';
-import { readTemplate, walkParts } from './template.ts';
+import { walkParts } from './parts.ts';
+import { readTemplate } from './template.ts';
 
 const copy = (): typeof headland => structuredClone(headland);
 

@@ -1,7 +1,8 @@
 import { useId, type ReactNode } from 'react';
 import { motifNames } from '../../core/motif/motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
-import { fieldShapes, windowShapes, type Edge, type InkName, type Part, type StackPart, type Template } from '../../core/template/template.ts';
+import { fieldShapes, windowShapes, type Edge, type InkName, type Part, type StackPart } from '../../core/template/parts.ts';
+import type { Template } from '../../core/template/template.ts';
 
 interface PartFieldsProps {
   readonly template: Template;

@@ -2,7 +2,8 @@ import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
-import { slotKinds, walkParts, type Slot, type Template } from '../../core/template/template.ts';
+import { walkParts } from '../../core/template/parts.ts';
+import { slotKinds, type Slot, type Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 
 interface FieldsProps {
