@@ -10,7 +10,8 @@ import { PicturesToSlides } from './PicturesToSlides.tsx';
 import { SlideStrip } from './SlideStrip.tsx';
 import { SlidesFromText } from './SlidesFromText.tsx';
 import { TakeOut } from './TakeOut.tsx';
-import { WALL_SCALES, type Cut, type CutSlide } from './use-cuts.ts';
+import type { Cut, CutSlide } from './use-cuts.ts';
+import { WallScale } from './WallScale.tsx';
 
 export interface ContactProps extends SheetProps {
   /** The slide at work. */
@@ -38,10 +39,7 @@ export function ContactSheet(props: ContactProps) {
         <p className="mr-auto text-xs text-quiet">
           Contact sheet: {piece.frames.length} slides, {cuts.list.length} cuts
         </p>
-        <label className="flex items-center gap-2 text-xs text-quiet">
-          Scale
-          <input type="range" min={WALL_SCALES.least} max={WALL_SCALES.most} step={0.01} value={cuts.wallScale} aria-valuetext={`${Math.round(cuts.wallScale * 100)}%`} onChange={(event) => cuts.setWallScale(Number(event.target.value))} className="w-24 accent-house" />
-        </label>
+        <WallScale cuts={cuts} />
         {!readOnly && <SlidesFromText {...props} />}
         {!readOnly && <PicturesToSlides {...props} />}
         <TakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />

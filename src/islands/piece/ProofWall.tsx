@@ -4,7 +4,8 @@ import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
 import { TakeOut } from './TakeOut.tsx';
-import { WALL_SCALES, type Cut, type Cuts } from './use-cuts.ts';
+import type { Cut, Cuts } from './use-cuts.ts';
+import { WallScale } from './WallScale.tsx';
 
 interface WallProps extends Pick<SheetProps, 'cuts' | 'brand' | 'pieceId' | 'store'> {
   readonly onChoose: (key: string) => void;
@@ -25,20 +26,7 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
             <option value="shape">shape</option>
           </select>
         </label>
-        <label className="flex items-center gap-2 text-xs text-quiet">
-          Scale
-          <input
-            type="range"
-            min={WALL_SCALES.least}
-            max={WALL_SCALES.most}
-            step={0.01}
-            value={cuts.wallScale}
-            aria-valuetext={`${Math.round(cuts.wallScale * 100)}%`}
-            onChange={(event) => cuts.setWallScale(Number(event.target.value))}
-            className="w-28 accent-house"
-          />
-          <span className="w-8 text-right tabular-nums">{Math.round(cuts.wallScale * 100)}%</span>
-        </label>
+        <WallScale cuts={cuts} />
         <TakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
       {cuts.problem && (
