@@ -116,3 +116,42 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await expect(page.locator('[data-document="5"]')).toBeVisible();
   });
 });
+
+test('pictures become slides in the order of their names, and two windows lose nothing of each other’s order', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Sheaf/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+/);
+
+  await test.step('three pictures at once', async () => {
+    await page.locator('label').filter({ hasText: 'From pictures' }).locator('input').setInputFiles(['windsocks.jpg', 'kite-kits.jpg', 'long-shadow.jpg'].map((name) => `demo/media/${name}`));
+    await expect.poll(async () => (await strip(page)).length, { timeout: 60_000 }).toBe(5);
+    for (const [slide, name] of [[2, 'kite-kits.jpg'], [3, 'long-shadow.jpg'], [4, 'windsocks.jpg']] as const) {
+      await page.getByRole('option', { name: new RegExp(`^Slide ${slide},`) }).click();
+      await expect(page.getByText(name)).toBeVisible();
+    }
+    await expectSaved(page);
+  });
+
+  await test.step('reordered in two windows: a person decides, and both orders are shown', async () => {
+    for (const [slide, caption] of [[2, 'Kits'], [3, 'Shadow'], [4, 'Socks']] as const) {
+      await page.getByRole('option', { name: new RegExp(`^Slide ${slide},`) }).click();
+      await page.getByLabel('Caption', { exact: true }).fill(caption);
+    }
+    await expectSaved(page);
+    const other = await page.context().newPage();
+    await other.goto(page.url());
+    await other.getByRole('option', { name: /Kits/ }).click();
+    await other.getByRole('button', { name: 'Move the slide to the right' }).click();
+    await expectSaved(other);
+    await page.getByRole('option', { name: /Socks/ }).click();
+    await page.getByRole('button', { name: 'Move the slide to the left' }).click();
+    const note = page.getByRole('alertdialog', { name: 'This piece was changed elsewhere' });
+    await expect(note).toContainText('Kits · Socks · Shadow');
+    await expect(note).toContainText('Shadow · Kits · Socks');
+    await note.getByRole('button', { name: 'Keep mine' }).click();
+    await expectSaved(page);
+    await expect.poll(async () => (await strip(page)).slice(1, 4)).toEqual(['Kits', 'Socks', 'Shadow']);
+    await other.close();
+  });
+});

@@ -6,7 +6,7 @@ import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import { CutCanvas } from './CutCanvas.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
-import { PicturesToSlides } from './PicturesToSlides.tsx';
+import { PicturesButton, PicturesDrop, usePictureSlides } from './PicturesToSlides.tsx';
 import { SlideStrip } from './SlideStrip.tsx';
 import { SlidesFromText } from './SlidesFromText.tsx';
 import { TakeOut } from './TakeOut.tsx';
@@ -31,6 +31,7 @@ const MOST_LEFT_PX = 72;
 /** All slides of all cuts: a row a cut, a column a slide. The strip on top is the piece's own order. */
 export function ContactSheet(props: ContactProps) {
   const { piece, cuts, brand, pieceId, store, readOnly } = props;
+  const pictures = usePictureSlides(props);
   const columnPx = Math.round(cuts.scaleOf(cuts.list[0] ?? noCut) * (cuts.list[0]?.placement.exportPx.width ?? 0)) || 132;
   const layout = { gridTemplateColumns: `${HEADER_PX}px repeat(${piece.frames.length}, ${columnPx}px)`, columnGap: GAP_PX };
   return (
@@ -41,7 +42,7 @@ export function ContactSheet(props: ContactProps) {
         </p>
         <WallScale cuts={cuts} />
         {!readOnly && <SlidesFromText {...props} />}
-        {!readOnly && <PicturesToSlides {...props} />}
+        {!readOnly && <PicturesButton {...props} pictures={pictures} />}
         <TakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
       {cuts.problem && (
@@ -49,7 +50,7 @@ export function ContactSheet(props: ContactProps) {
           The cuts could not be painted: {cuts.problem}
         </p>
       )}
-      <div className="min-h-0 flex-1 overflow-auto px-5 pb-6">
+      <PicturesDrop {...props} pictures={pictures}>
         <div className="w-max">
           <SlideStrip {...props} columnPx={columnPx} headerPx={HEADER_PX} gapPx={GAP_PX} />
           {cuts.list.map((cut) => (
@@ -61,7 +62,7 @@ export function ContactSheet(props: ContactProps) {
             </div>
           ))}
         </div>
-      </div>
+      </PicturesDrop>
     </section>
   );
 }

@@ -1,19 +1,26 @@
 import Images from 'lucide-react/icons/images';
 import { nanoid } from 'nanoid';
+import type { DragEvent, ReactNode } from 'react';
 import { pictureSlides } from '../../core/piece/draft-slides.ts';
 import { ownSlots } from '../../core/piece/slides-of-cut.ts';
+import type { Template } from '../../core/template/template.ts';
 import { FilePick } from '../ui/FilePick.tsx';
 import { UploadList } from '../make/UploadList.tsx';
-import { useUploads } from '../make/use-uploads.ts';
+import { useUploads, type Uploads } from '../make/use-uploads.ts';
 import type { ContactProps } from './ContactSheet.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import { draftFrame } from './draft-frame.ts';
 
 const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** Several pictures at once, a slide each, in the order of their names; offered where the template has slides for pictures. */
-export function PicturesToSlides({ template, store, brand, onMedia }: ContactProps) {
-  const add = (item: MediaItem): void => {
+/** Several pictures at once become a slide each, in the order of their names. */
+export interface PictureSlides {
+  readonly uploads: Uploads;
+  readonly add: (files: readonly File[]) => void;
+}
+
+export function usePictureSlides({ template, store, brand, onMedia }: Pick<ContactProps, 'template' | 'store' | 'brand' | 'onMedia'>): PictureSlides {
+  const addSlide = (item: MediaItem): void => {
     onMedia(item);
     const id = nanoid(8);
     store.change('pictures', (draft) => {
@@ -22,20 +29,47 @@ export function PicturesToSlides({ template, store, brand, onMedia }: ContactPro
       if (item.altText !== '' && draft.frames.some((frame) => frame.id === id)) draftFrame(draft, id).altText = item.altText;
     });
   };
-  const uploads = useUploads(brand.slug, add);
-  const takesPictures = template.slides?.some((slide) => slide.use === 'picture' && ownSlots(template, slide.key).some((slot) => slot.kind === 'picture')) ?? false;
-  if (!takesPictures) return null;
+  const uploads = useUploads(brand.slug, addSlide);
+  return { uploads, add: (files) => uploads.add(files.toSorted((a, b) => byName.compare(a.name, b.name))) };
+}
+
+/** Whether a template has slides for pictures. */
+function takesPictures(template: Template): boolean {
+  return template.slides?.some((slide) => slide.use === 'picture' && ownSlots(template, slide.key).some((slot) => slot.kind === 'picture')) ?? false;
+}
+
+export function PicturesButton({ template, pictures }: Pick<ContactProps, 'template'> & { readonly pictures: PictureSlides }) {
+  if (!takesPictures(template)) return null;
   return (
     <div className="relative">
-      <FilePick accept="image/jpeg,image/png,image/webp" multiple onFiles={(files) => uploads.add(files.toSorted((a, b) => byName.compare(a.name, b.name)))}>
+      <FilePick accept="image/jpeg,image/png,image/webp" multiple onFiles={pictures.add}>
         <Images aria-hidden className="size-4" />
         From pictures
       </FilePick>
-      {uploads.list.length > 0 && (
+      {pictures.uploads.list.length > 0 && (
         <div className="shadow-float absolute top-10 right-0 z-30 w-80 rounded-md border border-line bg-panel p-3">
-          <UploadList uploads={uploads} />
+          <UploadList uploads={pictures.uploads} />
         </div>
       )}
+    </div>
+  );
+}
+
+/** Pictures that are dropped on the sheet become slides, too. */
+export function PicturesDrop({ template, pictures, readOnly, children }: Pick<ContactProps, 'template' | 'readOnly'> & { readonly pictures: PictureSlides; readonly children: ReactNode }) {
+  const isTaken = !readOnly && takesPictures(template);
+  const holdsFiles = (event: DragEvent): boolean => isTaken && event.dataTransfer.types.includes('Files');
+  return (
+    <div
+      className="min-h-0 flex-1 overflow-auto px-5 pb-6"
+      onDragOver={(event) => holdsFiles(event) && event.preventDefault()}
+      onDrop={(event) => {
+        if (!holdsFiles(event)) return;
+        event.preventDefault();
+        pictures.add([...event.dataTransfer.files]);
+      }}
+    >
+      {children}
     </div>
   );
 }
