@@ -7,7 +7,9 @@ const openFirstPiece = async (page: Page): Promise<void> => {
   await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 };
 const openCarousel = async (page: Page): Promise<void> => {
-  await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Five winds' }).first().click();
+  // Other journeys have made newer pieces; the demo's carousel may be on a later page of the list.
+  const { items } = (await (await page.request.get('/api/brands/gullwick/pieces?limit=100')).json()) as { items: { id: string; name: string }[] };
+  await page.goto(`/b/gullwick/make/pieces/${items.find(({ name }) => name.startsWith('Five winds'))?.id ?? ''}`);
   await expect(page.locator('canvas[data-painted]').nth(30)).toBeAttached();
 };
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
