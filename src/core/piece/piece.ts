@@ -47,7 +47,7 @@ export const pieceSchema = object({
   kind: string<'graphic' | 'carousel'>().oneOf(['graphic', 'carousel']).required(),
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
-  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required(),
+  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({

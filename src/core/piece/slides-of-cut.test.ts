@@ -69,6 +69,7 @@ describe('a carousel as it is kept', () => {
   it('has many frames, where a graphic has one', () => {
     expect(readPiece(stored).frames).toHaveLength(2);
     expect(() => readPiece({ ...stored, kind: 'graphic' })).toThrow();
+    expect(() => readPiece({ ...stored, frames: [cover, point('p1'), point('p1')] })).toThrow('Two slides have one id');
     expect(() => readPiece({ ...stored, frames: Array.from({ length: 101 }, (_, index) => point(`p${index}`)) })).toThrow();
   });
 

@@ -22,11 +22,12 @@ export interface PictureSlides {
 export function usePictureSlides({ template, store, brand, onMedia }: Pick<ContactProps, 'template' | 'store' | 'brand' | 'onMedia'>): PictureSlides {
   const addSlide = (item: MediaItem): void => {
     onMedia(item);
-    const id = nanoid(8);
     store.change('pictures', (draft) => {
-      const slides = pictureSlides(template, store.getState().history.document.frames, [item.id], () => id);
+      const before = store.getState().history.document.frames;
+      const slides = pictureSlides(template, before, [item.id], () => nanoid(8));
       draft.frames = slides as unknown as typeof draft.frames;
-      if (item.altText !== '' && draft.frames.some((frame) => frame.id === id)) draftFrame(draft, id).altText = item.altText;
+      const added = slides.find((frame) => !before.includes(frame) && Object.values(frame.slots).some((value) => value.kind === 'picture'));
+      if (added && item.altText !== '') draftFrame(draft, added.id).altText = item.altText;
     });
   };
   const uploads = useUploads(brand.slug, addSlide);
