@@ -58,7 +58,7 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
           <ul className="space-y-0.5">
             {uses.data.pieces.map((piece) => (
               <li key={piece.id} className="truncate">
-                <a href={`/b/${brand}/make/pieces/${piece.id}`} className="text-house underline">
+                <a href={`/b/${brand}/make/pieces/${piece.id}`} className="inline-flex min-h-6 items-center text-house underline">
                   {piece.name}
                 </a>
               </li>
