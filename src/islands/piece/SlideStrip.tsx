@@ -50,6 +50,8 @@ export function SlideStrip(props: StripProps) {
           }}
           dragAndDropHooks={dragAndDropHooks}
           items={piece.frames}
+          // An item that has not changed is drawn again only where these have: its number may have.
+          dependencies={[piece.frames, template]}
           className="flex"
           style={{ gap: gapPx }}
         >
