@@ -23,23 +23,32 @@ export interface WantedCut {
   readonly scale: number;
 }
 
-/** Paint these cuts of this content; a newer request of the same wall makes an older one void. */
-export interface PaintRequest {
-  readonly id: number;
+/** What all cuts of a wall are made of. It changes seldom and is large, so it is sent once and then referred to. */
+export interface WallContent {
   readonly book: BrandBook;
   readonly pictures: readonly { readonly picture: Picture; readonly address: string }[];
   /** Where the brand's own typefaces are fetched, by key. */
   readonly typefaces: Readonly<Record<string, string>>;
+}
+
+/** Paint these cuts of the content sent last; a newer request of the same wall makes an older one void. */
+export interface PaintRequest {
+  readonly kind: 'paint';
+  readonly id: number;
   readonly cuts: readonly WantedCut[];
+  /** Whether empty texts show their hint. */
   readonly ghosts: boolean;
   /** Whether cuts that have not changed are sent again, as after a canvas has come anew. */
   readonly again: boolean;
 }
 
+/** What a painter is told. */
+export type PainterMessage = { readonly kind: 'content'; readonly content: WallContent } | PaintRequest;
+
 /** A cut as it looks now; settled, once its pictures are there. */
 export interface PaintedCut {
   readonly key: string;
-  readonly bitmap: ImageBitmap;
+  readonly pixels: ImageData;
   readonly report: CutReport;
   readonly settled: boolean;
 }

@@ -4,18 +4,29 @@ import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
 import type { CutReport } from '../core/compose/report.ts';
 import type { PictureNode } from '../core/scene/scene.ts';
 import type { Template } from '../core/template/template.ts';
-import type { PaintRequest, WallMessage, WantedCut } from './wall-protocol.ts';
+import type { PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
  * Paints the cuts of a proof wall. The newest request wins: while one is painted, later ones replace each other in the
  * waiting place.
  */
-let waiting: PaintRequest | null = null;
+let waiting: Painting | null = null;
 let working = false;
+let lastContent: WallContent | null = null;
+
+/** A request with the content that was told last when it came. */
+interface Painting extends PaintRequest {
+  readonly content: WallContent;
+}
 
 // HarfBuzz starts with a top-level await: a handler set behind a static import would miss the first message.
-self.onmessage = ({ data }: MessageEvent<PaintRequest>) => {
-  waiting = data;
+self.onmessage = ({ data }: MessageEvent<PainterMessage>) => {
+  if (data.kind === 'content') {
+    lastContent = data.content;
+    return;
+  }
+  if (!lastContent) return;
+  waiting = { ...data, content: lastContent };
   if (!working) void work();
 };
 
@@ -41,24 +52,18 @@ async function startEngines(): Promise<Engines> {
 const emojiAsked = new Map<string, Promise<void>>();
 
 /** Fetches the typefaces and emoji that a request needs and that are not there yet. */
-async function loadGlyphs({ typesetter }: Engines, request: PaintRequest): Promise<void> {
+async function loadGlyphs({ typesetter }: Engines, { content, cuts }: Painting): Promise<void> {
   const [, , , , { getShelfFont }, , { neededGlyphs }] = await parts;
-  const fonts = new Set<string>();
-  const emoji = new Set<string>();
-  for (const { template, frame } of distinctContents(request.cuts)) {
-    const needed = neededGlyphs(request.book, template, frame);
-    for (const key of needed.fontKeys) fonts.add(key);
-    for (const code of needed.emoji) emoji.add(code);
-  }
+  const { fontKeys, emoji } = neededGlyphs(content.book, cuts);
   await Promise.all([
-    ...[...fonts]
+    ...fontKeys
       .filter((key) => !typesetter.has(key))
       .map(async (key) => {
-        const response = await fetch(request.typefaces[key] ?? `/fonts/${getShelfFont(key).file}`);
+        const response = await fetch(content.typefaces[key] ?? `/fonts/${getShelfFont(key).file}`);
         if (!response.ok) throw new Error(`The typeface ${key} could not be loaded`);
         typesetter.add(key, new Uint8Array(await response.arrayBuffer()));
       }),
-    ...[...emoji].map((code) => {
+    ...emoji.map((code) => {
       const asked =
         emojiAsked.get(code) ??
         fetch(`/emoji/${code}.json`).then(async (response) => {
@@ -70,11 +75,6 @@ async function loadGlyphs({ typesetter }: Engines, request: PaintRequest): Promi
       return asked;
     }),
   ]);
-}
-
-/** The different contents of a request: cuts of one piece share theirs. */
-function distinctContents(cuts: readonly WantedCut[]): readonly WantedCut[] {
-  return cuts.filter((cut, index) => cuts.findIndex((each) => each.template === cut.template && each.frame === cut.frame) === index);
 }
 
 async function work(): Promise<void> {
@@ -104,31 +104,40 @@ function letMessagesIn(): Promise<void> {
 }
 
 /** Composes slides, as long as they are made of the same book and pictures. */
-let composer: { readonly madeOf: string; readonly run: RunComposer } | null = null;
+let composer: { readonly content: WallContent; readonly ghosts: boolean; readonly run: RunComposer } | null = null;
+
+/** Templates come as copies; each different one gets a number, as its text would be long in a signature. */
+const templateNumbers = new Map<string, number>();
+
+function templateNumber(template: Template): number {
+  const text = JSON.stringify(template);
+  const number = templateNumbers.get(text) ?? templateNumbers.size;
+  templateNumbers.set(text, number);
+  return number;
+}
 
 /** What was painted last under a key, so that what has not changed is not painted again. */
 const shown = new Map<string, { readonly composed: Composed; readonly scale: number }>();
 
-async function composeAll(request: PaintRequest, ready: Engines): Promise<ReadonlyMap<WantedCut, Composed>> {
+async function composeAll({ content, ghosts, cuts: wanted }: Painting, ready: Engines): Promise<ReadonlyMap<WantedCut, Composed>> {
   const [, , , , , , , { RunComposer }] = await parts;
-  const madeOf = JSON.stringify([request.book, request.ghosts, request.pictures.map(({ picture: { id, focal, focalBy }, address }) => [id, focal, focalBy, address])]);
-  if (composer?.madeOf !== madeOf) composer = { madeOf, run: new RunComposer(ready) };
-  const pictures = new Map(request.pictures.map(({ picture }) => [picture.id, picture]));
-  // Templates come as copies that share references within one request.
-  const templates = new Map<Template, string>();
-  const templateKey = (template: Template): string => {
-    const key = templates.get(template) ?? JSON.stringify(template);
-    templates.set(template, key);
-    return key;
+  if (composer?.content !== content || composer.ghosts !== ghosts) composer = { content, ghosts, run: new RunComposer(ready) };
+  const pictures = new Map(content.pictures.map(({ picture }) => [picture.id, picture]));
+  // The copies of one request share references.
+  const numbers = new Map<Template, number>();
+  const numberOf = (template: Template): number => {
+    const number = numbers.get(template) ?? templateNumber(template);
+    numbers.set(template, number);
+    return number;
   };
   const runs = new Map<string, WantedCut[]>();
-  for (const cut of request.cuts) runs.set(cut.run, [...(runs.get(cut.run) ?? []), cut]);
+  for (const cut of wanted) runs.set(cut.run, [...(runs.get(cut.run) ?? []), cut]);
   const all = new Map<WantedCut, Composed>();
   for (const cuts of runs.values()) {
     const members = cuts.map((cut): RunMember => {
       const { template, frame, placement, adjustment, place, family } = cut;
-      const signature = `${templateKey(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place])}`;
-      return { template, frame, book: request.book, placement, pictures, ghosts: request.ghosts, adjustment, place, family, signature };
+      const signature = `${numberOf(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place])}`;
+      return { template, frame, book: content.book, placement, pictures, ghosts, adjustment, place, family, signature };
     });
     composer.run.compose(members).forEach((composed, index) => {
       const cut = cuts[index];
@@ -153,7 +162,7 @@ function groupAlike(composed: ReadonlyMap<WantedCut, Composed>): readonly AlikeC
 
 type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
 
-async function paintRequest(request: PaintRequest, ready: Engines): Promise<void> {
+async function paintRequest(request: Painting, ready: Engines): Promise<void> {
   const started = performance.now();
   const all = await composeAll(request, ready);
   const isShown = (cut: WantedCut): boolean => !request.again && shown.get(cut.key)?.composed === all.get(cut) && shown.get(cut.key)?.scale === cut.scale;
@@ -171,18 +180,18 @@ async function paintRequest(request: PaintRequest, ready: Engines): Promise<void
       else shown.delete(key);
     }
     if (!settled) late.push({ alike, composed });
-    if (batch.isOld()) await batch.send();
+    if (batch.isOld()) batch.send();
   }
-  await batch.send();
+  batch.send();
   for (const { alike, composed } of late) {
     const [cut] = alike;
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
     const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
-    await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request)));
+    await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request.content)));
     batch.add(alike, await paintCut(cut, composed, ready), composed.report, true);
     for (const { key, scale } of alike) shown.set(key, { composed, scale });
-    await batch.send();
+    batch.send();
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
 }
@@ -192,31 +201,30 @@ const LONGEST_BATCH_MS = 40;
 
 /** Painted cuts on their way to the page. */
 class Batch {
-  #cuts: { readonly key: string; readonly bitmap: Promise<ImageBitmap>; readonly report: CutReport; readonly settled: boolean }[] = [];
+  #cuts: PaintedCut[] = [];
   #sentMs = performance.now();
 
   constructor(readonly requestId: number) {}
 
-  add(alike: AlikeCuts, canvas: OffscreenCanvas, report: CutReport, settled: boolean): void {
-    // A bitmap is a copy of the canvas as it is now, whatever is painted on it next. Copies of the copy are cheaper than more of the canvas.
-    const first = createImageBitmap(canvas);
-    alike.forEach(({ key }, index) => this.#cuts.push({ key, bitmap: index === 0 ? first : first.then((bitmap) => createImageBitmap(bitmap)), report, settled }));
+  /** @param pixels given away with the batch; cuts that are alike get copies */
+  add(alike: AlikeCuts, pixels: ImageData, report: CutReport, settled: boolean): void {
+    alike.forEach(({ key }, index) => this.#cuts.push({ key, pixels: index === 0 ? pixels : new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled }));
   }
 
   isOld(): boolean {
     return performance.now() - this.#sentMs > LONGEST_BATCH_MS;
   }
 
-  async send(): Promise<void> {
-    const cuts = await Promise.all(this.#cuts.map(async (cut) => ({ ...cut, bitmap: await cut.bitmap })));
+  send(): void {
+    const cuts = this.#cuts;
     this.#cuts = [];
     this.#sentMs = performance.now();
-    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.map(({ bitmap }) => bitmap) });
+    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.map(({ pixels }) => pixels.data.buffer) });
   }
 }
 
-/** Paints a cut; the canvas is good until the next one of this size. */
-async function paintCut(cut: WantedCut, { scene }: Composed, ready: Engines): Promise<OffscreenCanvas> {
+/** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
+async function paintCut(cut: WantedCut, { scene }: Composed, ready: Engines): Promise<ImageData> {
   const [, { paint }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
@@ -226,7 +234,7 @@ async function paintCut(cut: WantedCut, { scene }: Composed, ready: Engines): Pr
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
     picture: (node, scale) => bitmaps.get(bitmapKey(node, scale)) ?? lastBitmapOf(node, scale),
   });
-  return canvas;
+  return context.getImageData(0, 0, canvas.width, canvas.height);
 }
 
 interface Surface {
@@ -268,7 +276,18 @@ function glyphPath({ typesetter }: Engines, fontKey: string, glyphId: number): P
   return path;
 }
 
-const pathOf = (data: string): Path2D => new Path2D(data);
+/** Outlines of ornaments come again with every key; the oldest make room. */
+const paths = new Map<string, Path2D>();
+const MOST_PATHS = 4_000;
+
+function pathOf(data: string): Path2D {
+  const path = paths.get(data) ?? new Path2D(data);
+  paths.delete(data);
+  paths.set(data, path);
+  const [oldest] = paths.keys();
+  if (paths.size > MOST_PATHS && oldest !== undefined) paths.delete(oldest);
+  return path;
+}
 
 /** Pictures as they came, and cropped and scaled to the pixels they fill in a cut; the oldest crops make room. */
 const sources = new Map<string, Promise<ImageBitmap>>();
@@ -308,9 +327,9 @@ async function applyLooks(node: PictureNode, scale: number, bitmap: ImageBitmap)
   return canvas.transferToImageBitmap();
 }
 
-async function fetchBitmap(node: PictureNode, scale: number, request: PaintRequest): Promise<void> {
+async function fetchBitmap(node: PictureNode, scale: number, { pictures }: WallContent): Promise<void> {
   const [, , { pictureRaster }] = await parts;
-  const wanted = request.pictures.find(({ picture }) => picture.id === node.pictureId);
+  const wanted = pictures.find(({ picture }) => picture.id === node.pictureId);
   if (!wanted) throw new Error('A cut shows a picture that is not at hand');
   let source = sources.get(wanted.address);
   if (!source) {

@@ -15,6 +15,8 @@ import { runRenderJob, type CutSource } from '../../src/server/render/render-cut
 
 const SLIDES = 10;
 const [WIDTH, HEIGHT] = [6000, 4000];
+/** Standard deviation of the grain, of 255: a clean photograph at a low sensitivity. */
+const GRAIN_SIGMA = 8;
 const photos = ['red-diamond-dunes', 'beach-hut-shop', 'long-shadow', 'box-kite-sunset', 'line-reel-close-up'];
 
 /** Megabytes of a document of ten slides, each with a photograph of 24 megapixels of its own. */
@@ -24,7 +26,9 @@ export async function documentMegabytes(): Promise<number> {
     const pictures: CutSource['pictures'][number][] = [];
     for (let index = 0; index < SLIDES; index += 1) {
       const filePath = join(folder, `${index}.jpg`);
-      await sharp(readFileSync(`demo/media/${photos[index % photos.length] ?? ''}.jpg`)).resize(WIDTH, HEIGHT).jpeg({ quality: 92 }).toFile(filePath);
+      // The demo's photographs are smaller; enlarged they would be smoother than a camera's, so they get its grain.
+      const grain = await sharp({ create: { width: WIDTH, height: HEIGHT, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: GRAIN_SIGMA } } }).png({ compressionLevel: 1 }).toBuffer();
+      await sharp(readFileSync(`demo/media/${photos[index % photos.length] ?? ''}.jpg`)).resize(WIDTH, HEIGHT).composite([{ input: grain, blend: 'overlay' }]).jpeg({ quality: 92 }).toFile(filePath);
       const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
       const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
       pictures.push({ filePath, picture: { id: `p${index}`, widthPx: WIDTH, heightPx: HEIGHT, facts, focal: facts.focal, focalBy: 'proposal' } });

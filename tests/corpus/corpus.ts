@@ -34,7 +34,7 @@ async function runTemplate(key: string): Promise<TemplateResult> {
   let cuts = 0;
   for (const [brand, book] of books) {
     for (const content of contents) {
-      await engines.load(neededGlyphs(book, template, fillTemplate(template, content)), {});
+      await engines.load(neededGlyphs(book, [{ template, frame: fillTemplate(template, content) }]), {});
       for (const placement of corpusPlacements) {
         cuts += 1;
         const found = await runCut({ template, content, placement, book }, engines.engines, pictures);

@@ -25,7 +25,7 @@ if (!usual || !square) throw new Error('The corpus has lost its usual content');
 
 beforeAll(async () => {
   const server = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
-  for (const template of corpusTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(book, template, fillTemplate(template, content)), {});
+  for (const template of corpusTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(book, [{ template, frame: fillTemplate(template, content) }]), {});
   engines = server.engines;
   pictures = await corpusPictures();
 });

@@ -269,6 +269,16 @@ describe('render jobs', () => {
     const images = document.context.enumerateIndirectObjects().filter(([, object]) => object instanceof PDFRawStream && object.dict.get(PDFName.of('Subtype')) === PDFName.of('Image'));
     expect(images).toHaveLength(1);
   });
+
+  it('cut a picture to its window as a vector, so that the photograph in the document stays a small one', async () => {
+    const result = await renderOne({ kind: 'as', source: sourceOf('arch', placementOf('feed-portrait')), format: 'pdf', scale: 1, maxBytes: Infinity, metadata });
+    const document = await PDFDocument.load(result.bytes);
+    const streams = document.context.enumerateIndirectObjects().flatMap(([, object]) => (object instanceof PDFRawStream ? [object] : []));
+    const filters = streams.filter((object) => object.dict.get(PDFName.of('Subtype')) === PDFName.of('Image')).map((object) => String(object.dict.get(PDFName.of('Filter'))));
+    expect(filters).toEqual(['/DCTDecode']);
+    const pages = streams.filter((object) => object.dict.get(PDFName.of('Subtype')) === undefined).map((object) => Buffer.from(decodePDFRawStream(object).decode()).toString('latin1')).join('\n');
+    expect(pages).toMatch(/\nW\s+n\s/);
+  });
 });
 
 function meanDifference(a: Buffer, b: Buffer): number {

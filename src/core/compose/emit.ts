@@ -7,7 +7,7 @@ import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/parts.ts';
-import { motifGenerators, wholeMotifs, type MotifShape } from '../motif/motif.ts';
+import { drawMotif, wholeMotifs, type MotifShape } from '../motif/motif.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
@@ -305,7 +305,7 @@ class Emitter {
   /** What is left out of one slide would be missing at the seam of the next: a motif that runs through stays whole. */
   #motifThrough(part: MotifPart, box: Box): void {
     const slide = { xPx: 0, yPx: 0, ...this.input.frame.size };
-    for (const shape of motifGenerators[part.generator](box, this.input.frame.marginPx, part.seed)) {
+    for (const shape of drawMotif(part.generator, box, this.input.frame.marginPx, part.seed)) {
       if (!shape.boxes.some((each) => intersectBoxes(each, slide))) continue;
       this.nodes.push({ kind: 'fill', path: shape.path, colour: this.input.scheme[shape.ink], alpha: 1 });
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
@@ -316,7 +316,7 @@ class Emitter {
   #motif(part: MotifPart, box: Box): void {
     const { size, marginPx } = this.input.frame;
     if (part.through) return this.#motifThrough(part, throughBox(box, size.widthPx, this.input.place));
-    const shapes = motifGenerators[part.generator](box, marginPx, part.seed);
+    const shapes = drawMotif(part.generator, box, marginPx, part.seed);
     const kept = [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)];
     const isFree = (shape: MotifShape): boolean => !shape.boxes.some((each) => kept.some((other) => intersectBoxes(each, other)));
     if (wholeMotifs.has(part.generator) && !shapes.every(isFree)) return;

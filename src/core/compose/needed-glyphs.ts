@@ -12,14 +12,20 @@ export interface NeededGlyphs {
   readonly emoji: readonly string[];
 }
 
-/** Typefaces and emoji that a frame of a template needs in a brand's type; hints count, as empty slots show them. */
-export function neededGlyphs(book: BrandBook, template: Template, frame: Frame): NeededGlyphs {
-  const texts = [
-    ...Object.values(frame.slots).flatMap((value) => (value.kind === 'text' ? [value.text] : [])),
-    ...template.slots.map((slot) => slot.hint),
-    ...book.facts.map((fact) => fact.text),
-  ];
-  const all = texts.join('\n');
+/** A frame and the template that shows it. */
+export interface FrameInTemplate {
+  readonly template: Template;
+  readonly frame: Frame;
+}
+
+/** Typefaces and emoji that frames need in a brand's type; hints count, as empty slots show them. */
+export function neededGlyphs(book: BrandBook, contents: readonly FrameInTemplate[]): NeededGlyphs {
+  const texts = new Set(book.facts.map((fact) => fact.text));
+  for (const { template, frame } of contents) {
+    for (const value of Object.values(frame.slots)) if (value.kind === 'text') texts.add(value.text);
+    for (const slot of template.slots) texts.add(slot.hint);
+  }
+  const all = [...texts].join('\n');
   const fontKeys = Object.values(book.type).flatMap((role) => fontKeysFor(all, role.font, fontWeight(book, role.font)));
   return { fontKeys: [...new Set(fontKeys)], emoji: [...new Set(findEmoji(all).map((each) => each.code))] };
 }

@@ -1,7 +1,7 @@
 import type { GlyphsNode, PictureNode, Scene, SceneNode } from '../scene/scene.ts';
 import { escapeXml } from './picture-metadata.ts';
 
-/** What a drawing needs from outside: outlines of glyphs, and pictures as data addresses, cropped, toned and masked. */
+/** What a drawing needs from outside: outlines of glyphs, and pictures as data addresses, cropped and toned. */
 export interface SvgAssets {
   /** Outline of a glyph, y upwards, with the units of its em. */
   glyph(fontKey: string, glyphId: number): { readonly path: string; readonly unitsPerEm: number };
@@ -14,14 +14,13 @@ export interface SvgAssets {
  */
 export function toSvg(scene: Scene, assets: SvgAssets, about: { readonly title: string; readonly description: string }): string {
   const { widthPx, heightPx } = scene.size;
-  const symbols = new Map<string, string>();
-  const body = scene.nodes.map((node) => drawNode(node, assets, symbols)).join('\n');
-  const definitions = [...symbols].map(([id, path]) => `<path id="${id}" d="${path}"/>`).join('');
+  const definitions = new Map<string, string>();
+  const body = scene.nodes.map((node) => drawNode(node, assets, definitions)).join('\n');
   return [
     `<svg xmlns="http://www.w3.org/2000/svg" width="${widthPx}" height="${heightPx}" viewBox="0 0 ${widthPx} ${heightPx}" role="img">`,
     `<title>${escapeXml(about.title)}</title>`,
     `<desc>${escapeXml(about.description)}</desc>`,
-    definitions === '' ? '' : `<defs>${definitions}</defs>`,
+    definitions.size === 0 ? '' : `<defs>${[...definitions.values()].join('')}</defs>`,
     body,
     '</svg>\n',
   ]
@@ -29,28 +28,36 @@ export function toSvg(scene: Scene, assets: SvgAssets, about: { readonly title: 
     .join('\n');
 }
 
-function drawNode(node: SceneNode, assets: SvgAssets, symbols: Map<string, string>): string {
+/** @param definitions what nodes refer to, by id; drawing adds to it */
+function drawNode(node: SceneNode, assets: SvgAssets, definitions: Map<string, string>): string {
   switch (node.kind) {
     case 'fill':
       return `<path d="${node.path}" fill="${node.colour}"${opacity(node.alpha)}/>`;
     case 'picture': {
       const { xPx, yPx, widthPx, heightPx } = node.box;
-      return `<image x="${short(xPx)}" y="${short(yPx)}" width="${short(widthPx)}" height="${short(heightPx)}" preserveAspectRatio="none" href="${assets.picture(node)}"/>`;
+      return `<image x="${short(xPx)}" y="${short(yPx)}" width="${short(widthPx)}" height="${short(heightPx)}" preserveAspectRatio="none"${clip(node, definitions)} href="${assets.picture(node)}"/>`;
     }
     case 'glyphs':
-      return drawGlyphs(node, assets, symbols);
+      return drawGlyphs(node, assets, definitions);
     case 'artwork':
       return `<g transform="translate(${short(node.xPx)} ${short(node.yPx)}) scale(${short(node.scale)})">${node.paths.map((path) => `<path d="${path.d}" fill="${path.fill}"${path.evenOdd ? ' fill-rule="evenodd"' : ''}/>`).join('')}</g>`;
   }
 }
 
+function clip(node: PictureNode, definitions: Map<string, string>): string {
+  if (node.mask === undefined) return '';
+  const id = `window-${definitions.size}`;
+  definitions.set(id, `<clipPath id="${id}"><path d="${node.mask}"/></clipPath>`);
+  return ` clip-path="url(#${id})"`;
+}
+
 /** Each outline is written once; a text is a row of references to them. */
-function drawGlyphs(node: GlyphsNode, assets: SvgAssets, symbols: Map<string, string>): string {
+function drawGlyphs(node: GlyphsNode, assets: SvgAssets, definitions: Map<string, string>): string {
   const uses = node.glyphs.map((glyph) => {
     const { path, unitsPerEm } = assets.glyph(glyph.fontKey, glyph.id);
     if (path === '') return '';
     const id = `${glyph.fontKey}-${glyph.id}`;
-    symbols.set(id, path);
+    definitions.set(id, `<path id="${id}" d="${path}"/>`);
     const unit = node.sizePx / unitsPerEm;
     return `<use href="#${id}" transform="matrix(${short(unit)} 0 0 ${short(-unit)} ${short(glyph.xPx)} ${short(glyph.yPx)})"/>`;
   });

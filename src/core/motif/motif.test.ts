@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { motifGenerators, motifNames } from './motif.ts';
+import { drawMotif, motifGenerators, motifNames } from './motif.ts';
 
 const box = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 1250 };
 const larger = { xPx: 0, yPx: 0, widthPx: 2000, heightPx: 2500 };
@@ -10,6 +10,13 @@ describe.each(motifNames)('the motif %s', (name) => {
   it('is the same for a seed', () => {
     expect(draw(box, 60, 7)).toEqual(draw(box, 60, 7));
     expect(draw(box, 60, 7).length).toBeGreaterThan(3);
+  });
+
+  it('is kept once drawn, and only for the very same room', () => {
+    const drawn = drawMotif(name, box, 60, 7);
+    expect(drawn).toEqual(draw(box, 60, 7));
+    expect(drawMotif(name, { ...box }, 60, 7)).toBe(drawn);
+    expect(drawMotif(name, larger, 60, 7)).toEqual(draw(larger, 60, 7));
   });
 
   it('keeps its shape at any scale', () => {

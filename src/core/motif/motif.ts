@@ -38,4 +38,24 @@ export const motifGenerators = {
 export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes']);
 
 export type MotifName = keyof typeof motifGenerators;
+
+/** Drawings that are kept; the oldest go first. */
+const MOST_KEPT = 200;
+const kept = new Map<string, readonly MotifShape[]>();
+
+/**
+ * Draws a motif. A drawing does not depend on the words around it, so it is kept: while somebody types, the same ones are asked
+ * for with every key.
+ * @param unitPx the margin `m` in pixels
+ */
+export function drawMotif(name: MotifName, box: Box, unitPx: number, seed: number): readonly MotifShape[] {
+  const key = [name, box.xPx, box.yPx, box.widthPx, box.heightPx, unitPx, seed].join(' ');
+  const drawn = kept.get(key) ?? motifGenerators[name](box, unitPx, seed);
+  kept.delete(key);
+  kept.set(key, drawn);
+  const [oldest] = kept.keys();
+  if (kept.size > MOST_KEPT && oldest !== undefined) kept.delete(oldest);
+  return drawn;
+}
+
 export const motifNames = Object.keys(motifGenerators) as readonly MotifName[];

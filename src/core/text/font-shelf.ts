@@ -58,13 +58,17 @@ const LATIN_FALLBACKS = ['figtree-500', 'unbounded-500'] as const;
 /** From this weight on a text is bold, and what helps out is bold too. */
 const BOLD_FROM = 600;
 
+/** Below Greek there is no letter of a script that needs help, and most texts stay there. */
+const BEYOND_LATIN = /[^\0-\u036f\u2000-\u22ff]/u;
+
 /**
  * The typefaces that a text is set in: the wanted one, then those that help out. Depends on the text alone, so that preview
  * and export take the same.
  * @param weight weight of the wanted typeface
  */
 export function fontKeysFor(text: string, fontKey: string, weight: number): readonly string[] {
-  const helpers = scriptFamilies.flatMap((family) => {
+  const families = BEYOND_LATIN.test(text) ? scriptFamilies : [];
+  const helpers = families.flatMap((family) => {
     const font = family.fonts[weight >= BOLD_FROM ? 1 : 0];
     return font && family.script.test(text) ? [font.key] : [];
   });

@@ -27,7 +27,7 @@ export function BookPreview({ brand }: PreviewProps) {
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      ...brandContent(brand, brand.book, []),
+      content: brandContent(brand, brand.book, []),
       ghosts: true,
       cuts: shown.map((template) => singlePicture({
         key: template.key,

@@ -46,7 +46,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     const sample = sampleMedia(media.data.items);
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      ...brandContent(brandData.data, brandData.data.book, sample.items),
+      content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
         if (template.kind === 'carousel') return carouselPreview(template, cuts, sample.pictures, density);

@@ -1,16 +1,14 @@
-import EyeOff from 'lucide-react/icons/eye-off';
-import Undo2 from 'lucide-react/icons/undo-2';
+import { useDeferredValue } from 'react';
 import type { Frame } from '../../core/piece/piece.ts';
-import { leaveSlideOut, takeSlideIn } from '../../core/piece/adjust.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
-import { CutCanvas } from './CutCanvas.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import { PicturesButton, PicturesDrop, usePictureSlides } from './PicturesToSlides.tsx';
+import { joinIds, LeftCell, ShownCell } from './SheetCell.tsx';
 import { SlideStrip } from './SlideStrip.tsx';
 import { SlidesFromText } from './SlidesFromText.tsx';
 import { TakeOut } from './TakeOut.tsx';
-import type { Cut, CutSlide } from './use-cuts.ts';
+import type { Cut } from './use-cuts.ts';
 import { WallScale } from './WallScale.tsx';
 
 export interface ContactProps extends SheetProps {
@@ -25,12 +23,12 @@ export interface ContactProps extends SheetProps {
 
 const HEADER_PX = 116;
 const GAP_PX = 10;
-/** What stays behind takes little room. */
-const MOST_LEFT_PX = 72;
 
 /** All slides of all cuts: a row a cut, a column a slide. The strip on top is the piece's own order. */
 export function ContactSheet(props: ContactProps) {
-  const { piece, cuts, brand, pieceId, store, readOnly } = props;
+  const { piece, cuts, brand, pieceId, store, readOnly, template, frame, chosen, onChosen } = props;
+  // The strip follows once the cuts are on their way.
+  const frames = useDeferredValue(piece.frames);
   const pictures = usePictureSlides(props);
   const columnPx = Math.round(cuts.scaleOf(cuts.list[0] ?? noCut) * (cuts.list[0]?.placement.exportPx.width ?? 0)) || 132;
   const layout = { gridTemplateColumns: `${HEADER_PX}px repeat(${piece.frames.length}, ${columnPx}px)`, columnGap: GAP_PX };
@@ -52,7 +50,7 @@ export function ContactSheet(props: ContactProps) {
       )}
       <PicturesDrop {...props} pictures={pictures}>
         <div className="w-max">
-          <SlideStrip {...props} columnPx={columnPx} headerPx={HEADER_PX} gapPx={GAP_PX} />
+          <SlideStrip frames={frames} template={template} store={store} frameId={frame.id} chosen={chosen} onChosen={onChosen} readOnly={readOnly} columnPx={columnPx} headerPx={HEADER_PX} gapPx={GAP_PX} />
           {cuts.list.map((cut) => (
             <div key={cut.key} role="group" aria-label={`${cut.sheet.name} ${cut.placement.name}`} style={layout} className="grid items-start border-t border-line py-2.5">
               <RowHead cut={cut} total={piece.frames.length} />
@@ -90,61 +88,31 @@ function RowHead({ cut, total }: { readonly cut: Cut; readonly total: number }) 
   );
 }
 
-interface CellProps extends ContactProps {
+interface SheetCellProps extends ContactProps {
   readonly cut: Cut;
   readonly cell: Frame;
   readonly number: number;
   readonly columnPx: number;
 }
 
-function SheetCell(props: CellProps) {
-  const { cut, cell } = props;
-  const slide = cut.slides.find(({ frame }) => frame.id === cell.id);
-  return slide ? <ShownCell {...props} slide={slide} /> : <LeftCell {...props} />;
-}
-
-function ShownCell({ cut, cell, number, columnPx, cuts, frame, slide, store, readOnly, onLook }: CellProps & { readonly slide: CutSlide }) {
-  const { width, height } = cut.placement.exportPx;
-  const report = cuts.reports.get(slide.key);
-  const over = report?.texts.find((text) => text.kind === 'overflows');
-  const name = `${cut.sheet.name} ${cut.placement.name}, slide ${number}`;
-  return (
-    <div className="group relative">
-      <button type="button" onClick={() => onLook(cut.key, cell.id)} aria-label={`${name}: look at it large`} className={`block ${cell.id === frame.id ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
-        <CutCanvas wall={cuts.wall} cutKey={slide.key} widthPx={columnPx} heightPx={Math.round((columnPx * height) / width)} />
-      </button>
-      {over?.kind === 'overflows' && <p className="mt-1 text-xs font-medium text-coral-ink">too long by {over.overBy}</p>}
-      {!readOnly && (
-        <button
-          type="button"
-          aria-label={`Leave slide ${number} out of ${cut.sheet.name} ${cut.placement.name}`}
-          title="Leave it out here"
-          onClick={() => store.change(`without-${cut.key}`, (draft) => leaveSlideOut(draft, cut.key, cell.id, cut.left.map((each) => each.frame.id)))}
-          className="absolute top-1 right-1 rounded-md border border-line bg-panel p-1 opacity-0 group-hover:opacity-100 focus-visible:opacity-100"
-        >
-          <EyeOff aria-hidden className="size-3.5" />
-        </button>
-      )}
-    </div>
-  );
-}
-
-const reasons = { chosen: 'left out', limit: 'no room', single: 'stays behind' } as const;
-
-function LeftCell({ cut, cell, number, columnPx, store, readOnly }: CellProps) {
-  const { width, height } = cut.placement.exportPx;
-  const because = cut.left.find(({ frame }) => frame.id === cell.id)?.because ?? 'chosen';
-  const takeIn = (): void =>
-    store.change(`without-${cut.key}`, (draft) => takeSlideIn(draft, cut.key, cell.id, { left: cut.left.map((each) => each.frame.id), shown: cut.slides.map(({ frame }) => frame.id), most: cut.placement.carousel?.most ?? 1 }));
-  return (
-    <div style={{ width: columnPx, height: Math.min(MOST_LEFT_PX, Math.round((columnPx * height) / width)) }} className="flex flex-col items-center justify-center gap-1 rounded-md border border-dashed border-edge text-xs text-quiet">
-      <span>{reasons[because]}</span>
-      {!readOnly && (
-        <button type="button" aria-label={`Take slide ${number} into ${cut.sheet.name} ${cut.placement.name}`} onClick={takeIn} className="flex items-center gap-1 rounded-md px-1 font-medium text-house hover:underline">
-          <Undo2 aria-hidden className="size-3" />
-          Take in
-        </button>
-      )}
-    </div>
-  );
+function SheetCell({ cut, cell, number, columnPx, cuts, frame, store, readOnly, onLook }: SheetCellProps) {
+  const { sheet, placement, slides, left } = cut;
+  const shared = {
+    store,
+    readOnly,
+    cutKey: cut.key,
+    cutName: `${sheet.name} ${placement.name}`,
+    frameId: cell.id,
+    number,
+    widthPx: columnPx,
+    heightPx: Math.round((columnPx * placement.exportPx.height) / placement.exportPx.width),
+    left: joinIds(left.map((each) => each.frame.id)),
+  };
+  const slide = slides.find((each) => each.frame.id === cell.id);
+  if (!slide) {
+    const because = left.find((each) => each.frame.id === cell.id)?.because ?? 'chosen';
+    return <LeftCell {...shared} because={because} shown={joinIds(slides.map((each) => each.frame.id))} most={placement.carousel?.most ?? 1} />;
+  }
+  const over = cuts.reports.get(slide.key)?.texts.find((text) => text.kind === 'overflows');
+  return <ShownCell {...shared} wall={cuts.wall} slideKey={slide.key} isAtWork={cell.id === frame.id} overBy={over?.kind === 'overflows' ? over.overBy : null} onLook={onLook} />;
 }

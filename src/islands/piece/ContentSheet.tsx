@@ -1,6 +1,6 @@
 import ImageIcon from 'lucide-react/icons/image';
-import { useId, useState } from 'react';
-
+import { memo, useId, useState } from 'react';
+import type { Fact } from '../../core/brand/brand-book.ts';
 import { changeTemplateOfPiece, textsKeptAside } from '../../core/piece/change-template.ts';
 import { slotText, type Frame } from '../../core/piece/piece.ts';
 import { ownSlots } from '../../core/piece/slides-of-cut.ts';
@@ -15,6 +15,7 @@ import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from './MediaPicker.tsx';
 import { SlideAltText, SlideKind } from './SlideFields.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
+import type { PieceStore } from './piece-store.ts';
 import type { Cuts } from './use-cuts.ts';
 import { mediaAddress } from '../ui/media-address.ts';
 
@@ -77,7 +78,7 @@ export function ContentSheet(props: ContentProps) {
       {slots.map((slot) => {
         if (slot.kind === 'picture') return <PictureSlot key={slot.key} {...props} slot={slot} />;
         if (slot.kind === 'mark') return <MarkSlot key={slot.key} {...props} slot={slot} />;
-        return <TextSlot key={slot.key} {...props} slot={slot} />;
+        return <TextSlot key={slot.key} slot={slot} frameId={frame.id} store={props.store} facts={props.brandData.book.facts} readOnly={props.readOnly} text={slotText(frame, slot.key)} {...describeFit(slot.key, frame, props.cuts)} />;
       })}
       {piece.kind === 'carousel' && <SlideAltText {...props} />}
       <KeptAside {...props} />
@@ -85,19 +86,28 @@ export function ContentSheet(props: ContentProps) {
   );
 }
 
-function TextSlot({ slot, frame, store, cuts, brandData, readOnly }: ContentProps & { readonly slot: Slot }) {
-  const text = slotText(frame, slot.key);
-  const fit = describeFit(slot.key, text, frame.id, cuts);
-  const write = (value: string): void =>
-    store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
-      const { slots } = draftFrame(draft, frame.id);
-      if (value === '') delete slots[slot.key];
-      else slots[slot.key] = { kind: 'text', text: value };
-    });
+interface TextSlotProps extends Fit, Pick<ContentProps, 'store' | 'readOnly'> {
+  readonly slot: Slot;
+  readonly frameId: string;
+  readonly text: string;
+  readonly facts: readonly Fact[];
+}
+
+function writeSlot(store: PieceStore, frameId: string, key: string, write: (text: string) => string): void {
+  store.change(`slot-${frameId}-${key}`, (draft) => {
+    const frame = draftFrame(draft, frameId);
+    const text = write(slotText(frame, key));
+    if (text === '') delete frame.slots[key];
+    else frame.slots[key] = { kind: 'text', text };
+  });
+}
+
+/** A field of a text. Of all of them a keystroke changes one. */
+const TextSlot = memo(function TextSlot({ slot, frameId, text, store, facts, readOnly, fit, fitWord }: TextSlotProps) {
   const aside = (
     <span className="flex items-center gap-1.5">
-      <span className={`text-right text-xs ${fit.kind === 'over' ? 'font-medium text-coral-ink' : fit.kind === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fit.word}</span>
-      {!readOnly && <FactMenu facts={brandData.book.facts} onPick={(added) => write(withBehind(text, added))} />}
+      <span className={`text-right text-xs ${fit === 'over' ? 'font-medium text-coral-ink' : fit === 'fits' ? 'text-mint-ink' : 'text-quiet'}`}>{fitWord}</span>
+      {!readOnly && <SlotFacts facts={facts} store={store} frameId={frameId} slotKey={slot.key} />}
     </span>
   );
   return (
@@ -110,26 +120,36 @@ function TextSlot({ slot, frame, store, cuts, brandData, readOnly }: ContentProp
           value={text}
           readOnly={readOnly}
           maxLength={5_000}
-          onChange={(event) => write(event.target.value)}
+          onChange={(event) => writeSlot(store, frameId, slot.key, () => event.target.value)}
           className={`${inputClasses} resize-y`}
         />
       )}
     </Field>
   );
+});
+
+/** The menu of facts of a field: it need not change while somebody types there. */
+const SlotFacts = memo(function SlotFacts({ facts, store, frameId, slotKey }: Pick<TextSlotProps, 'facts' | 'store' | 'frameId'> & { readonly slotKey: string }) {
+  return <FactMenu facts={facts} onPick={(added) => writeSlot(store, frameId, slotKey, (text) => withBehind(text, added))} />;
+});
+
+interface Fit {
+  readonly fit: 'empty' | 'fits' | 'over';
+  readonly fitWord: string;
 }
 
 /** What the field says beside its label, from the reports of all cuts. */
-function describeFit(slot: string, text: string, frameId: string, cuts: Cuts): { readonly kind: 'empty' | 'fits' | 'over'; readonly word: string } {
-  if (text.trim() === '') return { kind: 'empty', word: '' };
-  const fits = cuts.list.flatMap((cut) => {
-    const slide = cut.slides.find(({ frame }) => frame.id === frameId);
-    const found = slide && cuts.reports.get(slide.key)?.texts.find((each) => each.slot === slot);
-    return found ? [{ cut, fit: found }] : [];
+function describeFit(slot: string, frame: Frame, cuts: Cuts): Fit {
+  if (slotText(frame, slot).trim() === '') return { fit: 'empty', fitWord: '' };
+  const found = cuts.list.flatMap((cut) => {
+    const slide = cut.slides.find((each) => each.frame.id === frame.id);
+    const text = slide && cuts.reports.get(slide.key)?.texts.find((each) => each.slot === slot);
+    return text ? [{ cut, text }] : [];
   });
-  const over = fits.flatMap(({ cut, fit }) => (fit.kind === 'overflows' ? [{ name: cut.placement.name, by: fit.overBy }] : []));
+  const over = found.flatMap(({ cut, text }) => (text.kind === 'overflows' ? [{ name: cut.placement.name, by: text.overBy }] : []));
   const worst = over.toSorted((a, b) => b.by - a.by)[0];
-  if (worst) return { kind: 'over', word: `too long for ${worst.name} by ${worst.by}${over.length > 1 ? `, and ${over.length - 1} more` : ''}` };
-  return fits.length === 0 ? { kind: 'empty', word: '' } : { kind: 'fits', word: `fits all ${fits.length} cuts` };
+  if (worst) return { fit: 'over', fitWord: `too long for ${worst.name} by ${worst.by}${over.length > 1 ? `, and ${over.length - 1} more` : ''}` };
+  return found.length === 0 ? { fit: 'empty', fitWord: '' } : { fit: 'fits', fitWord: `fits all ${found.length} cuts` };
 }
 
 function PictureSlot({ slot, piece, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {

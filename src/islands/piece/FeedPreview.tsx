@@ -25,7 +25,7 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
   const request = useMemo(() => {
     if (!cut) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...content, ghosts: true, cuts: [...wanted(cut, (WIDTH_PX / cut.placement.exportPx.width) * density)] };
+    return { content, ghosts: true, cuts: [...wanted(cut, (WIDTH_PX / cut.placement.exportPx.width) * density)] };
   }, [content, wanted, cut]);
   const { wall } = useWall(request);
   return (

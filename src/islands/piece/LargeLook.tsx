@@ -45,12 +45,15 @@ export function LargeLook(props: LargeProps) {
     observer.observe(element);
     return () => observer.disconnect();
   }, []);
-  const { content, wanted } = cuts;
+  const { wanted } = cuts;
+  const content = useMemo(
+    () => ({ ...cuts.content, pictures: cuts.content.pictures.map((each) => ({ ...each, address: each.address.replace(`fit=${WALL_PICTURE_PX}`, `fit=${LARGE_PICTURE_PX}`) })) }),
+    [cuts.content],
+  );
   const request = useMemo(
     () => ({
-      ...content,
+      content,
       ghosts: true,
-      pictures: content.pictures.map((each) => ({ ...each, address: each.address.replace(`fit=${WALL_PICTURE_PX}`, `fit=${LARGE_PICTURE_PX}`) })),
       // The others are fitted along with it, and need not be seen.
       cuts: wanted(cut, 1).map((each) => (each.key === cut.key ? each : { ...each, scale: UNSEEN_SCALE })),
     }),

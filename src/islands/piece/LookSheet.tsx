@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import type { Piece } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
 import { ContactSheet } from './ContactSheet.tsx';
@@ -35,14 +35,14 @@ export function LookSheet(props: LookProps) {
   const [atWork, setAtWork] = useState<string | null>(null);
   const frame = piece.frames.find(({ id }) => id === atWork) ?? piece.frames[0];
   const large = cuts.list.find((cut) => cut.key === largeKey);
-  const lookAt = (key: string, frameId: string): void => {
+  const lookAt = useCallback((key: string, frameId: string): void => {
     setAtWork(frameId);
     setLargeKey(key);
-  };
-  const choose = (ids: ReadonlySet<string>, last: string | null): void => {
+  }, []);
+  const choose = useCallback((ids: ReadonlySet<string>, last: string | null): void => {
     setChosen(ids);
     if (last !== null) setAtWork(last);
-  };
+  }, []);
   return (
     <>
       <ContentSheet key={frame.id} {...props} frame={frame} />

@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import { listTemplates } from '../../contract/template-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -101,10 +101,10 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
     };
   }, [store]);
 
-  const choose = (next: SheetKey): void => {
+  const choose = useCallback((next: SheetKey): void => {
     setSheet(next);
     history.replaceState(null, '', `#${next}`);
-  };
+  }, []);
   const addMedia = (item: MediaItem): void => {
     setMedia((now) => new Map(now).set(item.id, item));
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
@@ -119,7 +119,7 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
         {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
         {sheet === 'words' && <WordsSheet {...shared} />}
         {sheet === 'times' && <TimesSheet {...shared} nowMs={nowMs} />}
-        <PreflightRail {...shared} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
+        <PreflightRail brand={brand} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
       </div>
     </main>
   );

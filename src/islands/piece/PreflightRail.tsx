@@ -1,5 +1,5 @@
 import CircleCheck from 'lucide-react/icons/circle-check';
-import { useMemo } from 'react';
+import { memo, useDeferredValue, useMemo } from 'react';
 import type { Finding } from '../../core/preflight/finding.ts';
 import { applyFix, type PieceDraft } from '../../core/preflight/fix.ts';
 import { preflight } from '../../core/preflight/preflight.ts';
@@ -22,21 +22,25 @@ interface RailProps {
   readonly nowMs: number;
   readonly piece: Piece;
   readonly template: Template;
-  readonly cuts: Cuts;
+  readonly toCheck: Cuts['toCheck'];
   readonly sheet: SheetKey;
   readonly onSheet: (sheet: SheetKey) => void;
 }
 
 const HOUR_MS = 3_600_000;
 
-/** What would stop or spoil the piece at sending, beside all three sheets. */
-export function PreflightRail(props: RailProps) {
-  const { brand, book, media, store, piece, template, cuts } = props;
+/** What would stop or spoil the piece at sending, beside all three sheets. It follows once what is typed is on the screen. */
+export function PreflightRail({ cuts, piece, ...props }: Omit<RailProps, 'toCheck'> & { readonly cuts: Pick<Cuts, 'toCheck'> }) {
+  return <Findings {...props} piece={useDeferredValue(piece)} toCheck={useDeferredValue(cuts.toCheck)} />;
+}
+
+const Findings = memo(function Findings(props: RailProps) {
+  const { brand, book, media, store, piece, template, toCheck } = props;
   // Licences end with a day; a check an hour is often enough.
   const atMs = Math.floor(useNow(props.nowMs) / HOUR_MS) * HOUR_MS;
   const findings = useMemo(
-    () => preflight({ piece, template, book, cuts: cuts.toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
-    [piece, template, book, cuts.toCheck, media, atMs, brand.zone],
+    () => preflight({ piece, template, book, cuts: toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
+    [piece, template, book, toCheck, media, atMs, brand.zone],
   );
   const mend = (finding: Finding): void => {
     const { fix } = finding;
@@ -65,7 +69,7 @@ export function PreflightRail(props: RailProps) {
       )}
     </aside>
   );
-}
+});
 
 const placeNames: Readonly<Record<Finding['sheet'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
 

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import { differs } from '../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import type { SheetProps } from './LookSheet.tsx';
@@ -50,7 +50,7 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
             </h2>
             <ul className="flex flex-wrap items-start gap-5">
               {ofGroup.map((cut) => (
-                <WallCut key={cut.key} cut={cut} cuts={cuts} grouping={grouping} onChoose={onChoose} />
+                <WallCut key={cut.key} {...wallCutProps(cut, cuts)} grouping={grouping} onChoose={onChoose} />
               ))}
             </ul>
           </div>
@@ -90,23 +90,37 @@ function groupCuts(list: readonly Cut[], grouping: Grouping): readonly CutGroup[
   return [...groups].map(([key, cuts]) => ({ key, cuts }));
 }
 
-function WallCut({ cut, cuts, grouping, onChoose }: { readonly cut: Cut; readonly cuts: Cuts; readonly grouping: Grouping; readonly onChoose: (key: string) => void }) {
-  const { width, height } = cut.placement.exportPx;
-  const report = cuts.reports.get(cut.key);
-  const over = report?.texts.find((text) => text.kind === 'overflows');
+interface WallCutProps extends Pick<Cuts, 'wall' | 'wallScale'> {
+  readonly cutKey: string;
+  readonly networkName: string;
+  readonly placementName: string;
+  readonly width: number;
+  readonly height: number;
+  readonly isOwn: boolean;
+  /** Characters that are too many; null where all fit. */
+  readonly overBy: number | null;
+}
+
+function wallCutProps({ key, sheet, placement, adjustment }: Cut, { wall, wallScale, reports }: Cuts): WallCutProps {
+  const over = reports.get(key)?.texts.find((text) => text.kind === 'overflows');
+  return { wall, wallScale, cutKey: key, networkName: sheet.name, placementName: placement.name, ...placement.exportPx, isOwn: differs(adjustment), overBy: over?.kind === 'overflows' ? over.overBy : null };
+}
+
+/** A cut on the wall. Its picture changes with every key, what stands around it seldom. */
+const WallCut = memo(function WallCut({ wall, wallScale, cutKey, networkName, placementName, width, height, isOwn, overBy, grouping, onChoose }: WallCutProps & { readonly grouping: Grouping; readonly onChoose: (key: string) => void }) {
   return (
     <li>
-      <button type="button" onClick={() => onChoose(cut.key)} aria-label={`${cut.sheet.name} ${cut.placement.name}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
-        <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} />
+      <button type="button" onClick={() => onChoose(cutKey)} aria-label={`${networkName} ${placementName}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
+        <CutCanvas wall={wall} cutKey={cutKey} widthPx={Math.round(width * wallScale)} heightPx={Math.round(height * wallScale)} />
       </button>
       <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
         <span className="font-semibold">
-          {grouping === 'shape' ? `${cut.sheet.name} ` : ''}
-          {cut.placement.name}
-          {differs(cut.adjustment) && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
+          {grouping === 'shape' ? `${networkName} ` : ''}
+          {placementName}
+          {isOwn && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
         </span>
-        {over?.kind === 'overflows' ? (
-          <span className="font-medium text-coral-ink">too long by {over.overBy}</span>
+        {overBy !== null ? (
+          <span className="font-medium text-coral-ink">too long by {overBy}</span>
         ) : (
           <span className="text-quiet tabular-nums">
             {width} × {height}
@@ -115,4 +129,4 @@ function WallCut({ cut, cuts, grouping, onChoose }: { readonly cut: Cut; readonl
       </p>
     </li>
   );
-}
+});

@@ -4,31 +4,35 @@ import Copy from 'lucide-react/icons/copy';
 import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { nanoid } from 'nanoid';
+import { memo } from 'react';
 import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
 import { duplicateSlides, insertSlides, moveSlides, removeSlides, stepSlides, type Slides } from '../../core/piece/edit-slides.ts';
 import { emptySlide } from '../../core/piece/draft-slides.ts';
-import { firstWords } from '../../core/piece/piece.ts';
+import { firstWords, type Piece } from '../../core/piece/piece.ts';
 import { slideOf } from '../../core/template/slide-template.ts';
 import { Button } from '../ui/Button.tsx';
 import type { ContactProps } from './ContactSheet.tsx';
 
-interface StripProps extends ContactProps {
+interface StripProps extends Pick<ContactProps, 'template' | 'store' | 'chosen' | 'onChosen' | 'readOnly'> {
+  readonly frames: Piece['frames'];
+  /** The slide at work. */
+  readonly frameId: string;
   readonly columnPx: number;
   readonly headerPx: number;
   readonly gapPx: number;
 }
 
 /** The slides in their order: chosen, dragged or stepped, one or several at once. */
-export function SlideStrip(props: StripProps) {
-  const { piece, template, store, frame, chosen, onChosen, readOnly, columnPx, headerPx, gapPx } = props;
-  const working = chosen.size > 0 ? chosen : new Set([frame.id]);
+export const SlideStrip = memo(function SlideStrip(props: StripProps) {
+  const { frames, template, store, frameId, chosen, onChosen, readOnly, columnPx, headerPx, gapPx } = props;
+  const working = chosen.size > 0 ? chosen : new Set([frameId]);
   // Every move is undone by itself; what has one label is undone together, as typing is.
-  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(piece.frames) as unknown as typeof draft.frames));
+  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(store.getState().history.document.frames) as unknown as typeof draft.frames));
   const { dragAndDropHooks } = useDragAndDrop({
     isDisabled: readOnly,
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
     onReorder: ({ keys, target }) => {
-      const at = piece.frames.findIndex(({ id }) => id === target.key) + (target.dropPosition === 'after' ? 1 : 0);
+      const at = frames.findIndex(({ id }) => id === target.key) + (target.dropPosition === 'after' ? 1 : 0);
       change('order', (slides) => moveSlides(slides, new Set([...keys].map(String)), slides[at]?.id ?? null));
     },
   });
@@ -44,19 +48,19 @@ export function SlideStrip(props: StripProps) {
           disallowEmptySelection
           selectedKeys={working}
           onSelectionChange={(keys) => {
-            const ids = keys === 'all' ? new Set(piece.frames.map(({ id }) => id)) : new Set([...keys].map(String));
+            const ids = keys === 'all' ? new Set(frames.map(({ id }) => id)) : new Set([...keys].map(String));
             const added = [...ids].find((id) => !working.has(id)) ?? [...ids].at(-1) ?? null;
             onChosen(ids, added);
           }}
           dragAndDropHooks={dragAndDropHooks}
-          items={piece.frames}
+          items={frames}
           // An item that has not changed is drawn again only where these have: its number may have.
-          dependencies={[piece.frames, template]}
+          dependencies={[frames, template]}
           className="flex"
           style={{ gap: gapPx }}
         >
           {(item) => {
-            const number = piece.frames.findIndex(({ id }) => id === item.id) + 1;
+            const number = frames.findIndex(({ id }) => id === item.id) + 1;
             const kind = item.slide === undefined ? 'Cover' : (slideOf(template, item.slide)?.name ?? '');
             const words = firstWords({ frames: [item] });
             return (
@@ -73,20 +77,20 @@ export function SlideStrip(props: StripProps) {
       </div>
     </div>
   );
-}
+});
 
 interface ActionsProps extends StripProps {
   readonly working: ReadonlySet<string>;
   readonly change: (label: string, edit: (slides: Slides) => Slides) => void;
 }
 
-function StripActions({ piece, template, working, change, onChosen, frame }: ActionsProps) {
+function StripActions({ frames, template, working, change, onChosen, frameId }: ActionsProps) {
   const many = working.size > 1 ? `${working.size} slides` : 'the slide';
   const insert = (key: string): void => {
     const kind = slideOf(template, key);
     if (!kind) return;
     const added = emptySlide(kind, nanoid(8));
-    change('insert', (slides) => insertSlides(slides, [added], frame.id));
+    change('insert', (slides) => insertSlides(slides, [added], frameId));
     onChosen(new Set([added.id]), added.id);
   };
   return (
@@ -101,7 +105,7 @@ function StripActions({ piece, template, working, change, onChosen, frame }: Act
         <Copy aria-hidden className="size-3.5" />
         Duplicate
       </Button>
-      <Button size="small" disabled={piece.frames.length <= working.size} onClick={() => change('remove', (slides) => removeSlides(slides, working))}>
+      <Button size="small" disabled={frames.length <= working.size} onClick={() => change('remove', (slides) => removeSlides(slides, working))}>
         <Trash2 aria-hidden className="size-3.5" />
         Remove
       </Button>

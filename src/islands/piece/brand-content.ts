@@ -3,14 +3,11 @@ import { getTypefaceFile } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
-import type { PaintRequest } from '../../workers/wall-protocol.ts';
+import type { WallContent } from '../../workers/wall-protocol.ts';
 import { addressOf } from '../ui/call.ts';
 import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
-
-/** What every painting in a brand's look is made of. */
-export type PaintContent = Pick<PaintRequest, 'book' | 'pictures' | 'typefaces'>;
 
 /** Pictures on the wall are small; the large view asks for more. */
 export const WALL_PICTURE_PX = 1280;
@@ -20,7 +17,7 @@ export function pictureOf(item: MediaItem): Picture {
 }
 
 /** The content of a painting: a book with its typefaces, the pictures that marks are made of, and those of a piece. */
-export function brandContent(brand: Pick<BrandData, 'slug' | 'markPictures'>, book: BrandBook, items: readonly MediaItem[]): PaintContent {
+export function brandContent(brand: Pick<BrandData, 'slug' | 'markPictures'>, book: BrandBook, items: readonly MediaItem[]): WallContent {
   const all = [...new Map([...brand.markPictures, ...items].map((item) => [item.id, item])).values()];
   return {
     book,

@@ -7,8 +7,8 @@ import { ALONE, filledSlide, placesOf, slidesOfCut, type LeftSlide, type SlidePl
 import type { CutToCheck } from '../../core/preflight/finding.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
 import { COVER, type Template } from '../../core/template/template.ts';
-import type { WantedCut } from '../../workers/wall-protocol.ts';
-import { brandContent, type PaintContent } from './brand-content.ts';
+import type { WallContent, WantedCut } from '../../workers/wall-protocol.ts';
+import { brandContent } from './brand-content.ts';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
 import { useWall, type Wall } from './wall.ts';
 
@@ -45,7 +45,7 @@ export interface Cuts {
   readonly wallScale: number;
   readonly setWallScale: (scale: number) => void;
   /** What every painting of this piece is made of; which cuts, and how large, is said beside it. */
-  readonly content: PaintContent;
+  readonly content: WallContent;
   readonly wanted: (cut: Cut, scale: number) => readonly WantedCut[];
   /** Pixels of the screen that a cut is shown at: all graphics at one scale, all slides at one width. */
   readonly scaleOf: (cut: Cut) => number;
@@ -89,7 +89,8 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
     [cutRefs, adjustments, frames, kind, template, brandData],
   );
   // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
-  const content = useMemo(() => brandContent(brandData, brandData.book, mediaOfPiece({ frames }).flatMap((id) => media.get(id) ?? [])), [frames, brandData, media]);
+  const mediaIds = mediaOfPiece({ frames }).join(' ');
+  const content = useMemo(() => brandContent(brandData, brandData.book, mediaIds.split(' ').flatMap((id) => media.get(id) ?? [])), [mediaIds, brandData, media]);
   const wanted = useCallback(
     (cut: Cut, scale: number): readonly WantedCut[] =>
       cut.slides.map((slide) => ({
@@ -108,7 +109,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
   const scaleOf = useCallback((cut: Cut): number => (kind === 'graphic' ? wallScale : (wallScale * COLUMN_PX) / cut.placement.exportPx.width), [kind, wallScale]);
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { ...content, ghosts: true, cuts: list.flatMap((cut) => wanted(cut, scaleOf(cut) * density)) };
+    return { content, ghosts: true, cuts: list.flatMap((cut) => wanted(cut, scaleOf(cut) * density)) };
   }, [content, wanted, list, scaleOf]);
   const { wall, state } = useWall(request);
   const toCheck = useMemo(

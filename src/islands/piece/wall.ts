@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
 import { shareOut } from '../../workers/alike-cuts.ts';
-import type { PaintedCut, PaintRequest, WallMessage } from '../../workers/wall-protocol.ts';
+import type { PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage } from '../../workers/wall-protocol.ts';
 
 export interface WallState {
   readonly reports: ReadonlyMap<string, CutReport>;
@@ -11,7 +11,10 @@ export interface WallState {
 }
 
 /** What a wall is to show. */
-export type WallRequest = Omit<PaintRequest, 'id' | 'again'>;
+export interface WallRequest extends Pick<PaintRequest, 'cuts' | 'ghosts'> {
+  /** Told to the painters when it is another value than the last. */
+  readonly content: WallContent;
+}
 
 /** A worker that paints, and the last request that it has painted whole. */
 interface Painter {
@@ -33,6 +36,7 @@ export class Wall {
   #told: number | null = null;
   #repaint: number | null = null;
   #lastRequest: WallRequest | null = null;
+  #content: WallContent | null = null;
 
   constructor(readonly onChange: (state: WallState) => void) {
     // The first painter starts to load its engines before there is anything to paint.
@@ -43,6 +47,7 @@ export class Wall {
     const painter: Painter = { worker: new Worker(new URL('../../workers/wall-worker.ts', import.meta.url), { type: 'module' }), doneId: this.#settledId };
     painter.worker.onmessage = ({ data }: MessageEvent<WallMessage>) => this.#receive(data, painter);
     this.#painters.push(painter);
+    if (this.#content) tellPainter(painter, { kind: 'content', content: this.#content });
   }
 
   /** Tells where a cut is shown; null when it no longer is. */
@@ -61,13 +66,18 @@ export class Wall {
 
   /** @param again whether cuts that have not changed are sent as well */
   paint(request: WallRequest, again = false): void {
+    const { cuts, ghosts, content } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
     const most = Math.min(MOST_PAINTERS, navigator.hardwareConcurrency);
-    while (this.#painters.length < most && request.cuts.length > this.#painters.length) this.#addPainter();
-    const shares = shareOut(request.cuts, this.#painters.length);
-    this.#painters.forEach(({ worker }, index) => worker.postMessage({ ...request, cuts: shares[index] ?? [], id: this.#lastId, again } satisfies PaintRequest));
+    while (this.#painters.length < most && cuts.length > this.#painters.length) this.#addPainter();
+    if (content !== this.#content) {
+      this.#content = content;
+      for (const painter of this.#painters) tellPainter(painter, { kind: 'content', content });
+    }
+    const shares = shareOut(cuts, this.#painters.length);
+    this.#painters.forEach((painter, index) => tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again }));
   }
 
   close(): void {
@@ -93,14 +103,14 @@ export class Wall {
     this.#tellSoon();
   }
 
-  #show({ key, bitmap, settled }: PaintedCut, id: number): void {
+  #show({ key, pixels, settled }: PaintedCut, id: number): void {
     const canvas = this.#canvases.get(key);
     // What is not shown is checked all the same.
-    if (!canvas) return bitmap.close();
+    if (!canvas) return;
     // Setting even the same size would clear the canvas and lay the page out anew.
-    if (canvas.width !== bitmap.width) canvas.width = bitmap.width;
-    if (canvas.height !== bitmap.height) canvas.height = bitmap.height;
-    canvas.getContext('bitmaprenderer')?.transferFromImageBitmap(bitmap);
+    if (canvas.width !== pixels.width) canvas.width = pixels.width;
+    if (canvas.height !== pixels.height) canvas.height = pixels.height;
+    canvas.getContext('2d', { alpha: false, willReadFrequently: true })?.putImageData(pixels, 0, 0);
     canvas.dataset['painted'] = String(id);
     canvas.dataset['settled'] = String(settled);
   }
@@ -112,6 +122,10 @@ export class Wall {
       this.onChange({ reports: this.#reports, problem: null, settledId: this.#settledId });
     });
   }
+}
+
+function tellPainter({ worker }: Painter, message: PainterMessage): void {
+  worker.postMessage(message);
 }
 
 /** A wall for as long as a component is mounted; `request` is painted whenever it changes. */

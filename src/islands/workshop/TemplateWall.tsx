@@ -23,11 +23,14 @@ const lengthNames: Readonly<Record<SampleLength, string>> = { short: 'Short text
 /** The template in every shape with short, usual and cruel texts, repainted with every change; the arrangement at work is marked. */
 export function TemplateWall({ template, arrangement, brandData, photos }: WallProps) {
   const [scheme, setScheme] = useState('');
+  const { sample, content } = useMemo(() => {
+    const found = sampleMedia(photos);
+    return { sample: found, content: brandContent(brandData, brandData.book, found.items) };
+  }, [brandData, photos]);
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    const sample = sampleMedia(photos);
     return {
-      ...brandContent(brandData, brandData.book, sample.items),
+      content,
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
         const frame = sampleFrame(template, length, sample.pictures);
@@ -41,7 +44,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
         }));
       }),
     };
-  }, [template, brandData, photos, scheme]);
+  }, [template, content, sample, scheme]);
   const { wall, state } = useWall(request);
   return (
     <section aria-label="Proof wall" className="min-w-0 flex-1 overflow-auto px-5 py-4">

@@ -57,7 +57,7 @@ function Templates({ brand }: TemplatesProps) {
     const sample = sampleMedia(media.data.items);
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      ...brandContent(brandData.data, brandData.data.book, sample.items),
+      content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: templates.flatMap((template) => {
         const frame = sampleFrame(template, 'usual', sample.pictures);

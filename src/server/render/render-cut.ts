@@ -95,7 +95,7 @@ export async function runRenderJob(job: RenderJob, engines: ServerEngines): Prom
 }
 
 async function composeSource({ slides, book, placement, pictures: shown, typefaceFiles }: CutSource, engines: ServerEngines, ghosts: boolean): Promise<readonly Composed[]> {
-  for (const { template, frame } of slides) await engines.load(neededGlyphs(book, template, frame), typefaceFiles);
+  await engines.load(neededGlyphs(book, slides), typefaceFiles);
   const pictures = new Map(shown.map(({ picture }) => [picture.id, picture]));
   const members = slides.map((slide, index): RunMember => ({ ...slide, book, placement, pictures, ghosts, signature: String(index) }));
   return new RunComposer(engines.engines).compose(members);

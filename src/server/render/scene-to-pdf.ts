@@ -1,6 +1,8 @@
 import {
   beginText,
+  clip,
   concatTransformationMatrix,
+  endPath,
   endText,
   fill,
   PDFDocument,
@@ -110,14 +112,15 @@ async function drawNode(document: PDFDocument, page: PDFPage, node: SceneNode, {
       const source = sources.get(node.pictureId);
       if (!source) throw new RangeError(`No file is at hand for picture '${node.pictureId}'`);
       // What runs through several pages, or stands on each of them, is in the file once.
-      const key = JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone, node.mask]);
+      const key = JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone]);
       const known = images.get(key) ?? encodePictureNode(node, source).then(({ bytes, mime }) => (mime === 'image/jpeg' ? document.embedJpg(bytes) : document.embedPng(bytes)));
       images.set(key, known);
       const image = await known;
       const name = page.node.newXObject('Picture', image.ref);
       const { xPx, yPx, widthPx, heightPx } = node.box;
       // A picture fills the unit square upwards; the page counts downwards.
-      page.pushOperators(pushGraphicsState(), concatTransformationMatrix(widthPx, 0, 0, -heightPx, xPx, yPx + heightPx), PDFOperator.of(PDFOperatorNames.DrawObject, [name]), popGraphicsState());
+      const window = node.mask === undefined ? [] : [...pathOperators(node.mask), clip(), endPath()];
+      page.pushOperators(pushGraphicsState(), ...window, concatTransformationMatrix(widthPx, 0, 0, -heightPx, xPx, yPx + heightPx), PDFOperator.of(PDFOperatorNames.DrawObject, [name]), popGraphicsState());
       return;
     }
   }

@@ -16,14 +16,17 @@ export interface VectorInput {
 /** Photographs in vector files have twice the pixels of the cut, as vectors are made to be enlarged. */
 export const VECTOR_PICTURE_SCALE = 2;
 
-/** A picture node as a file of its own: JPEG, or PNG where parts of it can be seen through. */
+/** Quality of a photograph's JPEG in a vector file: at twice the pixels, its traces are too small to see. */
+const VECTOR_PICTURE_QUALITY = 82;
+
+/** A picture node as a file of its own: JPEG, or PNG where parts of it can be seen through. Its mask is left to the drawing, which clips it as a vector. */
 export async function encodePictureNode(node: PictureNode, source: PictureSource): Promise<{ readonly bytes: Buffer; readonly mime: 'image/jpeg' | 'image/png' }> {
-  const canvas = await rasterise(node, source, VECTOR_PICTURE_SCALE);
+  const canvas = await rasterise({ ...node, mask: undefined }, source, VECTOR_PICTURE_SCALE);
   const { widthPx, heightPx } = pictureRaster(node, VECTOR_PICTURE_SCALE);
   const pixels = canvas.data();
   const image = sharp(pixels, { raw: { width: widthPx, height: heightPx, channels: 4 } });
   const isOpaque = (await image.clone().stats()).isOpaque;
-  return isOpaque ? { bytes: await image.removeAlpha().jpeg({ quality: 88 }).toBuffer(), mime: 'image/jpeg' } : { bytes: await image.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' };
+  return isOpaque ? { bytes: await image.removeAlpha().jpeg({ quality: VECTOR_PICTURE_QUALITY }).toBuffer(), mime: 'image/jpeg' } : { bytes: await image.png({ compressionLevel: 6 }).toBuffer(), mime: 'image/png' };
 }
 
 /**
