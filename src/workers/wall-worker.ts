@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
@@ -243,8 +244,7 @@ interface Surface {
 }
 
 /** Canvases that are painted on again and again, one a size: a new one for every cut costs more than painting it. */
-const surfaces = new Map<string, Surface>();
-const MOST_SURFACES = 40;
+const surfaces = new LRUCache<string, Surface>({ max: 40 });
 
 function surfaceOf(width: number, height: number): Surface {
   const key = `${width}x${height}`;
@@ -255,8 +255,6 @@ function surfaceOf(width: number, height: number): Surface {
   if (!context) throw new Error('This browser has no canvas for workers');
   const surface = { canvas, context };
   surfaces.set(key, surface);
-  const [oldest] = surfaces.keys();
-  if (surfaces.size > MOST_SURFACES && oldest !== undefined) surfaces.delete(oldest);
   return surface;
 }
 
@@ -276,23 +274,18 @@ function glyphPath({ typesetter }: Engines, fontKey: string, glyphId: number): P
   return path;
 }
 
-/** Outlines of ornaments come again with every key; the oldest make room. */
-const paths = new Map<string, Path2D>();
-const MOST_PATHS = 4_000;
+/** Outlines of ornaments come again with every key. */
+const paths = new LRUCache<string, Path2D>({ max: 4_000 });
 
 function pathOf(data: string): Path2D {
   const path = paths.get(data) ?? new Path2D(data);
-  paths.delete(data);
   paths.set(data, path);
-  const [oldest] = paths.keys();
-  if (paths.size > MOST_PATHS && oldest !== undefined) paths.delete(oldest);
   return path;
 }
 
-/** Pictures as they came, and cropped and scaled to the pixels they fill in a cut; the oldest crops make room. */
+/** Pictures as they came, and cropped and scaled to the pixels they fill in a cut. */
 const sources = new Map<string, Promise<ImageBitmap>>();
-const bitmaps = new Map<string, ImageBitmap>();
-const MOST_BITMAPS = 120;
+const bitmaps = new LRUCache<string, ImageBitmap>({ max: 120, dispose: (bitmap) => bitmap.close() });
 
 function bitmapKey(node: PictureNode, scale: number): string {
   const { x, y, width, height } = node.window;
@@ -302,11 +295,7 @@ function bitmapKey(node: PictureNode, scale: number): string {
 
 /** While a new crop is on its way, the last one of about this size is better than a grey field. */
 function lastBitmapOf(node: PictureNode, scale: number): ImageBitmap | null {
-  let last: ImageBitmap | null = null;
-  for (const [key, bitmap] of bitmaps) {
-    if (key.startsWith(`${node.pictureId}|`) && key.endsWith(`@${scale}`) && bitmap.width === Math.round(node.box.widthPx * scale)) last = bitmap;
-  }
-  return last;
+  return bitmaps.find((bitmap, key) => key.startsWith(`${node.pictureId}|`) && key.endsWith(`@${scale}`) && bitmap.width === Math.round(node.box.widthPx * scale)) ?? null;
 }
 
 /** Duotone and mask, for the pictures that have them. */
@@ -351,9 +340,4 @@ async function fetchBitmap(node: PictureNode, scale: number, { pictures }: WallC
     { resizeWidth: target.widthPx, resizeHeight: target.heightPx, resizeQuality: 'high' },
   );
   bitmaps.set(bitmapKey(node, scale), await applyLooks(node, scale, scaled));
-  if (bitmaps.size > MOST_BITMAPS) {
-    const [oldest, old] = bitmaps.entries().next().value ?? [];
-    if (oldest !== undefined) bitmaps.delete(oldest);
-    old?.close();
-  }
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { compose, type ComposeInput, type Composed, type Engines } from './compose.ts';
 
 /** Slides whose texts of one role and slot share their size: those of one kind. */
@@ -8,7 +9,7 @@ export interface RunMember extends ComposeInput {
   readonly family: string;
 }
 
-/** Results that are kept, in slides; the oldest go first. */
+/** Results that are kept, in slides. */
 const MOST_KEPT = 1_200;
 
 /**
@@ -17,7 +18,7 @@ const MOST_KEPT = 1_200;
  * same value.
  */
 export class RunComposer {
-  readonly #kept = new Map<string, Composed>();
+  readonly #kept = new LRUCache<string, Composed>({ max: MOST_KEPT });
 
   constructor(readonly engines: Engines) {}
 
@@ -39,11 +40,7 @@ export class RunComposer {
     const key = caps === null ? member.signature : `${member.signature}|${[...caps].map(([name, sizePx]) => `${name}=${sizePx.toFixed(3)}`).join(',')}`;
     const known = this.#kept.get(key);
     const composed = known ?? compose(caps === null ? member : { ...member, caps }, this.engines);
-    // What was used last stands last, so that the first in the row is the oldest.
-    this.#kept.delete(key);
     this.#kept.set(key, composed);
-    const [oldest] = this.#kept.keys();
-    if (this.#kept.size > MOST_KEPT && oldest !== undefined) this.#kept.delete(oldest);
     return composed;
   }
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Box } from '../geometry/box.ts';
 import { arcsMotif } from './arcs.ts';
 import { contoursMotif } from './contours.ts';
@@ -39,9 +40,7 @@ export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes']);
 
 export type MotifName = keyof typeof motifGenerators;
 
-/** Drawings that are kept; the oldest go first. */
-const MOST_KEPT = 200;
-const kept = new Map<string, readonly MotifShape[]>();
+const kept = new LRUCache<string, readonly MotifShape[]>({ max: 200 });
 
 /**
  * Draws a motif. A drawing does not depend on the words around it, so it is kept: while somebody types, the same ones are asked
@@ -51,10 +50,7 @@ const kept = new Map<string, readonly MotifShape[]>();
 export function drawMotif(name: MotifName, box: Box, unitPx: number, seed: number): readonly MotifShape[] {
   const key = [name, box.xPx, box.yPx, box.widthPx, box.heightPx, unitPx, seed].join(' ');
   const drawn = kept.get(key) ?? motifGenerators[name](box, unitPx, seed);
-  kept.delete(key);
   kept.set(key, drawn);
-  const [oldest] = kept.keys();
-  if (kept.size > MOST_KEPT && oldest !== undefined) kept.delete(oldest);
   return drawn;
 }
 

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import { useEffect, useRef, type ReactNode } from 'react';
 import { buttonClasses } from './Button.tsx';
 
 interface FilePickProps {
@@ -14,6 +14,17 @@ interface FilePickProps {
 
 /** A button that asks for files. The same file can be picked again after something was wrong with it. */
 export function FilePick({ accept, multiple = false, folder = false, look = 'plain', size = 'usual', children, onFiles }: FilePickProps) {
+  const input = useRef<HTMLInputElement>(null);
+  const give = (element: HTMLInputElement): void => {
+    const files = [...(element.files ?? [])];
+    element.value = '';
+    if (files.length > 0) onFiles(files);
+  };
+  useEffect(() => {
+    // What was picked while the page was still waiting for its script has told nobody yet.
+    if (input.current) give(input.current);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the script has come
+  }, []);
   return (
     <label className={`${buttonClasses(look, size)} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
       {children}
@@ -23,11 +34,8 @@ export function FilePick({ accept, multiple = false, folder = false, look = 'pla
         multiple={multiple || folder}
         {...(folder ? { webkitdirectory: '' } : {})}
         className="sr-only"
-        onChange={(event) => {
-          const files = [...(event.target.files ?? [])];
-          event.target.value = '';
-          if (files.length > 0) onFiles(files);
-        }}
+        ref={input}
+        onChange={(event) => give(event.target)}
       />
     </label>
   );
