@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { expect, test, type Page } from '@playwright/test';
 import { unzipSync } from 'fflate';
@@ -115,4 +116,81 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await page.goto(guildrow);
     await expect(page.locator('[data-document="5"]')).toBeVisible();
   });
+});
+
+test('pictures become slides in their order, which two people change at once, and one of them decides', async ({ page, browser }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Sheaf/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+/);
+  await page.getByLabel('Headline', { exact: true }).fill('Three from the dunes');
+
+  await test.step('by name, as numbers count', async () => {
+    await page.getByLabel('From pictures').setInputFiles(['windsocks', 'kite-kits', 'long-shadow'].map((name, index) => ({ name: `${index === 0 ? 10 : index}-${name}.jpg`, mimeType: 'image/jpeg', buffer: readFileSync(`demo/media/${name}.jpg`) })));
+    await expect.poll(async () => (await strip(page)).length, { timeout: 30_000 }).toBe(5);
+    for (const [number, words] of [[2, 'The kits'], [3, 'A long shadow'], [4, 'Windsocks']] as const) {
+      await page.getByRole('option', { name: new RegExp(`^${number} `) }).click();
+      await page.getByLabel('Caption', { exact: true }).fill(words);
+    }
+    await expect.poll(() => strip(page)).toEqual(['Three from the dunes', 'The kits', 'A long shadow', 'Windsocks', '…']);
+    await expect(page.locator('aside, main').getByText('Slide 2 has no alt text.')).toHaveCount(0);
+  });
+
+  await test.step('a slide is dragged with the mouse', async () => {
+    const [from, to] = [await page.getByRole('option', { name: /^4 / }).boundingBox(), await page.getByRole('option', { name: /^2 / }).boundingBox()];
+    if (!from || !to) throw new Error('The slides are not shown');
+    // A press in the very middle would be taken for one by a screen reader.
+    await page.mouse.move(from.x + 20, from.y + 12);
+    await page.mouse.down();
+    // The browser begins a drag with the first moves, and says where it is with the next ones.
+    await page.mouse.move(to.x + 30, to.y + to.height / 2, { steps: 8 });
+    await page.mouse.move(to.x + 2, to.y + to.height / 2, { steps: 8 });
+    await page.mouse.up();
+    await expect.poll(() => strip(page)).toEqual(['Three from the dunes', 'Windsocks', 'The kits', 'A long shadow', '…']);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect.poll(() => strip(page)).toEqual(['Three from the dunes', 'The kits', 'A long shadow', 'Windsocks', '…']);
+    await expectSaved(page);
+  });
+
+  await test.step('where one picture is taken, all are gathered in it', async () => {
+    const update = row(page, 'Kerbside Update');
+    await expect(update).toContainText('one picture');
+    await update.getByRole('button', { name: 'Gather all in one picture' }).click();
+    await expect(update).toContainText('all in one');
+    await expect(update.locator('canvas[data-settled="true"]')).toHaveCount(1);
+    await page.getByRole('button', { name: 'Kerbside Update, all in one: look at it large' }).click();
+    await expect(page.locator('canvas[data-settled="true"]').first()).toBeVisible();
+    await page.getByRole('button', { name: 'All cuts' }).click();
+    await update.getByRole('button', { name: 'Send the first slide alone' }).click();
+    await expect(update).toContainText('one picture');
+    await expectSaved(page);
+  });
+
+  await test.step('two windows', async () => {
+    const other = await (await browser.newContext()).newPage();
+    await comeInAs(other, 'Wren');
+    await other.goto(page.url());
+    await other.getByRole('option', { name: /^2 / }).click();
+    await other.getByRole('button', { name: 'Move the slide to the right' }).click();
+    await expectSaved(other);
+    await page.getByRole('option', { name: /^4 / }).click();
+    await page.getByRole('button', { name: 'Move the slide to the left' }).click();
+    await expect(page.getByRole('button', { name: /^Keep mine/ })).toBeVisible();
+    await page.getByRole('button', { name: /^Keep mine/ }).click();
+    await expectSaved(page);
+    await page.reload();
+    await expect.poll(() => strip(page)).toEqual(['Three from the dunes', 'The kits', 'Windsocks', 'A long shadow', '…']);
+    await other.context().close();
+  });
+});
+
+test('files picked while the page still waits for its script are not lost', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  let letScriptsCome = (): void => undefined;
+  const told = new Promise<void>((resolve) => (letScriptsCome = resolve));
+  await page.route('**/*.js', (route) => told.then(() => route.continue()));
+  await page.goto('/b/gullwick/make/media', { waitUntil: 'commit' });
+  await page.getByLabel('Bring in pictures').setInputFiles('demo/media/kite-kits.jpg');
+  letScriptsCome();
+  await expect(page.getByRole('complementary', { name: 'kite-kits.jpg' })).toBeVisible();
 });

@@ -45,6 +45,14 @@ export function leaveSlideOut(draft: Draft<Piece>, key: string, slideId: string,
   adjustCut(draft, key, (adjustment) => void (adjustment.withoutSlides = [...new Set([...left, slideId])]));
 }
 
+/** Gathers all slides in the one picture of a cut, or sends the first alone again. */
+export function gatherSlides(draft: Draft<Piece>, key: string, gathered: boolean): void {
+  adjustCut(draft, key, (adjustment) => {
+    if (gathered) adjustment.gathered = true;
+    else delete adjustment.gathered;
+  });
+}
+
 /** What a cut shows and could show. */
 export interface SlideRoom {
   readonly left: readonly string[];

@@ -1,4 +1,4 @@
-import { array, lazy, number, object, string, type Schema } from 'yup';
+import { array, boolean, lazy, number, object, string, type Schema } from 'yup';
 
 /** Text steps that a cut may be set larger (up) or smaller (down) than it would be. */
 export const MOST_TEXT_STEPS = 4;
@@ -26,6 +26,8 @@ export interface Adjustment {
   readonly crops?: Readonly<Record<string, OwnCrop>> | undefined;
   /** Ids of the slides that this cut of a carousel goes without, once a person has chosen; missing: the sheet's limit chooses. */
   readonly withoutSlides?: readonly string[] | undefined;
+  /** Where a place takes one picture, all slides are gathered in it; missing: the first goes alone. */
+  readonly gathered?: true | undefined;
 }
 
 export const linkedCut: Adjustment = {};
@@ -45,6 +47,7 @@ export const adjustmentSchema: Schema = object({
   textStep: number().integer().min(-MOST_TEXT_STEPS).max(MOST_TEXT_STEPS),
   hidden: array(key().required()).max(24),
   crops: cropsSchema as unknown as Schema,
+  gathered: boolean().oneOf([true]),
   withoutSlides: array(string().matches(/^[A-Za-z0-9_-]{1,40}$/).required()).max(100),
 }).noUnknown();
 
@@ -56,6 +59,7 @@ export function differs(adjustment: Adjustment): boolean {
     (adjustment.textStep ?? 0) !== 0 ||
     (adjustment.hidden?.length ?? 0) > 0 ||
     adjustment.withoutSlides !== undefined ||
+    adjustment.gathered === true ||
     Object.keys(adjustment.crops ?? {}).length > 0
   );
 }

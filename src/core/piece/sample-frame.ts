@@ -29,11 +29,14 @@ export function sampleFrame(template: Template, length: SampleLength, pictures: 
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
     if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];
-    const text = sampleText(slot, length);
+    const text = selfFilled[slot.kind] ?? sampleText(slot, length);
     return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
   });
   return { id: `${template.key}-${length}`, slots: Object.fromEntries(slots) };
 }
+
+/** What fills itself stands as on the third of seven slides. */
+const selfFilled: Readonly<Partial<Record<Slot['kind'], string>>> = { ordinal: '3', page: '3/7' };
 
 function sampleText(slot: Slot, length: SampleLength): string {
   const usual = slot.sample ?? slot.hint;

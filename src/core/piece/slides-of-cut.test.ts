@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { linkedCut } from './adjustment.ts';
 import { readPiece, slideAdjustmentOf, type Frame, type Piece } from './piece.ts';
-import { filledSlide, ownSlots, placesOf, slidesOfCut } from './slides-of-cut.ts';
+import { filledSlide, ownSlots, placesOf, slidesOfCut, SUM_ID } from './slides-of-cut.ts';
 
 const strand = getShippedTemplate('strand');
 const shoreline = getShippedTemplate('shoreline');
@@ -31,6 +31,20 @@ describe('the slides of a cut', () => {
     expect(ids(chosen.shown)).toBe('c p3 p4 p5 p6');
     expect(chosen.left.every(({ because }) => because === 'chosen')).toBe(true);
     expect(ids(slidesOfCut(six, strand, undefined, { withoutSlides: ['c'] }).shown)).toBe('p1');
+  });
+
+  it('are gathered in one where one picture is taken and a person wants it so: the points as a list, the pictures in order', () => {
+    const { shown, left } = slidesOfCut(six, strand, undefined, { gathered: true, withoutSlides: ['p5'] });
+    expect(shown).toEqual([{ id: SUM_ID, slide: 'sum', altText: 'Five winds. p1. p2. p3. p4. p6.', slots: { points: text('p1\np2\np3\np4\np6') } }]);
+    expect(left.map(({ frame, because }) => `${frame.id} ${because}`)).toEqual(['p5 chosen']);
+    expect(filledSlide(shown[0] as Frame, cover, strand, { index: 0, count: 1, ordinal: null }).slots['headline']).toEqual(text('Five winds'));
+    const photo = (id: string): Frame => ({ id, ...(id === 'm0' ? {} : { slide: 'picture' }), slots: { photo: { kind: 'picture', mediaId: id } } });
+    const series = slidesOfCut({ kind: 'carousel', frames: [photo('m0'), photo('m1'), photo('m2')] }, getShippedTemplate('sheaf'), undefined, { gathered: true });
+    expect(Object.entries(series.shown[0]?.slots ?? {}).map(([slot, value]) => `${slot} ${value.kind === 'picture' ? value.mediaId : ''}`)).toEqual(['photo m0', 'second m1', 'third m2']);
+  });
+
+  it('are not gathered where a carousel is taken', () => {
+    expect(ids(slidesOfCut(six, strand, pictures(10), { gathered: true }).shown)).toBe('c p1 p2 p3 p4 p5 p6 z');
   });
 
   it('are a graphic’s one picture, whatever the place takes', () => {

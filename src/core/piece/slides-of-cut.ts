@@ -1,7 +1,7 @@
 import type { CarouselRule } from '../network/network-sheet.ts';
 import type { Slot } from '../template/template.ts';
 import { fillsItself, type Template } from '../template/template.ts';
-import { slideOf, slideTemplate } from '../template/slide-template.ts';
+import { slideOf, slideTemplate, sumSlide } from '../template/slide-template.ts';
 import type { Adjustment } from './adjustment.ts';
 import { firstWords, type Frame, type Piece, type SlotValue } from './piece.ts';
 
@@ -19,7 +19,7 @@ export interface LeftSlide {
 
 /**
  * The slides that go out in one place. What a person has left out stays out. Beyond the limit of the place the cover, the closing
- * card and the first of the others stay; where it takes one picture alone, the first slide goes.
+ * card and the first of the others stay; where it takes one picture alone, the first slide goes, or one that gathers them all.
  */
 export function slidesOfCut(piece: Pick<Piece, 'kind' | 'frames'>, template: Template, rule: CarouselRule | undefined, adjustment: Adjustment): CutSlides {
   if (piece.kind === 'graphic') return { shown: piece.frames, left: [] };
@@ -27,6 +27,8 @@ export function slidesOfCut(piece: Pick<Piece, 'kind' | 'frames'>, template: Tem
   const wanted = piece.frames.filter((frame) => !without.has(frame.id));
   const chosen = piece.frames.filter((frame) => without.has(frame.id)).map((frame): LeftSlide => ({ frame, because: 'chosen' }));
   const most = rule?.most ?? 1;
+  const sum = adjustment.gathered && !rule && wanted.length > 1 ? sumFrame(piece.frames, wanted, template) : null;
+  if (sum) return { shown: [sum], left: chosen };
   if (wanted.length <= most) return { shown: wanted, left: chosen };
   const kept = new Set(keptWithin(wanted, template, most));
   const over = wanted.filter((frame) => !kept.has(frame)).map((frame): LeftSlide => ({ frame, because: rule ? 'limit' : 'single' }));
@@ -37,6 +39,32 @@ function keptWithin(frames: readonly Frame[], template: Template, most: number):
   const last = frames.at(-1);
   const closes = most > 2 && last?.slide !== undefined && slideOf(template, last.slide)?.use === 'closing';
   return closes && last ? [...frames.slice(0, most - 1), last] : frames.slice(0, most);
+}
+
+/** The slide that sums up has this id; no slide that a person makes is called so. */
+export const SUM_ID = 'sum';
+
+/** One picture for all slides: what leads each point as a line of a list, and their pictures in order. Null where the template has no such slide. */
+function sumFrame([cover]: Piece['frames'], wanted: readonly Frame[], template: Template): Frame | null {
+  const kind = sumSlide(template);
+  if (!kind) return null;
+  const points = wanted.filter((frame) => isPoint(template, frame));
+  const lines = points.map((frame) => firstWords({ frames: [frame] })).filter((line) => line !== '');
+  const pictures = wanted.flatMap((frame) => Object.values(frame.slots).filter((value) => value.kind === 'picture'));
+  const gathered = kind.slots.filter((slot) => slot.gathers);
+  const slots = gathered.flatMap((slot): [string, SlotValue][] => {
+    if (slot.kind === 'list') return [[slot.key, { kind: 'text', text: lines.join('\n') }]];
+    const picture = slot.kind === 'picture' ? pictures.shift() : undefined;
+    return picture ? [[slot.key, picture]] : [];
+  });
+  const altText = [firstWords({ frames: [cover] }), ...lines].filter((line) => line !== '').map((line) => (/[.!?…]$/u.test(line) ? line : `${line}.`)).join(' ');
+  return { id: SUM_ID, slide: kind.key, altText, slots: Object.fromEntries(slots) };
+}
+
+/** Whether a slide is one of the points: neither cover nor closing card. */
+export function isPoint(template: Template, frame: Frame): boolean {
+  const use = frame.slide === undefined ? null : slideOf(template, frame.slide)?.use;
+  return use === 'point' || use === 'picture';
 }
 
 /** Where a slide stands among those of its cut. */
@@ -53,10 +81,9 @@ export const ALONE: SlidePlace = { index: 0, count: 1, ordinal: null };
 export function placesOf(shown: readonly Frame[], template: Template): readonly SlidePlace[] {
   let points = 0;
   return shown.map((frame, index) => {
-    const use = frame.slide === undefined ? undefined : slideOf(template, frame.slide)?.use;
-    const isPoint = use === 'point' || use === 'picture';
-    if (isPoint) points += 1;
-    return { index, count: shown.length, ordinal: isPoint ? points : null };
+    const counts = isPoint(template, frame);
+    if (counts) points += 1;
+    return { index, count: shown.length, ordinal: counts ? points : null };
   });
 }
 
@@ -86,5 +113,5 @@ function valueFor(slot: Slot, frame: Frame, cover: Frame, { index, count, ordina
 /** Slots of a kind of slide that a person fills in there: not what fills itself, and what is shared only on the cover. */
 export function ownSlots(template: Template, slide: string | undefined): readonly Slot[] {
   const isCover = slideTemplate(template, slide) === template;
-  return slideTemplate(template, slide).slots.filter((slot) => !fillsItself(slot.kind) && (isCover || !slot.shared));
+  return slideTemplate(template, slide).slots.filter((slot) => !fillsItself(slot.kind) && !slot.gathers && (isCover || !slot.shared));
 }

@@ -5,7 +5,7 @@ import type { CutReport } from '../compose/report.ts';
 import { getPlacement, type NetworkSheet } from '../network/network-sheet.ts';
 import { shippedSheets } from '../network/shipped-sheets.ts';
 import { linkedCut } from '../piece/adjustment.ts';
-import type { Frame, Piece } from '../piece/piece.ts';
+import { adjustmentOf, type Frame, type Piece } from '../piece/piece.ts';
 import { slidesOfCut } from '../piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { carouselFindings, claimedCount } from './carousel-findings.ts';
@@ -66,9 +66,17 @@ describe('a slide', () => {
     expect(finding).toMatchObject({ severity: 'warns', slide: 'a', sentence: 'Slide 2 has no alt text.', fix: { label: 'Take its words' } });
     expect(finding?.fix && fixed(bare, finding.fix.change).frames[1]?.altText).toBe('A breath. Sled kites.');
     const pictured = carousel(cover('Winds'), { id: 'p', slide: 'point', slots: { photo: { kind: 'picture', mediaId: 'm1' } } });
-    const terms: PictureTerms = { id: 'm1', name: 'kite.jpg', altText: 'A red kite', licenceUntil: null };
+    const terms: PictureTerms = { id: 'm1', name: 'kite.jpg', altText: 'A red kite', widthPx: 1500, heightPx: 1000, licenceUntil: null };
     expect(carouselFindings(pictured, strand, [], [terms])[0]?.fix).toEqual({ label: 'Take the picture’s alt text', change: { kind: 'write-slide-alt', frame: 'p', text: 'A red kite' } });
     expect(carouselFindings(pictured, strand, [], [])[0]?.fix).toBeNull();
+  });
+
+  it('with a picture of another shape than the others is named', () => {
+    const terms = (id: string, widthPx: number, heightPx: number): PictureTerms => ({ id, name: id, altText: id, widthPx, heightPx, licenceUntil: null });
+    const shown = (id: string, mediaId: string): Frame => ({ id, slide: 'point', altText: id, slots: { photo: { kind: 'picture', mediaId } } });
+    const series = carousel(cover('Winds'), shown('a', 'm1'), shown('b', 'm2'), shown('d', 'm3'));
+    expect(sentences(series, [], [terms('m1', 3000, 2000), terms('m2', 1200, 900), terms('m3', 900, 1600)])).toEqual(['The pictures have unequal shapes: slides 2 and 3 are wide, slide 4 is tall. Look whether their window cuts off what counts.']);
+    expect(sentences(series, [], [terms('m1', 3000, 2000), terms('m2', 1200, 900), terms('m3', 1600, 900)])).toEqual([]);
   });
 
   it('is spared where the piece’s own alt text speaks for the cover', () => {
@@ -86,6 +94,14 @@ describe('a place that takes less', () => {
     ['kerbside', 'update', 'Kerbside Update takes no carousel: slide 1 goes alone.'],
   ])('%s %s', (network, key, sentence) => {
     expect(sentences(many, [cut(many, network, key)])).toEqual([sentence]);
+  });
+
+  it('can gather all slides in its one picture, and then nothing stays behind', () => {
+    const [finding] = carouselFindings(many, strand, [cut(many, 'kerbside', 'update')], []);
+    expect(finding?.fix).toEqual({ label: 'Gather all in one picture', change: { kind: 'gather', cut: 'c1.update' } });
+    const gathered = finding?.fix ? fixed(many, finding.fix.change) : many;
+    const { shown, left } = slidesOfCut(gathered, strand, undefined, adjustmentOf(gathered, { channelId: 'c1', placement: 'update' }));
+    expect(sentences(gathered, [{ ...cut(gathered, 'kerbside', 'update'), slides: shown.map((frame) => ({ frame, report: clean })), left }])).toEqual([]);
   });
 
   it('is silent where all fit, and stops a document of one page and a cut of none', () => {

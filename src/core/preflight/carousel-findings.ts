@@ -1,6 +1,6 @@
 import { slotText, type Frame, type Piece } from '../piece/piece.ts';
-import { ownSlots } from '../piece/slides-of-cut.ts';
-import { slideOf } from '../template/slide-template.ts';
+import { isPoint, ownSlots } from '../piece/slides-of-cut.ts';
+import { sumSlide } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
 import { plural, type CutToCheck, type Finding, type PictureTerms } from './finding.ts';
 
@@ -10,7 +10,7 @@ const MOST_ON_A_SLIDE = 240;
 /** What is about a carousel as a whole, and about what stays behind where. */
 export function carouselFindings(piece: Piece, template: Template, cuts: readonly CutToCheck[], pictures: readonly PictureTerms[]): readonly Finding[] {
   if (piece.kind === 'graphic') return [];
-  return [...coverFindings(piece, template), ...piece.frames.flatMap((frame, index) => slideFindings(piece, template, frame, index, pictures)), ...cuts.flatMap((cut) => countFindings(piece, cut))];
+  return [...coverFindings(piece, template), ...shapeFindings(piece, pictures), ...piece.frames.flatMap((frame, index) => slideFindings(piece, template, frame, index, pictures)), ...cuts.flatMap((cut) => countFindings(piece, template, cut))];
 }
 
 function coverFindings(piece: Piece, template: Template): readonly Finding[] {
@@ -21,11 +21,6 @@ function coverFindings(piece: Piece, template: Template): readonly Finding[] {
     ...(cover.slide === undefined ? [] : [about('The first slide is no cover: nothing says what the others are about.', cover)]),
     ...(said !== null && points > 0 && said !== points ? [about(`The cover says ${said}, and there ${points === 1 ? 'is' : 'are'} ${plural(points, 'point')}.`, cover)] : []),
   ];
-}
-
-function isPoint(template: Template, frame: Frame): boolean {
-  const use = frame.slide === undefined ? null : slideOf(template, frame.slide)?.use;
-  return use === 'point' || use === 'picture';
 }
 
 const numberWords = ['two', 'three', 'four', 'five', 'six', 'seven', 'eight', 'nine', 'ten', 'eleven', 'twelve'];
@@ -51,6 +46,30 @@ function slideFindings(piece: Piece, template: Template, frame: Frame, index: nu
   return found;
 }
 
+/** Width divided by height from which on a picture is wide, and below which it is tall. */
+const WIDE_FROM = 1.1;
+const TALL_BELOW = 0.9;
+const shapes = ['wide', 'tall', 'square'] as const;
+
+function shapeOf({ widthPx, heightPx }: PictureTerms): (typeof shapes)[number] {
+  const aspect = widthPx / heightPx;
+  return aspect >= WIDE_FROM ? 'wide' : aspect < TALL_BELOW ? 'tall' : 'square';
+}
+
+/** Pictures of a series all go through one window; the few that have another shape than the many lose the most. */
+function shapeFindings({ frames }: Piece, pictures: readonly PictureTerms[]): readonly Finding[] {
+  const shaped = frames.flatMap((frame, index) => Object.values(frame.slots).flatMap((value) => {
+    const picture = value.kind === 'picture' ? pictures.find(({ id }) => id === value.mediaId) : undefined;
+    return picture ? [{ frame, number: index + 1, shape: shapeOf(picture) }] : [];
+  }));
+  const groups = shapes.map((shape) => ({ shape, slides: shaped.filter((each) => each.shape === shape) })).filter(({ slides }) => slides.length > 0);
+  const [fewest, ...others] = groups.toSorted((a, b) => a.slides.length - b.slides.length);
+  const [odd] = fewest?.slides ?? [];
+  if (!odd || others.length === 0) return [];
+  const which = groups.map(({ shape, slides }) => `${slideNumbers(slides.map(({ number }) => number))} ${slides.length === 1 ? 'is' : 'are'} ${shape}`);
+  return [about(`The pictures have unequal shapes: ${which.join(', ')}. Look whether their window cuts off what counts.`, odd.frame)];
+}
+
 /** What a slide shows is the alt text of its picture, or what is written on it. */
 function altTextFix(frame: Frame, texts: readonly string[], pictures: readonly PictureTerms[]): Finding['fix'] {
   const shown = Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : []));
@@ -60,23 +79,26 @@ function altTextFix(frame: Frame, texts: readonly string[], pictures: readonly P
 }
 
 /** Where a carousel cannot go out whole. */
-function countFindings(piece: Piece, { ref, sheet, placement, slides, left }: CutToCheck): readonly Finding[] {
+function countFindings(piece: Piece, template: Template, { ref, sheet, placement, slides, left }: CutToCheck): readonly Finding[] {
   const where = `${sheet.name} ${placement.name}`;
   const cut = `${ref.channelId}.${ref.placement}`;
   const found: Finding[] = [];
-  const say = (severity: Finding['severity'], sentence: string): void => void found.push({ severity, sentence, cut, sheet: 'look', fix: null });
+  const say = (severity: Finding['severity'], sentence: string, fix: Finding['fix'] = null): void => void found.push({ severity, sentence, cut, sheet: 'look', fix });
   const behind = left.filter(({ because }) => because !== 'chosen');
   const rule = placement.carousel;
   if (slides.length === 0) say('stops', `${where} has no slide left. Take one back in.`);
   else if (rule?.as === 'document' && slides.length < rule.least) say('stops', `${where} is a document of at least ${rule.least} pages, and has ${slides.length}.`);
   if (rule && behind.length > 0) say('warns', `${where} takes ${rule.most} slides: ${numbersOf(piece, behind.map(({ frame }) => frame))} stay${behind.length === 1 ? 's' : ''} behind.`);
-  if (!rule && behind.length > 0) say('warns', `${where} takes no carousel: slide ${piece.frames.findIndex((frame) => frame.id === slides[0]?.frame.id) + 1} goes alone.`);
+  if (!rule && behind.length > 0) say('warns', `${where} takes no carousel: slide ${piece.frames.findIndex((frame) => frame.id === slides[0]?.frame.id) + 1} goes alone.`, sumSlide(template) ? { label: 'Gather all in one picture', change: { kind: 'gather', cut } } : null);
   return found;
 }
 
 /** Numbers of slides as people write them: `5`, `5 and 6`, `5 to 8`. */
 function numbersOf(piece: Piece, frames: readonly Frame[]): string {
-  const numbers = frames.map((frame) => piece.frames.findIndex((each) => each.id === frame.id) + 1);
+  return slideNumbers(frames.map((frame) => piece.frames.findIndex((each) => each.id === frame.id) + 1));
+}
+
+function slideNumbers(numbers: readonly number[]): string {
   const [first = 0, last = 0] = [numbers[0], numbers.at(-1)];
   if (numbers.length === 1) return `slide ${first}`;
   if (last - first === numbers.length - 1 && numbers.length > 2) return `slides ${first} to ${last}`;

@@ -40,6 +40,8 @@ export interface PictureTerms {
   readonly id: string;
   readonly name: string;
   readonly altText: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
   /** The last day of its licence, `YYYY-MM-DD`; null when it has no end. */
   readonly licenceUntil: string | null;
 }

@@ -11,6 +11,8 @@ export type Fix =
   | { readonly kind: 'usual-size'; readonly cut: string }
   /** Shows as much of a picture as covers its place in one cut. */
   | { readonly kind: 'zoom-out'; readonly cut: string; readonly slot: string }
+  /** Gathers all slides in the one picture that a place takes. */
+  | { readonly kind: 'gather'; readonly cut: string }
   | { readonly kind: 'write-slot'; readonly frame: string; readonly slot: string; readonly text: string }
   | { readonly kind: 'empty-slot'; readonly frame: string; readonly slot: string }
   /** Writes what somebody who cannot see a slide should know. */
@@ -46,6 +48,9 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
       if (crop) draft.adjustments[fix.cut] = { ...before, crops: { ...before.crops, [fix.slot]: { ...crop, zoom: 1 } } };
       return;
     }
+    case 'gather':
+      draft.adjustments[fix.cut] = { ...draft.adjustments[fix.cut], gathered: true };
+      return;
     case 'write-slot': {
       const frame = draft.frames.find(({ id }) => id === fix.frame);
       if (frame) frame.slots[fix.slot] = { kind: 'text', text: fix.text };

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { addPart, changePart, movePart, newPart, partAt, removePart, walkPaths, type PartPath } from './edit-template.ts';
+import { addPart, changePart, changeSlideView, movePart, newPart, partAt, removePart, slideView, walkPaths, type PartPath } from './edit-template.ts';
 import { getShippedTemplate } from './shipped-templates.ts';
 import { walkParts, type StackPart } from './parts.ts';
 import { readTemplate } from './template.ts';
@@ -56,5 +56,24 @@ describe('new parts', () => {
     const [first, ...rest] = template.arrangements;
     if (!first || !part) throw new Error('Nothing to add to');
     expect(() => readTemplate(JSON.parse(JSON.stringify({ ...template, arrangements: [{ ...first, root: addPart(first.root, [], part) }, ...rest] })))).not.toThrow();
+  });
+});
+
+describe('the kinds of slides of a carousel', () => {
+  const strand = getShippedTemplate('strand');
+
+  it('are seen as templates of their own, and changed through them alone', () => {
+    const view = slideView(strand, 'closing');
+    expect(view).toMatchObject({ name: 'Closing card', scheme: 'dark' });
+    const changed = changeSlideView(strand, 'closing', (each) => ({ ...each, name: 'Farewell', drop: [] }));
+    expect(changed.slides?.find(({ key }) => key === 'closing')).toMatchObject({ name: 'Farewell', scheme: 'dark', drop: [], use: 'closing' });
+    expect({ ...changed, slides: changed.slides?.filter(({ key }) => key !== 'closing') }).toEqual({ ...strand, slides: strand.slides?.filter(({ key }) => key !== 'closing') });
+    expect(readTemplate(changed)).toEqual(changed);
+  });
+
+  it('keep no scheme of their own that is the cover’s, and stay the same value where nothing changes', () => {
+    expect(changeSlideView(strand, 'closing', (each) => ({ ...each, scheme: strand.scheme })).slides?.find(({ key }) => key === 'closing')).not.toHaveProperty('scheme');
+    expect(changeSlideView(strand, 'point', (each) => each)).toBe(strand);
+    expect(changeSlideView(strand, 'cover', (each) => ({ ...each, name: 'Beach' })).name).toBe('Beach');
   });
 });

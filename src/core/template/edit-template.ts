@@ -1,5 +1,6 @@
 import type { Part, StackPart } from './parts.ts';
-import type { Arrangement, Template } from './template.ts';
+import { slideTemplate } from './slide-template.ts';
+import { COVER, type Arrangement, type SlideTemplate, type Template } from './template.ts';
 
 /** Where a part stands in a tree: the places of children from the root down; empty is the root itself. */
 export type PartPath = readonly number[];
@@ -98,6 +99,30 @@ export function* walkPaths(part: Part, path: PartPath = []): Generator<{ readonl
 /** A template with one of its arrangements changed. */
 export function changeArrangement(template: Template, key: string, change: (arrangement: Arrangement) => Arrangement): Template {
   return { ...template, arrangements: template.arrangements.map((each) => (each.key === key ? change(each) : each)) };
+}
+
+/** One kind of slide of a carousel as a template of its own, under its own name; the cover is the template itself. */
+export function slideView(template: Template, slide: string): Template {
+  const found = template.slides?.find(({ key }) => key === slide);
+  return found ? { ...slideTemplate(template, slide), name: found.name } : template;
+}
+
+/** Changes one kind of slide through its view; what it has in common with the cover is not kept twice. */
+export function changeSlideView(template: Template, slide: string, change: (view: Template) => Template): Template {
+  if (slide === COVER) return change(template);
+  const view = slideView(template, slide);
+  const next = change(view);
+  if (next === view) return template;
+  const { name, slots, drop, arrangements } = next;
+  const ownScheme = next.scheme === template.scheme ? undefined : next.scheme;
+  return {
+    ...template,
+    slides: template.slides?.map((each): SlideTemplate => {
+      if (each.key !== slide) return each;
+      const { scheme: _, drop: __, ...kept } = each;
+      return { ...kept, name, slots, arrangements, ...(drop ? { drop } : {}), ...(ownScheme === undefined ? {} : { scheme: ownScheme }) };
+    }),
+  };
 }
 
 /** A new part of a kind, with what such parts usually have; `slot` is the first one that suits it. */

@@ -20,6 +20,16 @@ export function slideOf(template: Template, slide: string): SlideTemplate | null
   return template.slides?.find((each) => each.key === slide) ?? template.slides?.[0] ?? null;
 }
 
+/** The kinds of slides that people fill in. */
+export function slideKinds(template: Template): readonly SlideTemplate[] {
+  return (template.slides ?? []).filter((slide) => slide.use !== 'sum');
+}
+
+/** The kind of slide that stands for all others where a place takes one picture; null where a template has none. */
+export function sumSlide(template: Template): SlideTemplate | null {
+  return template.slides?.find((slide) => slide.use === 'sum') ?? null;
+}
+
 function merged(template: Template, slide: SlideTemplate | null): Template {
   if (!slide) return template;
   return { ...template, scheme: slide.scheme ?? template.scheme, slots: slide.slots, drop: slide.drop, arrangements: slide.arrangements };

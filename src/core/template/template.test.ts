@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import headland from './shipped/headland.json' with { type: 'json' };
-import { shippedTemplates } from './shipped-templates.ts';
+import { getShippedTemplate, shippedTemplates } from './shipped-templates.ts';
 import { walkParts } from './parts.ts';
 import { readTemplate } from './template.ts';
 
@@ -35,6 +35,11 @@ describe('readTemplate', () => {
     const bad = copy();
     bad.arrangements = bad.arrangements.slice(0, 1);
     expect(() => readTemplate(bad)).toThrow();
+  });
+
+  it('refuses a slide that sums up before the kinds that it sums up', () => {
+    const strand = getShippedTemplate('strand');
+    expect(() => readTemplate({ ...strand, slides: strand.slides?.toReversed() })).toThrow('the slide that sums up stands last');
   });
 
   it('walks parents before children', () => {

@@ -39,6 +39,8 @@ const slotSchema = object({
   columns: boolean(),
   /** All slides of a carousel show what the cover holds here. */
   shared: boolean(),
+  /** On the slide that sums a carousel up, filled from the others: a list with a line a point, pictures in their order. */
+  gathers: boolean(),
   /** A text slot that names the row of this list which is marked. */
   markedBy: string().matches(/^[a-z][a-z0-9-]*$/),
 }).noUnknown();
@@ -58,12 +60,14 @@ const slideParts = {
   arrangements: array(arrangementSchema).min(2).max(12).required(),
 };
 
+type SlideUse = 'point' | 'picture' | 'closing' | 'sum';
+
 /** A kind of slide of a carousel, beside its cover: what it is told and how it is laid out. */
 const slideSchema = object({
   key: key(),
   name: string().required().max(40),
-  /** What it is for when slides are made from points. */
-  use: string<'point' | 'picture' | 'closing'>().oneOf(['point', 'picture', 'closing']).required(),
+  /** What it is for when slides are made from points; `sum` stands for all of them where a place takes one picture. */
+  use: string<SlideUse>().oneOf(['point', 'picture', 'closing', 'sum']).required(),
   /** Another scheme than the cover's. */
   scheme: string().matches(/^[a-z][a-z0-9-]*$/),
   ...slideParts,
@@ -99,7 +103,7 @@ interface SlideParts {
 export interface SlideTemplate extends SlideParts {
   readonly key: string;
   readonly name: string;
-  readonly use: 'point' | 'picture' | 'closing';
+  readonly use: SlideUse;
   readonly scheme?: string | undefined;
 }
 
@@ -126,6 +130,7 @@ export function readTemplate(json: unknown): Template {
   const slides = template.slides ?? [];
   if ((template.kind === 'carousel') !== slides.length > 0) throw new RangeError(`Template '${template.key}': a carousel has kinds of slides, and a graphic has none`);
   if (new Set(slides.map((slide) => slide.key)).size < slides.length || slides.some((slide) => slide.key === COVER)) throw new RangeError(`Template '${template.key}': two kinds of slides have one key`);
+  if (slides.slice(0, -1).some((slide) => slide.use === 'sum') || (slides.length === 1 && slides[0]?.use === 'sum')) throw new RangeError(`Template '${template.key}': the slide that sums up stands last, after the kinds that people fill in`);
   for (const [name, parts] of [['', template] as const, ...slides.map((slide) => [`, slide '${slide.key}'`, slide] as const)]) checkSlots(`Template '${template.key}'${name}`, parts);
   return template;
 }

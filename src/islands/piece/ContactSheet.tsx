@@ -1,6 +1,11 @@
 import { useDeferredValue } from 'react';
+import { gatherSlides } from '../../core/piece/adjust.ts';
 import type { Frame } from '../../core/piece/piece.ts';
+import { SUM_ID } from '../../core/piece/slides-of-cut.ts';
+import { sumSlide } from '../../core/template/slide-template.ts';
+import type { Template } from '../../core/template/template.ts';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
+import { CutCanvas } from './CutCanvas.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import { PicturesButton, PicturesDrop, usePictureSlides } from './PicturesToSlides.tsx';
@@ -54,15 +59,26 @@ export function ContactSheet(props: ContactProps) {
           {cuts.list.map((cut) => (
             <div key={cut.key} role="group" aria-label={`${cut.sheet.name} ${cut.placement.name}`} style={layout} className="grid items-start border-t border-line py-2.5">
               <RowHead cut={cut} total={piece.frames.length} />
-              {piece.frames.map((frame, index) => (
+              {isGathered(cut) && <GatheredCell {...props} cut={cut} columnPx={columnPx} />}
+              {!isGathered(cut) && piece.frames.map((frame, index) => (
                 <SheetCell key={frame.id} {...props} cell={frame} cut={cut} number={index + 1} columnPx={columnPx} />
               ))}
+              {!readOnly && canGather(cut, template) && <GatherButton cut={cut} store={store} />}
             </div>
           ))}
         </div>
       </PicturesDrop>
     </section>
   );
+}
+
+/** Whether all slides go out in one picture here. */
+function isGathered(cut: Cut): boolean {
+  return cut.slides[0]?.frame.id === SUM_ID;
+}
+
+function canGather(cut: Cut, template: Template): boolean {
+  return !cut.placement.carousel && !isGathered(cut) && cut.left.length > 0 && sumSlide(template) !== null;
 }
 
 /** Stands in for the first cut of a piece without any. */
@@ -81,9 +97,41 @@ function RowHead({ cut, total }: { readonly cut: Cut; readonly total: number }) 
       <p className="text-quiet tabular-nums">
         {placement.exportPx.width} × {placement.exportPx.height}
       </p>
-      <p className={slides.length < total ? 'font-medium text-marigold-ink' : 'text-quiet'}>
-        {rule ? `${slides.length} of ${total}${rule.as === 'document' ? ', one PDF' : ''}` : 'one picture'}
+      <p className={slides.length < total && !isGathered(cut) ? 'font-medium text-marigold-ink' : 'text-quiet'}>
+        {rule ? `${slides.length} of ${total}${rule.as === 'document' ? ', one PDF' : ''}` : isGathered(cut) ? 'all in one' : 'one picture'}
       </p>
+    </div>
+  );
+}
+
+type OfCut = Pick<ContactProps, 'store'> & { readonly cut: Cut };
+
+function GatherButton({ cut, store }: OfCut) {
+  return (
+    <button type="button" onClick={() => store.change(`gather-${cut.key}`, (draft) => gatherSlides(draft, cut.key, true))} className="col-start-2 col-end-[-1] mt-1.5 justify-self-start text-xs font-medium text-house hover:underline">
+      Gather all in one picture
+    </button>
+  );
+}
+
+/** The one picture that stands for all slides, where a place takes no more. */
+function GatheredCell({ cut, columnPx, cuts, store, readOnly, frame, onLook }: ContactProps & { readonly cut: Cut; readonly columnPx: number }) {
+  const [slide] = cut.slides;
+  if (!slide) return null;
+  const { width, height } = cut.placement.exportPx;
+  return (
+    <div className="col-start-2 col-end-[-1] flex items-start gap-3">
+      <button type="button" onClick={() => onLook(cut.key, SUM_ID)} aria-label={`${cut.sheet.name} ${cut.placement.name}, all in one: look at it large`} className={`block ${frame.id === SUM_ID ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
+        <CutCanvas wall={cuts.wall} cutKey={slide.key} widthPx={columnPx} heightPx={Math.round((columnPx * height) / width)} />
+      </button>
+      <div className="text-xs">
+        <p>All slides gathered in one picture.</p>
+        {!readOnly && (
+          <button type="button" onClick={() => store.change(`gather-${cut.key}`, (draft) => gatherSlides(draft, cut.key, false))} className="mt-1 font-medium text-house hover:underline">
+            Send the first slide alone
+          </button>
+        )}
+      </div>
     </div>
   );
 }

@@ -1,6 +1,6 @@
 import Images from 'lucide-react/icons/images';
 import { nanoid } from 'nanoid';
-import type { DragEvent, ReactNode } from 'react';
+import { useState, type DragEvent, type ReactNode } from 'react';
 import { pictureSlides } from '../../core/piece/draft-slides.ts';
 import { ownSlots } from '../../core/piece/slides-of-cut.ts';
 import type { Template } from '../../core/template/template.ts';
@@ -10,13 +10,26 @@ import { useUploads, type Uploads } from '../make/use-uploads.ts';
 import type { ContactProps } from './ContactSheet.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import { draftFrame } from './draft-frame.ts';
+import { timeTaken } from './time-taken.ts';
 
 const byName = new Intl.Collator('en', { numeric: true, sensitivity: 'base' });
 
-/** Several pictures at once become a slide each, in the order of their names. */
+/** Several pictures at once become a slide each, in the order of their names or of the time they were taken. */
 export interface PictureSlides {
   readonly uploads: Uploads;
+  readonly order: PictureOrder;
+  readonly setOrder: (order: PictureOrder) => void;
   readonly add: (files: readonly File[]) => void;
+}
+
+type PictureOrder = 'name' | 'time';
+const orderNames: Readonly<Record<PictureOrder, string>> = { name: 'by name', time: 'by time taken' };
+
+async function inOrder(files: readonly File[], order: PictureOrder): Promise<readonly File[]> {
+  const named = files.toSorted((a, b) => byName.compare(a.name, b.name));
+  if (order === 'name') return named;
+  const taken = await Promise.all(named.map(timeTaken));
+  return named.map((file, index) => ({ file, at: taken[index] ?? 0 })).toSorted((a, b) => a.at - b.at).map(({ file }) => file);
 }
 
 export function usePictureSlides({ template, store, brand, onMedia }: Pick<ContactProps, 'template' | 'store' | 'brand' | 'onMedia'>): PictureSlides {
@@ -31,7 +44,8 @@ export function usePictureSlides({ template, store, brand, onMedia }: Pick<Conta
     });
   };
   const uploads = useUploads(brand.slug, addSlide);
-  return { uploads, add: (files) => uploads.add(files.toSorted((a, b) => byName.compare(a.name, b.name))) };
+  const [order, setOrder] = useState<PictureOrder>('name');
+  return { uploads, order, setOrder, add: (files) => void inOrder(files, order).then(uploads.add) };
 }
 
 /** Whether a template has slides for pictures. */
@@ -42,11 +56,18 @@ function takesPictures(template: Template): boolean {
 export function PicturesButton({ template, pictures }: Pick<ContactProps, 'template'> & { readonly pictures: PictureSlides }) {
   if (!takesPictures(template)) return null;
   return (
-    <div className="relative">
+    <div className="relative flex">
       <FilePick accept="image/jpeg,image/png,image/webp" multiple onFiles={pictures.add}>
         <Images aria-hidden className="size-4" />
         From pictures
       </FilePick>
+      <select aria-label="Order of the pictures" value={pictures.order} onChange={(event) => pictures.setOrder(event.target.value as PictureOrder)} className="ml-1 rounded-md border border-line bg-panel px-1 text-xs text-quiet">
+        {Object.entries(orderNames).map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
       {pictures.uploads.list.length > 0 && (
         <div className="shadow-float absolute top-10 right-0 z-30 w-80 rounded-md border border-line bg-panel p-3">
           <UploadList uploads={pictures.uploads} />

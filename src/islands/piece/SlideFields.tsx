@@ -1,5 +1,6 @@
 import { useId } from 'react';
 import { changeSlide } from '../../core/piece/change-template.ts';
+import { slideKinds } from '../../core/template/slide-template.ts';
 import { COVER } from '../../core/template/template.ts';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import type { ContentProps } from './ContentSheet.tsx';
@@ -27,7 +28,7 @@ export function SlideKind({ piece, frame, template, store, readOnly }: ContentPr
       </label>
       <select id={id} value={frame.slide ?? COVER} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 rounded-md border border-line bg-panel px-1.5 text-sm">
         <option value={COVER}>Cover</option>
-        {template.slides?.map((slide) => (
+        {slideKinds(template).map((slide) => (
           <option key={slide.key} value={slide.key}>
             {slide.name}
           </option>

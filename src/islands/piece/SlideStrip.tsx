@@ -5,11 +5,11 @@ import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { nanoid } from 'nanoid';
 import { memo } from 'react';
-import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
+import { DropIndicator, ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
 import { duplicateSlides, insertSlides, moveSlides, removeSlides, stepSlides, type Slides } from '../../core/piece/edit-slides.ts';
 import { emptySlide } from '../../core/piece/draft-slides.ts';
 import { firstWords, type Piece } from '../../core/piece/piece.ts';
-import { slideOf } from '../../core/template/slide-template.ts';
+import { slideKinds, slideOf } from '../../core/template/slide-template.ts';
 import { Button } from '../ui/Button.tsx';
 import type { ContactProps } from './ContactSheet.tsx';
 
@@ -30,6 +30,8 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
   const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(store.getState().history.document.frames) as unknown as typeof draft.frames));
   const { dragAndDropHooks } = useDragAndDrop({
     isDisabled: readOnly,
+    // As wide as the gap it stands in, so that nothing moves while a slide is dragged.
+    renderDropIndicator: (target) => <DropIndicator target={target} className="w-0.5 rounded-full data-[drop-target]:bg-house" style={{ marginInline: -(gapPx + 2) / 2 }} />,
     getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
     onReorder: ({ keys, target }) => {
       const at = frames.findIndex(({ id }) => id === target.key) + (target.dropPosition === 'after' ? 1 : 0);
@@ -109,7 +111,7 @@ function StripActions({ frames, template, working, change, onChosen, frameId }: 
         <Trash2 aria-hidden className="size-3.5" />
         Remove
       </Button>
-      {template.slides?.map((slide) => (
+      {slideKinds(template).map((slide) => (
         <Button key={slide.key} size="small" look="quiet" onClick={() => insert(slide.key)}>
           <Plus aria-hidden className="size-3.5" />
           {slide.name}

@@ -9,6 +9,8 @@ import { Button } from '../ui/Button.tsx';
 interface FieldsProps {
   readonly template: Template;
   readonly book: BrandBook;
+  /** One kind of slide of a carousel: it has no purpose of its own. */
+  readonly isSlide: boolean;
   readonly onChange: (recipe: (template: Template) => Template) => void;
 }
 
@@ -16,7 +18,7 @@ const inputLook = 'h-7 w-full rounded-md border border-line bg-panel px-1.5 text
 const kindNames: Readonly<Record<Slot['kind'], string>> = { text: 'text', list: 'list', number: 'number', fact: 'fact', picture: 'picture', mark: 'mark', page: 'page mark', ordinal: 'point number', head: 'running head' };
 
 /** Name, purpose, scheme, what a piece has to be told, and what may be left out first. */
-export function TemplateFields({ template, book, onChange }: FieldsProps) {
+export function TemplateFields({ template, book, isSlide, onChange }: FieldsProps) {
   const setSlot = (key: string, next: Partial<Slot>): void => onChange((now) => ({ ...now, slots: now.slots.map((slot) => (slot.key === key ? { ...slot, ...next } : slot)) }));
   const used = new Set(template.arrangements.flatMap((arrangement) => [...walkParts(arrangement.root)].flatMap((part) => ('slot' in part && part.slot !== undefined ? [part.slot] : []))));
   const addSlot = (): void =>
@@ -29,16 +31,18 @@ export function TemplateFields({ template, book, onChange }: FieldsProps) {
   const toggleDrop = (key: string): void => onChange((now) => ({ ...now, drop: drop.includes(key) ? drop.filter((each) => each !== key) : [...drop, key] }));
   return (
     <details className="border-b border-line px-3 py-2 text-sm" open={false}>
-      <summary className="cursor-pointer font-semibold">Template and slots</summary>
+      <summary className="cursor-pointer font-semibold">{isSlide ? 'Slide and slots' : 'Template and slots'}</summary>
       <div className="mt-2 space-y-2">
         <label className="block text-xs text-quiet">
           Name
           <input value={template.name} maxLength={40} onChange={(event) => event.target.value.trim() !== '' && onChange((now) => ({ ...now, name: event.target.value }))} className={inputLook} />
         </label>
-        <label className="block text-xs text-quiet">
-          What it is for
-          <input value={template.purpose} maxLength={60} onChange={(event) => event.target.value.trim() !== '' && onChange((now) => ({ ...now, purpose: event.target.value }))} className={inputLook} />
-        </label>
+        {!isSlide && (
+          <label className="block text-xs text-quiet">
+            What it is for
+            <input value={template.purpose} maxLength={60} onChange={(event) => event.target.value.trim() !== '' && onChange((now) => ({ ...now, purpose: event.target.value }))} className={inputLook} />
+          </label>
+        )}
         <label className="block text-xs text-quiet">
           Scheme
           <select value={template.scheme} onChange={(event) => onChange((now) => ({ ...now, scheme: event.target.value }))} className={inputLook}>

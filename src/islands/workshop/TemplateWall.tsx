@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import { linkedCut } from '../../core/piece/adjustment.ts';
+import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import { sampleFrame, sampleLengths, type SampleLength } from '../../core/piece/sample-frame.ts';
 import type { Arrangement, Template } from '../../core/template/template.ts';
 import { brandContent } from '../piece/brand-content.ts';
@@ -18,6 +19,8 @@ interface WallProps {
 }
 
 const HEIGHT_PX = 176;
+/** Slides are looked at as the third of seven, as their samples say. */
+const SAMPLE_PLACE: SlidePlace = { index: 2, count: 7, ordinal: 3 };
 const lengthNames: Readonly<Record<SampleLength, string>> = { short: 'Short texts', usual: 'Usual texts', cruel: 'Cruel texts' };
 
 /** The template in every shape with short, usual and cruel texts, repainted with every change; the arrangement at work is marked. */
@@ -34,13 +37,16 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
         const frame = sampleFrame(template, length, sample.pictures);
-        return workshopShapes.map((placement) => singlePicture({
+        return workshopShapes.map((placement) => ({
+          ...singlePicture({
           key: `${length}.${placement.key}`,
           template,
           frame,
           placement,
           adjustment: scheme === '' ? linkedCut : { scheme },
           scale: (HEIGHT_PX / placement.exportPx.height) * density,
+          }),
+          ...(template.kind === 'carousel' ? { place: SAMPLE_PLACE } : {}),
         }));
       }),
     };

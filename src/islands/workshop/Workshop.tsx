@@ -1,14 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { listMedia } from '../../contract/media-contracts.ts';
 import { changeTemplate, getOwnTemplate } from '../../contract/template-contracts.ts';
-import { changeArrangement, type PartPath } from '../../core/template/edit-template.ts';
+import { changeArrangement, changeSlideView, slideView, type PartPath } from '../../core/template/edit-template.ts';
 import type { StackPart } from '../../core/template/parts.ts';
-import type { Template } from '../../core/template/template.ts';
+import { COVER, type Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
@@ -67,14 +67,16 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const client = useQueryClient();
   const [history, setHistory] = useState<History>({ past: [], present: stored.document, future: [] });
   const [kept, setKept] = useState({ revision: stored.revision, document: stored.document });
-  const template = history.present;
+  const whole = history.present;
+  const [slide, setSlide] = useState<string>(COVER);
+  const template = useMemo(() => slideView(whole, slide), [whole, slide]);
   const [arrangementKey, setArrangementKey] = useState(template.arrangements[1]?.key ?? template.arrangements[0]?.key ?? '');
   const [path, setPath] = useState<PartPath>([]);
   const arrangement = template.arrangements.find((each) => each.key === arrangementKey) ?? template.arrangements[0];
   const readOnly = brand.role !== 'owner' && brand.role !== 'designer';
   const change = (recipe: (template: Template) => Template): void =>
     setHistory((now) => {
-      const next = recipe(now.present);
+      const next = changeSlideView(now.present, slide, recipe);
       return next === now.present ? now : { past: [...now.past, now.present].slice(-MOST_STEPS), present: next, future: [] };
     });
   const undo = (): void => setHistory((now) => (now.past.length === 0 ? now : { past: now.past.slice(0, -1), present: now.past.at(-1) ?? now.present, future: [now.present, ...now.future] }));
@@ -82,20 +84,25 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const save = useMutation({
     mutationFn: (document: Template) => call(changeTemplate, { params: { brand: brand.slug, template: stored.document.key }, body: { revision: kept.revision, document } }),
     onSuccess: ({ revision, document }) => {
-      setKept({ revision, document: template });
-      setHistory((now) => (now.present === template ? now : { ...now, present: { ...now.present, key: document.key } }));
+      setKept({ revision, document: whole });
+      setHistory((now) => (now.present === whole ? now : { ...now, present: { ...now.present, key: document.key } }));
       toast('done', 'Saved. Pieces with this template follow; scheduled posts stay as they were.');
       void client.invalidateQueries({ queryKey: ['templates', brand.slug] });
     },
     onError: (error) => toast('problem', error.message),
   });
-  const isChanged = template !== kept.document;
+  const isChanged = whole !== kept.document;
   useEffect(() => {
     if (!isChanged) return;
     const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
     addEventListener('beforeunload', warn);
     return () => removeEventListener('beforeunload', warn);
   }, [isChanged]);
+  const chooseSlide = (key: string): void => {
+    setSlide(key);
+    setPath([]);
+    setArrangementKey((now) => (slideView(whole, key).arrangements.some((each) => each.key === now) ? now : ''));
+  };
   const root = arrangement?.root;
   if (!arrangement || !root) return null;
   const changeRoot = (recipe: (current: StackPart) => StackPart): void => change((now) => changeArrangement(now, arrangement.key, (each) => ({ ...each, root: recipe(each.root) })));
@@ -105,7 +112,8 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
         <a href={`/b/${brand.slug}/brand/templates`} className="text-sm text-quiet hover:text-ink">
           Templates
         </a>
-        <h1 className="font-heading text-base font-semibold">{template.name}</h1>
+        <h1 className="font-heading text-base font-semibold">{whole.name}</h1>
+        {whole.slides && <SlideChoice template={whole} chosen={slide} onChoose={chooseSlide} />}
         <span className="ml-auto text-sm text-quiet">{isChanged ? 'Not saved yet' : 'Saved'}</span>
         <Button size="icon" look="quiet" aria-label="Undo" disabled={history.past.length === 0} onClick={undo}>
           <Undo2 aria-hidden className="size-4" />
@@ -114,7 +122,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
           <Redo2 aria-hidden className="size-4" />
         </Button>
         {!readOnly && (
-          <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate(template)}>
+          <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate(whole)}>
             Save the template
           </Button>
         )}
@@ -122,7 +130,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
       <fieldset disabled={readOnly} className="flex min-h-0 flex-1">
         <legend className="sr-only">The template</legend>
         <section aria-label="Parts" className="flex w-72 shrink-0 flex-col overflow-auto border-r border-line bg-panel">
-          <TemplateFields template={template} book={brandData.book} onChange={change} />
+          <TemplateFields key={slide} template={template} book={brandData.book} isSlide={slide !== COVER} onChange={change} />
           <ArrangementBar template={template} chosen={arrangement.key} onChoose={(key) => { setArrangementKey(key); setPath([]); }} onChange={change} />
           <PartOutline template={template} root={root} path={path} onSelect={setPath} onChange={changeRoot} brand={brand.slug} />
         </section>
@@ -130,5 +138,24 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
         <PartFields template={template} root={root} path={path} onChange={changeRoot} />
       </fieldset>
     </main>
+  );
+}
+
+interface SlideChoiceProps {
+  readonly template: Template;
+  readonly chosen: string;
+  readonly onChoose: (key: string) => void;
+}
+
+/** Which kind of slide of a carousel is on the bench. */
+function SlideChoice({ template, chosen, onChoose }: SlideChoiceProps) {
+  return (
+    <div role="tablist" aria-label="Kinds of slides" className="flex gap-1 border-l border-line pl-3">
+      {[{ key: COVER, name: 'Cover' }, ...(template.slides ?? [])].map(({ key, name }) => (
+        <button key={key} type="button" role="tab" aria-selected={key === chosen} onClick={() => onChoose(key)} className={`rounded-md px-2 py-0.5 text-sm ${key === chosen ? 'bg-house-soft font-semibold text-house' : 'text-quiet hover:bg-sunk'}`}>
+          {name}
+        </button>
+      ))}
+    </div>
   );
 }
