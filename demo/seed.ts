@@ -5,7 +5,7 @@ import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Role } from '../src/contract/account-contracts.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
-import { readPiece, type CutRef, type Frame, type SlotValue } from '../src/core/piece/piece.ts';
+import { cutKey, readPiece, type CutRef, type Frame, type SlotValue } from '../src/core/piece/piece.ts';
 import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
 import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
 import { findBrandFor, insertBrand, listChannels, type Brand } from '../src/server/db/brand-repository.ts';
@@ -26,6 +26,8 @@ import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 const PASSWORD = 'sand-in-both-shoes';
 /** The one placement of each surface that the demo's posts take. */
 const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
+/** Placements that take one picture. */
+const SINGLE_PLACEMENTS: ReadonlySet<string> = new Set(['update', 'story']);
 /** Where the demo's carousels go: with ten, four and five slides, and as a document. */
 const CAROUSEL_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'post-square', 'page-portrait', 'document', 'card']);
 const MEDIA_FOLDER = join('demo', 'media');
@@ -160,7 +162,8 @@ async function seedCarousel(services: Services, { brand, site }: { readonly bran
     template: { key: demo.template },
     frames: demo.slides.map((slide) => slideFrame(slide, media)),
     cuts,
-    adjustments: {},
+    // A place for one picture gets all slides gathered in it.
+    adjustments: Object.fromEntries(cuts.filter(({ placement }) => SINGLE_PLACEMENTS.has(placement)).map((cut) => [cutKey(cut), { gathered: true }])),
     words: { shared: { caption: demo.caption, altText: '', title: demo.slides[0].texts['headline'] ?? '', link: site }, own },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);

@@ -8,10 +8,12 @@ const KEYSTROKES = 61;
 const BETWEEN_MS = 90;
 const FRAME_MS = 1000 / 60;
 
-/** A piece of the demo to type in: how it is found, how many pictures its wall has at least, and the field, with the slide it belongs to. */
+/** A piece of the demo to type in: how it is found, how many cuts and slides it is brought to, and the field, with the slide it belongs to. */
 export interface TypedIn {
   readonly piece: string;
-  readonly pictures: number;
+  readonly cuts: number;
+  /** Slides of a carousel; its points are written again until there are so many. */
+  readonly slides: number;
   readonly field: string;
   readonly slide: RegExp | null;
 }
@@ -35,14 +37,44 @@ export async function keystrokeTimes(typedIn: TypedIn): Promise<readonly number[
   }
 }
 
-async function openPiece(page: Page, { piece, pictures, slide }: TypedIn): Promise<void> {
+interface StoredPiece {
+  readonly revision: number;
+  readonly document: { readonly frames: readonly { readonly id: string }[]; readonly cuts: readonly { readonly placement: string }[] };
+}
+
+/** Places where all ten slides of a carousel go out. */
+const WHOLE_CAROUSEL: ReadonlySet<string> = new Set(['feed-square', 'feed-portrait', 'page-square', 'page-portrait', 'document']);
+
+/** Brings the open piece to its number of cuts and slides, by the same endpoint that the editor saves with. */
+async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
+  const [brand, id] = /\/b\/([\w-]+)\/make\/pieces\/([\w-]+)/.exec(page.url())?.slice(1) ?? [];
+  const address = `/api/brands/${brand}/pieces/${id}`;
+  const { revision, document } = (await (await page.request.get(address)).json()) as StoredPiece;
+  const [cover, ...others] = document.frames;
+  const closing = slides > 1 ? others.at(-1) : undefined;
+  const points = closing ? others.slice(0, -1) : [];
+  const wanted = Array.from({ length: Math.max(0, slides - 2) }, (_, index) => ({ ...points[index % points.length], id: points[index]?.id ?? `more-${index}` }));
+  const kept = slides > 1 ? document.cuts.filter(({ placement }) => WHOLE_CAROUSEL.has(placement)) : document.cuts;
+  const patches = [
+    { op: 'replace', path: ['frames'], value: [cover, ...wanted, ...(closing ? [closing] : [])] },
+    { op: 'replace', path: ['cuts'], value: kept.slice(0, cuts) },
+  ];
+  const answer = await page.request.patch(address, { data: { revision, patches }, headers: { origin: new URL(page.url()).origin } });
+  if (!answer.ok()) throw new Error(`The piece could not be brought to its shape: ${await answer.text()}`);
+  await page.reload();
+}
+
+async function openPiece(page: Page, typedIn: TypedIn): Promise<void> {
+  const { piece, slide, cuts, slides } = typedIn;
   const origin = `http://127.0.0.1:${PORT}`;
   await page.goto(`${origin}/sign-in`);
   await page.locator('astro-island:not([ssr])').first().waitFor();
   await page.getByRole('button', { name: /Wren/ }).first().click();
   await page.waitForURL(/make\/pieces/);
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: piece }).first().click();
-  await page.locator('canvas[data-painted]').nth(pictures - 1).waitFor({ state: 'attached' });
+  await page.locator('canvas[data-painted]').first().waitFor({ state: 'attached' });
+  await shape(page, typedIn);
+  await page.locator('canvas[data-painted]').nth(cuts * slides - 1).waitFor({ state: 'attached' });
   if (slide) await page.getByRole('option', { name: slide }).click();
   await page.waitForTimeout(2_000);
 }

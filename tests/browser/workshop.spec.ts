@@ -2,6 +2,32 @@ import { readFile } from 'node:fs/promises';
 import { expect, test } from '@playwright/test';
 import { comeInAs } from './steps.ts';
 
+test('every kind of slide of a carousel is changed on its own', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/brand/templates');
+  await page.locator('[data-template="strand"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.waitForURL(/brand\/templates\/strand-copy/);
+  const square = page.locator('canvas[data-cut="usual.square"]');
+  await expect(square).toHaveAttribute('data-settled', 'true');
+  const pixels = (): Promise<string> => square.evaluate((each: HTMLCanvasElement) => each.toDataURL());
+  const cover = await pixels();
+  const kinds = page.getByRole('tablist', { name: 'Kinds of slides' });
+  await kinds.getByRole('tab', { name: 'Closing card' }).click();
+  await expect.poll(pixels).not.toBe(cover);
+  const before = await pixels();
+  await page.getByRole('list', { name: 'Parts of this arrangement' }).getByRole('button', { name: /^Call/ }).click();
+  await page.getByRole('complementary', { name: 'The chosen part' }).getByLabel('Align', { exact: true }).selectOption('end');
+  await expect.poll(pixels).not.toBe(before);
+  await kinds.getByRole('tab', { name: 'Cover' }).click();
+  await expect.poll(pixels).toBe(cover);
+  await page.getByRole('button', { name: 'Save the template' }).click();
+  await expect(page.getByText('Saved. Pieces with this template follow')).toBeVisible();
+  await page.goto('/b/gullwick/brand/templates');
+  const tile = page.locator('[data-template="strand-copy"]');
+  await tile.getByRole('button', { name: 'Put away' }).click();
+  await expect(tile.getByRole('button', { name: 'Offer again' })).toBeVisible();
+});
+
 test('a copy of a template is changed part by part, judged live, kept, taken out, brought in, and used', async ({ page }) => {
   await comeInAs(page, 'Wren');
   await page.goto('/b/gullwick/brand/templates');
