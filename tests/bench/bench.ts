@@ -9,7 +9,7 @@ for (const format of ['png', 'jpeg'] as const) printFigure(`twelve-cuts-of-24-me
 printFigure('document-of-ten-slides-in-megabytes', await documentMegabytes(), 8);
 const typing: readonly (readonly [string, TypedIn, number])[] = [
   ['keystroke-to-twelve-cuts-p95-in-frames-of-60-hertz', { piece: 'Build your own kite', cuts: 12, slides: 1, field: 'Headline', slide: null }, 3],
-  ['keystroke-on-one-of-ten-slides-in-five-cuts-p95-in-frames-of-60-hertz', { piece: 'Five winds', cuts: 5, slides: 10, field: 'Text', slide: /Light breeze|light breeze/ }, 3.6],
+  ['keystroke-on-one-of-ten-slides-in-five-cuts-p95-in-frames-of-60-hertz', { piece: 'Five winds', cuts: 5, slides: 10, field: 'Text', slide: /^3 / }, 3.6],
 ];
 for (const [name, typedIn, target] of typing) {
   const times = await keystrokeTimes(typedIn);

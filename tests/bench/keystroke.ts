@@ -47,8 +47,9 @@ const WHOLE_CAROUSEL: ReadonlySet<string> = new Set(['feed-square', 'feed-portra
 
 /** Brings the open piece to its number of cuts and slides, by the same endpoint that the editor saves with. */
 async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
-  const [brand, id] = /\/b\/([\w-]+)\/make\/pieces\/([\w-]+)/.exec(page.url())?.slice(1) ?? [];
-  const address = `/api/brands/${brand}/pieces/${id}`;
+  const { origin, pathname } = new URL(page.url());
+  const [brand, id] = /\/b\/([\w-]+)\/make\/pieces\/([\w-]+)/.exec(pathname)?.slice(1) ?? [];
+  const address = `${origin}/api/brands/${brand}/pieces/${id}`;
   const { revision, document } = (await (await page.request.get(address)).json()) as StoredPiece;
   const [cover, ...others] = document.frames;
   const closing = slides > 1 ? others.at(-1) : undefined;
@@ -59,7 +60,7 @@ async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
     { op: 'replace', path: ['frames'], value: [cover, ...wanted, ...(closing ? [closing] : [])] },
     { op: 'replace', path: ['cuts'], value: kept.slice(0, cuts) },
   ];
-  const answer = await page.request.patch(address, { data: { revision, patches }, headers: { origin: new URL(page.url()).origin } });
+  const answer = await page.request.patch(address, { data: { revision, patches }, headers: { origin } });
   if (!answer.ok()) throw new Error(`The piece could not be brought to its shape: ${await answer.text()}`);
   await page.reload();
 }
