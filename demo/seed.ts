@@ -13,7 +13,7 @@ import type { MediaItem } from '../src/server/db/media-repository.ts';
 import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
 import { insertPiece, type StoredPiece } from '../src/server/db/piece-repository.ts';
 import { openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
-import { keepPicture } from '../src/server/media/keep-picture.ts';
+import { keepMedia } from '../src/server/media/keep-media.ts';
 import { possibleCuts } from '../src/server/pieces/check-references.ts';
 import { schedule } from '../src/server/send/schedule.ts';
 import { closeServices, openServices, type Services } from '../src/server/services.ts';
@@ -103,7 +103,7 @@ async function seedMedia(services: Services, brandId: string, file: string, crea
   const entry = manifest.find((each) => each.file === file);
   const hash = createHash('sha256').update(await readFile(path)).digest('hex');
   const terms = { credit: entry?.credit ?? '', licence: entry?.license ?? '', licenceUntil: null };
-  return keepPicture(services, { id: brandId }, { path, hash, name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
+  return keepMedia(services, { id: brandId }, { path, hash, name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
 }
 
 function pictureSlot(slot: string, item: MediaItem | undefined): Record<string, SlotValue> {

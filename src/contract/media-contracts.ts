@@ -1,10 +1,13 @@
 import { array, boolean, number, object, string } from 'yup';
+import type { Film } from '../core/video/film.ts';
 import type { PictureFacts } from '../core/crop/picture-facts.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 
 /** Largest upload, in bytes: a 24-megapixel photo straight from a camera fits well. */
 export const MOST_UPLOAD_BYTES = 50 * 1024 * 1024;
+/** Largest upload of a clip or sound, in bytes. */
+export const MOST_FILM_BYTES = 500 * 1024 * 1024;
 /** Largest picture, in pixels: what decodes in reasonable memory. */
 export const MOST_PICTURE_PIXELS = 120_000_000;
 
@@ -27,6 +30,8 @@ export const mediaItemSchema = object({
   focal: object({ x: share(), y: share() }).required(),
   focalBy: string<'proposal' | 'person'>().oneOf(['proposal', 'person']).required(),
   facts: documentOf<PictureFacts>('Luminance and saliency grid'),
+  /** A clip or sound: its length, and where it is black, still, silent or changes the scene; null for a picture. */
+  film: documentOf<Film>('What is known of a clip or sound').nullable().defined(),
   revision: number().required(),
   createdMs: number().required(),
 });
@@ -38,7 +43,7 @@ export const listMedia = contract({
   path: '/api/brands/{brand}/media',
   summary: 'Pictures of the brand, newest first; `words` searches names, alt texts, tags and credits',
   params: brandParams,
-  query: pageQuery.shape({ words: string().max(100), tag: string().max(40), archived: string<'only'>().oneOf(['only']) }),
+  query: pageQuery.shape({ words: string().max(100), tag: string().max(40), archived: string<'only'>().oneOf(['only']), kind: string<'seen' | 'sound'>().oneOf(['seen', 'sound']) }),
   answer: object({ items: array(mediaItemSchema.required()).required(), next: string().nullable().defined() }),
 });
 
@@ -53,7 +58,7 @@ export const listMediaTags = contract({
 export const uploadMedia = contract({
   method: 'POST',
   path: '/api/brands/{brand}/media',
-  summary: 'Bring in a JPEG, PNG or WebP file; the body is the file',
+  summary: 'Bring in a picture, a clip or a sound; the body is the file',
   params: brandParams,
   query: object({ name: string().max(200).required() }),
   body: 'bytes',
@@ -168,7 +173,7 @@ export const startUpload = contract({
   path: '/api/brands/{brand}/uploads',
   summary: 'Announce a file that comes in parts, so that it can go on after a break',
   params: brandParams,
-  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MOST_UPLOAD_BYTES, `The file is larger than ${MOST_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
+  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MOST_FILM_BYTES, `The file is larger than ${MOST_FILM_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
   answer: uploadState,
   status: 201,
 });
@@ -193,5 +198,14 @@ export const getMediaFile = contract({
   summary: 'The picture as WebP, no wider or higher than one of the offered sizes',
   params: mediaParams,
   query: object({ fit: number().oneOf([240, 640, 1280, 2048]).required(), of: number().integer() }),
+  answer: 'picture',
+});
+
+export const getMediaFilm = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media/{media}/film',
+  summary: 'The working copy of a clip (MP4, H.264 and AAC, 30 frames a second) or sound; answers byte ranges',
+  params: mediaParams,
+  query: object({ of: number().integer() }),
   answer: 'picture',
 });

@@ -95,8 +95,8 @@ test('a broken upload goes on where it stopped', async ({ page, context }) => {
   await comeInAs(page, 'Wren');
   await page.goto('/b/gullwick/make/media');
   await page.route('**/uploads/*?at=*', (route) => route.abort());
-  await page.getByLabel('Bring in pictures').setInputFiles('standin/library/patchwork-wall.jpg');
-  const list = page.getByRole('list', { name: 'Pictures coming in' });
+  await page.getByLabel('Bring in files').setInputFiles('standin/library/patchwork-wall.jpg');
+  const list = page.getByRole('list', { name: 'Files coming in' });
   await expect(list).toContainText('The connection broke.');
   await page.unroute('**/uploads/*?at=*');
   await context.setOffline(false);

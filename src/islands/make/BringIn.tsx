@@ -18,7 +18,7 @@ interface BringInProps {
   readonly onDone: (item: MediaItem) => void;
 }
 
-const PICTURES = 'image/jpeg,image/png,image/webp';
+const FILES = 'image/jpeg,image/png,image/webp,video/*,audio/*';
 
 type Way = 'address' | 'library' | 'post';
 const wayNames: Readonly<Record<Way, string>> = { address: 'From a web address', library: 'From the picture library', post: 'From what went out' };
@@ -40,13 +40,13 @@ export function BringIn({ brand, onFiles, onDone }: BringInProps) {
           </Menu>
         </Popover>
       </MenuTrigger>
-      {/* A folder gives everything in it; only its pictures are meant. */}
-      <FilePick folder accept={PICTURES} onFiles={(files) => onFiles(files.filter((file) => file.type.startsWith('image/')))}>
+      {/* A folder gives everything in it; only its pictures, clips and sounds are meant. */}
+      <FilePick folder accept={FILES} onFiles={(files) => onFiles(files.filter((file) => /^(?:image|video|audio)\//.test(file.type)))}>
         Bring in a folder
       </FilePick>
-      <FilePick multiple look="primary" accept={PICTURES} onFiles={onFiles}>
+      <FilePick multiple look="primary" accept={FILES} onFiles={onFiles}>
         <ImagePlus aria-hidden className="size-4" />
-        Bring in pictures
+        Bring in files
       </FilePick>
       <DialogTrigger isOpen={way !== null} onOpenChange={(open) => !open && setWay(null)}>
         <span hidden />

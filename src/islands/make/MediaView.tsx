@@ -1,6 +1,9 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import AudioLines from 'lucide-react/icons/audio-lines';
+import Film from 'lucide-react/icons/film';
 import { useEffect, useState } from 'react';
 import { listMedia, listMediaTags } from '../../contract/media-contracts.ts';
+import { clockLength } from '../../core/video/film.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { inputClasses } from '../ui/Field.tsx';
@@ -112,10 +115,13 @@ function Media({ brand }: BrandProps) {
                   onClick={() => setChosenId(item.id === chosenId ? null : item.id)}
                   className={`block w-full overflow-hidden rounded-md border bg-panel text-left ${item.id === chosenId ? 'border-house ring-1 ring-house' : 'border-line hover:border-edge'}`}
                 >
-                  <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
+                  <span className="relative block">
+                    <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
+                    {item.film && <FilmLength film={item.film} />}
+                  </span>
                   <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
                   <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
-                    {item.widthPx} × {item.heightPx}
+                    {item.film?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
                   </span>
                 </button>
               </li>
@@ -132,6 +138,18 @@ function Media({ brand }: BrandProps) {
       </div>
       {chosen && <FocalPanel key={chosen.id} brand={brand.slug} item={chosen} onClose={() => setChosenId(null)} />}
     </main>
+  );
+}
+
+/** How long a clip or sound is, on the picture that stands for it. */
+function FilmLength({ film }: { readonly film: NonNullable<MediaItem['film']> }) {
+  const Icon = film.kind === 'sound' ? AudioLines : Film;
+  return (
+    <span className="absolute right-1.5 bottom-1.5 flex items-center gap-1 rounded-md bg-ink px-1.5 py-0.5 text-xs text-panel tabular-nums">
+      <Icon aria-hidden className="size-3" />
+      <span className="sr-only">{film.kind === 'sound' ? 'Sound of ' : 'Clip of '}</span>
+      {clockLength(film.durationMs)}
+    </span>
   );
 }
 

@@ -31,7 +31,7 @@ const MOST_SHAPES = 4;
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }) });
-  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: SAMPLE_MEDIA } }) });
+  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
   const start = useMutation({
     mutationFn: (template: string) => call(createPiece, { params: { brand }, body: { template } }),
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),

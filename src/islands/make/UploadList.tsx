@@ -19,7 +19,7 @@ function wording({ state }: Upload): string {
 export function UploadList({ uploads }: { readonly uploads: Uploads }) {
   if (uploads.list.length === 0) return null;
   return (
-    <ul aria-label="Pictures coming in" className="mb-4 border-t border-line">
+    <ul aria-label="Files coming in" className="mb-4 border-t border-line">
       {uploads.list.map((upload) => {
         const failed = upload.state.kind === 'failed' || upload.state.kind === 'broken';
         const share = upload.state.kind === 'sending' ? upload.state.share : 0;

@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import { dropUpload, getUpload, MOST_UPLOAD_BYTES, sendUploadPart, startUpload } from '../../contract/media-contracts.ts';
+import { dropUpload, getUpload, MOST_FILM_BYTES, MOST_UPLOAD_BYTES, sendUploadPart, startUpload } from '../../contract/media-contracts.ts';
 import { ApiProblem, call, sendFile } from '../ui/call.ts';
 import type { MediaItem } from '../ui/media-address.ts';
 
@@ -90,9 +90,10 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
 }
 
 function begin(brand: string, file: File) {
-  if (file.size > MOST_UPLOAD_BYTES) {
+  const most = /^(?:video|audio)\//.test(file.type) ? MOST_FILM_BYTES : MOST_UPLOAD_BYTES;
+  if (file.size > most) {
     const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
-    throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(MOST_UPLOAD_BYTES)}. Export it smaller and bring it in again.`, {});
+    throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(most)}. Export it smaller and bring it in again.`, {});
   }
   return call(startUpload, { params: { brand }, body: { name: file.name.slice(0, 200) || 'picture', bytes: file.size } });
 }

@@ -12,8 +12,8 @@ import { mediaAddress } from '../ui/media-address.ts';
 /** The brand's pictures to choose from; new ones can be dropped in at once. */
 export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: string; readonly onChoose: (item: MediaItem) => void; readonly onClose: () => void }) {
   const pages = useInfiniteQuery({
-    queryKey: ['media', brand],
-    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    queryKey: ['media', brand, 'seen'],
+    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, kind: 'seen', ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
   });
@@ -34,7 +34,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
               <label className={`${buttonClasses('plain')} focus-within:outline-2 focus-within:outline-house`}>
                 <ImagePlus aria-hidden className="size-4" />
                 Bring in
-                <input type="file" accept="image/jpeg,image/png,image/webp" className="sr-only" onChange={(event) => uploads.add([...(event.target.files ?? [])])} />
+                <input type="file" accept="image/jpeg,image/png,image/webp,video/*" className="sr-only" onChange={(event) => uploads.add([...(event.target.files ?? [])])} />
               </label>
               <Button onClick={onClose}>Close</Button>
             </div>

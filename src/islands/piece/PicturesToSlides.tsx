@@ -57,7 +57,7 @@ export function PicturesButton({ template, pictures }: Pick<ContactProps, 'templ
   if (!takesPictures(template)) return null;
   return (
     <div className="relative flex">
-      <FilePick accept="image/jpeg,image/png,image/webp" multiple onFiles={pictures.add}>
+      <FilePick accept="image/jpeg,image/png,image/webp,video/*" multiple onFiles={pictures.add}>
         <Images aria-hidden className="size-4" />
         From pictures
       </FilePick>

@@ -40,7 +40,7 @@ function Templates({ brand }: TemplatesProps) {
   const client = useQueryClient();
   const data = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }) });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
   const create = useMutation({
     mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
     onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),

@@ -37,7 +37,7 @@ export default function Workshop(props: WorkshopProps) {
 function Loader({ brand, templateKey }: WorkshopProps) {
   const own = useQuery({ queryKey: ['template', brand.slug, templateKey], queryFn: () => call(getOwnTemplate, { params: { brand: brand.slug, template: templateKey } }), staleTime: Infinity });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
   const error = own.error ?? brandData.error ?? media.error;
   if (error) return <main className="flex-1 p-6 text-coral-ink">{error.message}</main>;
   if (!own.data || !brandData.data || !media.data) return <main className="flex-1" aria-busy="true" />;

@@ -81,7 +81,7 @@ const addTypeface = defineEndpoint({
   contract: contracts.addTypeface,
   may: 'brand',
   async handle({ services, brand, query, request, nowMs }) {
-    const received = await receiveUpload(request, services.media, MOST_TYPEFACE_BYTES);
+    const received = await receiveUpload(request, services.media, () => MOST_TYPEFACE_BYTES);
     try {
       const typeface = await importTypeface(await readFile(received.path), query.name);
       const hash = await services.media.keep(typeface.bytes);

@@ -5,8 +5,7 @@ import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
 import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { pictureDerivative } from '../media/derivatives.ts';
-import { importPicture } from '../media/import-picture.ts';
-import { keepPicture, keepPictureBytes } from '../media/keep-picture.ts';
+import { keepMedia, keepMediaBytes, readMedia } from '../media/keep-media.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import { usesOfMedia } from '../media/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
@@ -14,7 +13,7 @@ import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/p
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
-import { fileResponse } from './file-response.ts';
+import { fileResponse, rangeResponse } from './file-response.ts';
 import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
 
 export function describeMedia(item: MediaItem) {
@@ -35,6 +34,7 @@ export function describeMedia(item: MediaItem) {
     focal: item.ownFocal ?? item.facts.focal,
     focalBy: item.ownFocal ? ('person' as const) : ('proposal' as const),
     facts: item.facts,
+    film: item.film && { kind: item.film.kind, durationMs: item.film.durationMs, hasSound: item.film.hasSound, facts: item.film.facts },
     revision: item.revision,
     createdMs: item.createdMs,
   };
@@ -52,7 +52,7 @@ const listMedia = defineEndpoint({
   async handle({ services, brand, query }) {
     const limit = query.limit ?? PAGE_SIZE;
     const words = (query.words ?? '').split(/\s+/).filter((word) => word !== '');
-    const items = await pageMedia(services.db, brand.id, { before: readCursor(query.before), limit, words, tag: query.tag ?? null, archived: query.archived === 'only' });
+    const items = await pageMedia(services.db, brand.id, { before: readCursor(query.before), limit, words, tag: query.tag ?? null, archived: query.archived === 'only', kind: query.kind ?? null });
     return { items: items.map(describeMedia), next: nextCursor(items, limit, (item) => ({ ms: item.createdMs, id: item.id })) };
   },
 });
@@ -69,7 +69,7 @@ const uploadMedia = defineEndpoint({
   async handle({ services, brand, query, request, nowMs }) {
     const received = await receiveUpload(request, services.media);
     try {
-      return describeMedia(await keepPicture(services, brand, { path: received.path, hash: received.hash, name: query.name }, nowMs));
+      return describeMedia(await keepMedia(services, brand, { path: received.path, hash: received.hash, name: query.name }, nowMs));
     } finally {
       await rm(received.path, { force: true });
     }
@@ -138,9 +138,9 @@ const replaceMediaFile = defineEndpoint({
     try {
       const twin = await findMediaBySource(services.db, brand.id, received.hash);
       if (twin) throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
-      const picture = await importPicture(received.path, query.name);
-      const { mime, widthPx, heightPx, facts } = picture;
-      const file = { mime, widthPx, heightPx, facts, bytes: picture.bytes.length, sourceHash: received.hash, storedHash: await services.media.keep(picture.bytes) };
+      const read = await readMedia(services.media, received.path, query.name);
+      if ((read.film?.kind ?? null) !== (current.film?.kind ?? null)) throw new ProblemError(415, 'other-kind', 'Only a file of the same kind can take its place: a picture for a picture, a clip for a clip.');
+      const file = { ...read, sourceHash: received.hash };
       const updated = await updateMedia(services.db, brand.id, params.media, query.revision, { file });
       if (!updated) throw staleItem(await getItem(services, brand, params.media));
       return describeMedia(updated);
@@ -156,7 +156,7 @@ const fetchMedia = defineEndpoint({
   async handle({ services, brand, body, nowMs }) {
     const fetched = await guardedFetch(body.address, { mostBytes: contracts.MOST_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*' });
     const name = decodeURIComponent(new URL(fetched.address).pathname.split('/').at(-1) ?? '').slice(0, 200) || new URL(fetched.address).hostname;
-    return describeMedia(await keepPictureBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
+    return describeMedia(await keepMediaBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
   },
 });
 
@@ -170,7 +170,7 @@ const mediaFromPost = defineEndpoint({
     const snapshot = await getSnapshot(services.db, delivery.snapshotId);
     const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png', scale: 1, maxBytes: Infinity, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText, slidesIn(snapshot, channel.network, delivery)) });
     const name = `${delivery.pieceName}, ${delivery.placementName}`.slice(0, 200);
-    return describeMedia(await keepPictureBytes(services, brand, picture.bytes, { name, altText: delivery.altText, tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
+    return describeMedia(await keepMediaBytes(services, brand, picture.bytes, { name, altText: delivery.altText, tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
   },
 });
 
@@ -196,7 +196,7 @@ const takeFromLibrary = defineEndpoint({
     const entry = await getLibraryEntry(services.settings, params.picture);
     const bytes = await libraryFile(services.settings, params.picture, 'whole');
     const terms = { credit: entry.credit, licence: entry.licence, licenceUntil: entry.licenceUntil };
-    return describeMedia(await keepPictureBytes(services, brand, bytes, { name: entry.title, altText: entry.alt, terms, tags: entry.tags }, nowMs));
+    return describeMedia(await keepMediaBytes(services, brand, bytes, { name: entry.title, altText: entry.alt, terms, tags: entry.tags }, nowMs));
   },
 });
 
@@ -208,6 +208,16 @@ const getMediaFile = defineEndpoint({
     // An address that names the revision shows the same bytes for good; one that does not is asked again after a replacement.
     const keep = new URL(request.url).searchParams.has('of') ? 'for-good' : 'ask-again';
     return fileResponse(await pictureDerivative(services.media, item.storedHash, query.fit), 'image/webp', keep);
+  },
+});
+
+const getMediaFilm = defineEndpoint({
+  contract: contracts.getMediaFilm,
+  may: 'see',
+  async handle({ services, brand, params, request }) {
+    const { film } = await getItem(services, brand, params.media);
+    if (!film) throw notFound('clip or sound');
+    return rangeResponse(request, services.media.pathOf(film.storedHash), film.mime);
   },
 });
 
@@ -223,6 +233,7 @@ export const mediaEndpoints: readonly Endpoint[] = [
   getMediaUses,
   replaceMediaFile,
   getMediaFile,
+  getMediaFilm,
   searchLibrary,
   getLibraryPreview,
   takeFromLibrary,

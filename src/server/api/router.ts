@@ -20,6 +20,9 @@ const routes = endpoints.map((endpoint) => ({
   pattern: new RegExp(`^${endpoint.contract.path.replace(/\{(\w+)\}/g, '(?<$1>[^/]+)')}$`),
 }));
 
+/** What is too large has not been read to its end, so its connection can carry nothing more. */
+const UNREAD = { connection: 'close' };
+
 /** Answers an API request; whatever goes wrong comes back as `application/problem+json`. */
 export async function answerApi(request: Request, clientAddress: string): Promise<Response> {
   const services = await webServices();
@@ -59,7 +62,7 @@ function problemResponse(error: unknown, services: Services, request: Request): 
     const retryAfter = error.details['retryAfterSeconds'];
     return new Response(JSON.stringify({ title: error.sentence, status: error.status, code: error.code, ...error.details }), {
       status: error.status,
-      headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(typeof retryAfter === 'number' ? { 'retry-after': String(retryAfter) } : {}) },
+      headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(typeof retryAfter === 'number' ? { 'retry-after': String(retryAfter) } : {}), ...(error.status === 413 ? UNREAD : {}) },
     });
   }
   services.log.error({ error, path: new URL(request.url).pathname }, 'a request failed');

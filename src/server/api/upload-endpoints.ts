@@ -4,7 +4,7 @@ import type { Caller } from '../auth/caller.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { deleteUpload, findUpload, insertUpload, takeStaleUploads, type PendingUpload } from '../db/upload-repository.ts';
 import { notFound } from '../errors.ts';
-import { keepPicture } from '../media/keep-picture.ts';
+import { keepMedia } from '../media/keep-media.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -50,7 +50,7 @@ const sendUploadPart = defineEndpoint({
     const received = await parts.append(upload.id, query.at, upload.bytes, request);
     if (received < upload.bytes) return { id: upload.id, received, item: null };
     try {
-      const item = await keepPicture(services, brand, { path: parts.pathOf(upload.id), hash: await parts.hashOf(upload.id), name: upload.name }, nowMs);
+      const item = await keepMedia(services, brand, { path: parts.pathOf(upload.id), hash: await parts.hashOf(upload.id), name: upload.name }, nowMs);
       return { id: upload.id, received, item: describeMedia(item) };
     } finally {
       // Whole or unusable, the file has been looked at: there is nothing to go on with.

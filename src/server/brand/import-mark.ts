@@ -6,7 +6,7 @@ import { readSvg, type SvgNote } from '../../core/artwork/read-svg.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import type { MediaItem } from '../db/media-repository.ts';
 import { ProblemError } from '../errors.ts';
-import { keepPicture } from '../media/keep-picture.ts';
+import { keepMedia } from '../media/keep-media.ts';
 import type { ReceivedFile } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
 
@@ -63,7 +63,7 @@ function vectorMarkOf(source: string, name: string, key: string): ImportedMark {
 }
 
 async function pictureMarkOf(services: Services, brand: Brand, file: ReceivedFile, name: string, key: string, nowMs: number): Promise<ImportedMark> {
-  const picture = await keepPicture(services, brand, { path: file.path, hash: file.hash, name, tags: ['mark'] }, nowMs);
+  const picture = await keepMedia(services, brand, { path: file.path, hash: file.hash, name, tags: ['mark'] }, nowMs);
   const mainColour = await mainColourOf(services.media.pathOf(picture.storedHash), name);
   const mark: BrandMark = { kind: 'picture', key, for: suits(mainColour), ...usualMarkRoom, mediaId: picture.id, viewBox: { width: picture.widthPx, height: picture.heightPx }, mainColour };
   return { mark, notes: [], picture };

@@ -1,5 +1,6 @@
 import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
+import type { Film } from '../../core/video/film.ts';
 import type { Db } from './connection.ts';
 
 export interface MediaItem {
@@ -13,6 +14,8 @@ export interface MediaItem {
   readonly sourceHash: string;
   readonly storedHash: string;
   readonly facts: PictureFacts;
+  /** What a clip or sound is beside the picture that stands for it; null for a picture. */
+  readonly film: StoredFilm | null;
   /** Where a person moved the focal point; null leaves the proposal in force. */
   readonly ownFocal: { readonly x: number; readonly y: number } | null;
   readonly altText: string;
@@ -24,6 +27,13 @@ export interface MediaItem {
   readonly archivedMs: number | null;
   readonly revision: number;
   readonly createdMs: number;
+}
+
+/** A clip or sound and its working copy. */
+export interface StoredFilm extends Film {
+  readonly storedHash: string;
+  readonly mime: string;
+  readonly bytes: number;
 }
 
 /** Who made a picture, and what its licence allows until when (the last day, `YYYY-MM-DD`). */
@@ -46,6 +56,7 @@ interface MediaRow {
   source_hash: string;
   stored_hash: string;
   facts: string;
+  film: string | null;
   focal_x: number | null;
   focal_y: number | null;
   alt_text: string;
@@ -71,6 +82,7 @@ function toItem(row: MediaRow): MediaItem {
     sourceHash: row.source_hash,
     storedHash: row.stored_hash,
     facts: JSON.parse(row.facts),
+    film: row.film === null ? null : JSON.parse(row.film),
     ownFocal: row.focal_x !== null && row.focal_y !== null ? { x: row.focal_x, y: row.focal_y } : null,
     altText: row.alt_text,
     terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
@@ -101,6 +113,7 @@ export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaIte
       source_hash: item.sourceHash,
       stored_hash: item.storedHash,
       facts: JSON.stringify(item.facts),
+      film: item.film === null ? null : JSON.stringify(item.film),
       focal_x: item.ownFocal?.x ?? null,
       focal_y: item.ownFocal?.y ?? null,
       alt_text: item.altText,
@@ -138,6 +151,8 @@ export interface MediaFilter {
   readonly words: readonly string[];
   readonly tag: string | null;
   readonly archived: boolean;
+  /** `seen`: what has something to see, pictures and clips; `sound`: sounds alone; null: all. */
+  readonly kind: 'seen' | 'sound' | null;
 }
 
 /** A page of a brand's pictures, newest first. */
@@ -145,6 +160,7 @@ export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): P
   const query = db<MediaRow>('media').where({ brand_id: brandId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
   if (filter.archived) query.whereNotNull('archived_ms');
   else query.whereNull('archived_ms');
+  if (filter.kind !== null) query.whereRaw(`coalesce(json_extract(film, '$.kind'), 'picture') ${filter.kind === 'sound' ? '=' : '<>'} 'sound'`);
   for (const word of filter.words) query.whereRaw('instr(search, ?) > 0', [word.toLocaleLowerCase('en')]);
   if (filter.tag !== null) query.whereRaw('exists (select 1 from json_each(media.tags) where json_each.value = ?)', [filter.tag]);
   if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
@@ -174,7 +190,7 @@ export interface MediaChange {
   readonly tags?: readonly string[];
   readonly archivedMs?: number | null;
   /** Another file in its place: what it shows and where its bytes lie. */
-  readonly file?: Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'sourceHash' | 'storedHash' | 'facts'>;
+  readonly file?: Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'sourceHash' | 'storedHash' | 'facts' | 'film'>;
 }
 
 /** Changes an item if it is still at `revision`; null when it is not. */
@@ -204,7 +220,7 @@ function termsRow(terms: MediaTerms) {
 function fileRow(file: NonNullable<MediaChange['file']>) {
   // A new picture has its own focal proposal; where a person had looked belongs to the old one.
   const own = { focal_x: null, focal_y: null };
-  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts) };
+  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), film: file.film === null ? null : JSON.stringify(file.film) };
 }
 
 /** All that a search looks at, in small letters. */

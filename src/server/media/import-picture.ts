@@ -31,8 +31,8 @@ export async function importPicture(path: string, name: string): Promise<Importe
   const type = await fileTypeFromFile(path);
   const encode = type ? kinds[type.mime] : undefined;
   if (!type || !encode) {
-    const found = type ? `it is ${type.mime}` : 'its bytes are no picture of any kind known here';
-    throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture: ${found}.`);
+    const found = type ? `it is ${type.mime}` : 'its bytes are of no kind known here';
+    throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture, a clip or a sound: ${found}.`);
   }
   await checkSize(path, name);
   try {

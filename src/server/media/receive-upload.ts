@@ -4,7 +4,8 @@ import { rm } from 'node:fs/promises';
 import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
-import { MOST_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
+import { fileTypeFromBuffer } from 'file-type';
+import { MOST_FILM_BYTES, MOST_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
 import { ProblemError } from '../errors.ts';
 import type { MediaStore } from './media-store.ts';
 
@@ -15,19 +16,22 @@ export interface ReceivedFile {
 }
 
 /**
- * Streams an upload to a temporary file, hashing on the way and never holding it in memory.
+ * Streams an upload to a temporary file, hashing on the way and never holding it in memory. Its first bytes say how large it may be.
  * @throws ProblemError 413 when it is larger than allowed, before or while it comes in; 400 when it is empty
  */
-export async function receiveUpload(request: Request, store: MediaStore, mostBytes = MOST_UPLOAD_BYTES): Promise<ReceivedFile> {
-  if (Number(request.headers.get('content-length') ?? 0) > mostBytes) throw tooLarge(mostBytes);
+export async function receiveUpload(request: Request, store: MediaStore, limitOf: (start: Uint8Array) => number | Promise<number> = mostMediaBytes): Promise<ReceivedFile> {
+  const announced = Number(request.headers.get('content-length') ?? 0);
+  if (announced > MOST_FILM_BYTES) throw tooLarge(MOST_FILM_BYTES);
   if (!request.body) throw new ProblemError(400, 'empty-upload', 'The file is empty.');
   const path = await store.temporaryPath();
   const hash = createHash('sha256');
   let bytes = 0;
+  let mostBytes: number | null = null;
   const measure = new Transform({
-    transform(chunk: Buffer, _, done) {
+    async transform(chunk: Buffer, _, done) {
+      mostBytes ??= await limitOf(chunk);
       bytes += chunk.length;
-      if (bytes > mostBytes) return done(tooLarge(mostBytes));
+      if (Math.max(announced, bytes) > mostBytes) return done(tooLarge(mostBytes));
       hash.update(chunk);
       done(null, chunk);
     },
@@ -40,6 +44,14 @@ export async function receiveUpload(request: Request, store: MediaStore, mostByt
     throw error;
   }
   return { path, bytes, hash: hash.digest('hex') };
+}
+
+export function isFilmType(mime: string | undefined): boolean {
+  return mime !== undefined && /^(?:video|audio)\//.test(mime);
+}
+
+async function mostMediaBytes(start: Uint8Array): Promise<number> {
+  return isFilmType((await fileTypeFromBuffer(start))?.mime) ? MOST_FILM_BYTES : MOST_UPLOAD_BYTES;
 }
 
 function tooLarge(mostBytes: number): ProblemError {

@@ -5,6 +5,7 @@ import * as third from './0003-words-of-posts.ts';
 import * as fourth from './0004-media-terms.ts';
 import * as fifth from './0005-uploads.ts';
 import * as sixth from './0006-typefaces-templates.ts';
+import * as eighth from './0008-films.ts';
 import * as seventh from './0007-many-pictures-of-posts.ts';
 
 /** Migrations in order; a shipped one is never edited. */
@@ -16,6 +17,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0005-uploads', migration: fifth },
   { name: '0006-typefaces-templates', migration: sixth },
   { name: '0007-many-pictures-of-posts', migration: seventh },
+  { name: '0008-films', migration: eighth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,0 +1,94 @@
+import { createHash } from 'node:crypto';
+import { createReadStream } from 'node:fs';
+import { mkdir, rename, rm, stat } from 'node:fs/promises';
+import { dirname } from 'node:path';
+import type { Film } from '../../core/video/film.ts';
+import { ProblemError } from '../errors.ts';
+import { importPicture, type ImportedPicture } from '../media/import-picture.ts';
+import type { MediaStore } from '../media/media-store.ts';
+import { analyseFilm } from './analyse-film.ts';
+import { damagedFilm, probeFilm, type FilmProbe } from './probe-film.ts';
+import { FfmpegError, inputFile, runFfmpeg } from './run-ffmpeg.ts';
+
+/** A clip or sound as it is kept: its working copy, and a picture that stands for it. */
+export interface ImportedFilm {
+  readonly film: Film;
+  readonly storedHash: string;
+  readonly bytes: number;
+  readonly mime: string;
+  /** A frame of a clip, the wave form of a sound. */
+  readonly still: ImportedPicture;
+}
+
+/** All working copies have this rate, whatever their sources had. */
+export const FILM_FPS = 30;
+/** Longest side of a working copy. */
+const WORK_SIDE_PX = 2_560;
+/** Frames from key frame to key frame: short, so that any moment is found at once. */
+const KEY_FRAME_EVERY = 15;
+/** Below this share of the announced length the file is cut off. */
+const LEAST_SHARE_READ = 0.9;
+const MOST_MS_A_MS = 20;
+const LEAST_LIMIT_MS = 120_000;
+const WAVE = { size: '1200x400', colour: '0x5b3fd6' } as const;
+
+/**
+ * Reads a clip or sound and makes its working copy: upright, 30 frames a second, 8 bit BT.709, stereo at 48 kHz. Everything later
+ * begins from there, so odd rates, rotation flags, high dynamic range and surround sound are dealt with once.
+ * @throws ProblemError saying what is wrong with the file
+ */
+export async function importFilm(path: string, name: string, store: MediaStore): Promise<ImportedFilm> {
+  const probe = await probeFilm(path, name);
+  const work = `${await store.temporaryPath()}.mp4`;
+  const still = `${work}.${probe.video ? 'jpg' : 'png'}`;
+  try {
+    await makeWorkingCopy(path, work, name, probe);
+    await makeStill(work, still, probe);
+    const { durationMs, hasSound, video } = probe;
+    const facts = await analyseFilm(work, { hasPictures: video !== null, hasSound, durationMs });
+    const picture = await importPicture(still, name);
+    const { size } = await stat(work);
+    return { film: { kind: video ? 'clip' : 'sound', durationMs, hasSound, facts }, storedHash: await keepFile(store, work), bytes: size, mime: video ? 'video/mp4' : 'audio/mp4', still: picture };
+  } finally {
+    await Promise.all([work, still].map((each) => rm(each, { force: true })));
+  }
+}
+
+async function makeWorkingCopy(path: string, work: string, name: string, { durationMs, video, hasSound }: FilmProbe): Promise<void> {
+  const toneMap = video?.isHdr ? 'zscale=t=linear:npl=100,format=gbrpf32le,zscale=p=bt709,tonemap=hable:desat=0,zscale=t=bt709:m=bt709:r=tv,' : '';
+  const fit = `scale=w='min(${WORK_SIDE_PX},iw)':h='min(${WORK_SIDE_PX},ih)':force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv`;
+  const pictures = video
+    ? ['-map', '0:V:0', '-vf', `${toneMap}fps=${FILM_FPS},${fit},setsar=1,format=yuv420p`, '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-profile:v', 'high', '-g', String(KEY_FRAME_EVERY), '-bf', '0', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
+    : ['-vn'];
+  const sound = hasSound ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '192k', '-ar', '48000', '-ac', '2'] : [];
+  let reachedMs = 0;
+  try {
+    await runFfmpeg([...inputFile(path), ...pictures, ...sound, '-map_metadata', '-1', '-movflags', '+faststart', work], {
+      mostMs: Math.max(LEAST_LIMIT_MS, durationMs * MOST_MS_A_MS),
+      onProgress: (ms) => (reachedMs = Math.max(reachedMs, ms)),
+    });
+  } catch (error) {
+    throw error instanceof FfmpegError ? damagedFilm(name, error) : error;
+  }
+  if (reachedMs < durationMs * LEAST_SHARE_READ) {
+    throw new ProblemError(422, 'damaged-film', `“${name}” breaks off after ${(reachedMs / 1000).toFixed(1)} of ${(durationMs / 1000).toFixed(1)} seconds. Get a whole copy and bring it in again.`);
+  }
+}
+
+/** A frame that shows what the clip is about: the most usual one around its first third. */
+async function makeStill(work: string, still: string, { durationMs, video }: FilmProbe): Promise<void> {
+  const args = video
+    ? [...inputFile(work, '-ss', String(durationMs / 3000)), '-vf', `thumbnail=n=${FILM_FPS}`, '-frames:v', '1', '-q:v', '2', still]
+    : [...inputFile(work), '-filter_complex', `aformat=channel_layouts=mono,showwavespic=s=${WAVE.size}:colors=${WAVE.colour}`, '-frames:v', '1', still];
+  await runFfmpeg(args, { mostMs: LEAST_LIMIT_MS });
+}
+
+async function keepFile(store: MediaStore, path: string): Promise<string> {
+  const hash = createHash('sha256');
+  for await (const chunk of createReadStream(path)) hash.update(chunk as Buffer);
+  const name = hash.digest('hex');
+  const kept = store.pathOf(name);
+  await mkdir(dirname(kept), { recursive: true });
+  await rename(path, kept);
+  return name;
+}

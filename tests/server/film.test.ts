@@ -1,0 +1,134 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { importFilm } from '../../src/server/film/import-film.ts';
+import { MediaStore } from '../../src/server/media/media-store.ts';
+import { bars, H264, makeFilm, tone } from '../fixtures/films.ts';
+import { startStack, type Stack } from './stack.ts';
+
+let folder: string;
+let store: MediaStore;
+let stack: Stack;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'confetti-film-'));
+  store = new MediaStore(join(folder, 'data'));
+  stack = await startStack();
+});
+afterAll(async () => {
+  await stack.close();
+  rmSync(folder, { recursive: true });
+});
+
+interface Stream {
+  readonly codec_name: string;
+  readonly width?: number;
+  readonly height?: number;
+  readonly avg_frame_rate: string;
+  readonly pix_fmt?: string;
+  readonly color_space?: string;
+  readonly channels?: number;
+  readonly sample_rate?: string;
+}
+const streamsOf = (hash: string): readonly Stream[] => (JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-of', 'json', store.pathOf(hash)]).toString()) as { streams: Stream[] }).streams;
+
+describe('the working copy of a film', () => {
+  it('is upright, of an even rate and in stereo, whatever the source was', async () => {
+    const flat = makeFilm(folder, 'flat.mp4', [...bars('320x180', '24000/1001', 1), ...tone(1), ...H264, '-ac', '1', '-c:a', 'aac']);
+    const turned = makeFilm(folder, 'turned.mp4', ['-i', flat, '-c', 'copy', '-metadata:s:v:0', 'rotate=90']);
+    const { film, still, storedHash } = await importFilm(turned, 'turned.mp4', store);
+    expect(film).toMatchObject({ kind: 'clip', hasSound: true });
+    expect(film.durationMs).toBeGreaterThan(950);
+    expect([still.widthPx, still.heightPx]).toEqual([180, 320]);
+    const [video, sound] = streamsOf(storedHash);
+    expect(video).toMatchObject({ codec_name: 'h264', width: 180, height: 320, avg_frame_rate: '30/1', pix_fmt: 'yuv420p', color_space: 'bt709' });
+    expect(sound).toMatchObject({ codec_name: 'aac', channels: 2, sample_rate: '48000' });
+  });
+
+  it('is made of a clip without sound and of a variable rate', async () => {
+    const uneven = makeFilm(folder, 'uneven.mp4', [...bars('320x180', '30', 2), '-vf', "select='not(mod(n,3))+lt(n,20)'", '-vsync', 'vfr', ...H264]);
+    const { film, storedHash } = await importFilm(uneven, 'uneven.mp4', store);
+    expect(film.hasSound).toBe(false);
+    expect(streamsOf(storedHash).map(({ codec_name, avg_frame_rate }) => `${codec_name} ${avg_frame_rate}`)).toEqual(['h264 30/1']);
+  });
+
+  it('of high dynamic range keeps its lights apart', async () => {
+    const hdr = makeFilm(folder, 'hdr.mp4', [...bars('320x180', '30', 0.5), '-vf', 'format=yuv420p10le', '-c:v', 'libx265', '-preset', 'ultrafast', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', '-x265-params', 'log-level=none:colorprim=bt2020:transfer=smpte2084:colormatrix=bt2020nc']);
+    const { storedHash, still } = await importFilm(hdr, 'hdr.mp4', store);
+    expect(streamsOf(storedHash)[0]).toMatchObject({ pix_fmt: 'yuv420p', color_space: 'bt709' });
+    const { channels } = await sharp(still.bytes).stats();
+    expect(Math.max(...channels.map(({ stdev }) => stdev))).toBeGreaterThan(20);
+  });
+
+  it('of sound alone is stood for by its wave form', async () => {
+    const surround = makeFilm(folder, 'surround.m4a', ['-f', 'lavfi', '-i', 'sine=440:d=1', '-af', 'pan=5.1|FL=c0|FR=c0|FC=c0|LFE=c0|BL=c0|BR=c0', '-c:a', 'aac']);
+    const { film, still, storedHash } = await importFilm(surround, 'surround.m4a', store);
+    expect(film).toMatchObject({ kind: 'sound', hasSound: true });
+    expect([still.widthPx, still.heightPx]).toEqual([1200, 400]);
+    expect(streamsOf(storedHash)[0]).toMatchObject({ codec_name: 'aac', channels: 2 });
+  });
+
+  it('comes with scene changes, black and silence found in it', async () => {
+    const cut = makeFilm(folder, 'scenes.mp4', [
+      '-f', 'lavfi', '-i', 'color=red:s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'color=black:s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'sine=440:d=1.5',
+      '-filter_complex', '[0][1][2]concat=n=3[v];[3]apad=whole_dur=3[a]', '-map', '[v]', '-map', '[a]', ...H264, '-c:a', 'aac',
+    ]);
+    const { facts } = (await importFilm(cut, 'scenes.mp4', store)).film;
+    expect(facts.sceneChangesMs.some((ms) => Math.abs(ms - 1000) < 100)).toBe(true);
+    expect(facts.black).toHaveLength(1);
+    expect(facts.black[0]?.fromMs).toBeGreaterThan(1900);
+    expect(Math.abs((facts.silent.at(-1)?.fromMs ?? 0) - 1500)).toBeLessThan(120);
+    expect(facts.silent.at(-1)?.toMs).toBeGreaterThan(2900);
+  });
+});
+
+describe('a file that is no film to work with', () => {
+  const whole = (): string => makeFilm(folder, 'whole.mp4', [...bars('320x180', '30', 4), ...tone(4), ...H264, '-c:a', 'aac', '-movflags', '+faststart']);
+
+  it.each([
+    ['cut off before its index', () => writeCut('no-index.mp4', makeFilm(folder, 'late.mp4', [...bars('320x180', '30', 2), ...H264]), 0.5), /damaged or cut off/],
+    ['cut off in the middle', () => writeCut('half.mp4', whole(), 0.4), /breaks off after|damaged or cut off/],
+    ['8K', () => makeFilm(folder, 'huge.mp4', [...bars('7680x4320', '30', 0.1), ...H264]), /7680 × 4320; the most is 4096/],
+    ['hours long', () => makeFilm(folder, 'long.mp4', ['-f', 'lavfi', '-i', 'color=red:s=64x64:r=1:d=14400', ...H264]), /4 hours long; the most is 30 minutes/],
+    ['without a picture', () => makeFilm(folder, 'none.mp4', [...bars('320x180', '30', 0.01), '-frames:v', '0', ...H264]), /damaged|neither|no length/],
+  ])('%s is refused, and nothing is left of it', async (_, make, sentence) => {
+    await expect(importFilm(make(), 'film.mp4', store)).rejects.toThrow(sentence);
+    expect(execFileSync('find', [join(folder, 'data', 'incoming'), '-type', 'f']).toString()).toBe('');
+  });
+
+  function writeCut(name: string, source: string, share: number): string {
+    const bytes = readFileSync(source);
+    const path = join(folder, name);
+    writeFileSync(path, bytes.subarray(0, Math.floor(bytes.length * share)));
+    return path;
+  }
+});
+
+describe('clips among the media', () => {
+  const base = '/api/brands/gullwick/media';
+
+  it('come in, are told apart from pictures, and play from any byte', async () => {
+    const clip = readFileSync(makeFilm(folder, 'clip.mp4', [...bars('320x180', '30', 1), ...tone(1), ...H264, '-c:a', 'aac']));
+    const made = await stack.wren.upload('gullwick', 'clip.mp4', clip);
+    expect(made).toMatchObject({ status: 201, body: { name: 'clip.mp4', widthPx: 320, heightPx: 180, film: { kind: 'clip', hasSound: true } } });
+    const { id } = made.body as unknown as { id: string };
+    const sound = readFileSync(makeFilm(folder, 'voice.m4a', [...tone(1), '-c:a', 'aac']));
+    expect(await stack.wren.upload('gullwick', 'voice.m4a', sound)).toMatchObject({ status: 201, body: { film: { kind: 'sound' } } });
+    const names = async (kind: string): Promise<readonly string[]> => ((await stack.wren.ask('GET', `${base}?kind=${kind}&limit=5`)).body as unknown as { items: { name: string }[] }).items.map(({ name }) => name);
+    expect(await names('seen')).toContain('clip.mp4');
+    expect(await names('seen')).not.toContain('voice.m4a');
+    expect(await names('sound')).toEqual(['voice.m4a']);
+    const film = await stack.wren.raw('GET', `${base}/${id}/film`, { headers: { range: 'bytes=4-7' } });
+    expect([film.status, film.headers.get('content-range')?.split('/')[0], await film.text()]).toEqual([206, 'bytes 4-7', 'ftyp']);
+    expect((await stack.wren.raw('GET', `${base}/${id}/film`, { headers: { range: 'bytes=99999999-' } })).status).toBe(416);
+    const whole = await stack.wren.raw('GET', `${base}/${id}/film`);
+    expect([whole.status, (await whole.arrayBuffer()).byteLength]).toEqual([200, Number(film.headers.get('content-range')?.split('/')[1])]);
+  });
+
+  it('a program that calls itself a film is refused by its bytes', async () => {
+    const answer = await stack.wren.upload('gullwick', 'kites.mp4', Buffer.from(`MZ${'\0'.repeat(200)}`));
+    expect(answer).toMatchObject({ status: 415, body: { code: 'not-a-picture' } });
+  });
+});
