@@ -204,7 +204,7 @@ export const getMediaFile = contract({
 export const getMediaFilm = contract({
   method: 'GET',
   path: '/api/brands/{brand}/media/{media}/film',
-  summary: 'The working copy of a clip (MP4, H.264 and AAC, 30 frames a second) or sound; answers byte ranges',
+  summary: 'A clip (MP4, H.264 and AAC, 30 frames a second, small enough to scrub in) or sound to play; answers byte ranges',
   params: mediaParams,
   query: object({ of: number().integer() }),
   answer: 'picture',

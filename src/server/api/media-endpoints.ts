@@ -4,6 +4,7 @@ import { getChannel, type Brand } from '../db/brand-repository.ts';
 import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
 import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
+import { filmProxy } from '../film/film-proxy.ts';
 import { pictureDerivative } from '../media/derivatives.ts';
 import { keepMedia, keepMediaBytes, readMedia } from '../media/keep-media.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
@@ -217,7 +218,7 @@ const getMediaFilm = defineEndpoint({
   async handle({ services, brand, params, request }) {
     const { film } = await getItem(services, brand, params.media);
     if (!film) throw notFound('clip or sound');
-    return rangeResponse(request, services.media.pathOf(film.storedHash), film.mime);
+    return rangeResponse(request, await filmProxy(services.media, film.storedHash), film.mime);
   },
 });
 

@@ -7,7 +7,7 @@ import { ProblemError } from '../errors.ts';
 import { importPicture, type ImportedPicture } from '../media/import-picture.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import { analyseFilm } from './analyse-film.ts';
-import { damagedFilm, probeFilm, type FilmProbe } from './probe-film.ts';
+import { damagedFilm, FILM_FPS, probeFilm, WORK_SIDE_PX, type FilmProbe } from './probe-film.ts';
 import { FfmpegError, inputFile, runFfmpeg } from './run-ffmpeg.ts';
 
 /** A clip or sound as it is kept: its working copy, and a picture that stands for it. */
@@ -20,21 +20,16 @@ export interface ImportedFilm {
   readonly still: ImportedPicture;
 }
 
-/** All working copies have this rate, whatever their sources had. */
-export const FILM_FPS = 30;
-/** Longest side of a working copy. */
-const WORK_SIDE_PX = 2_560;
-/** Frames from key frame to key frame: short, so that any moment is found at once. */
-const KEY_FRAME_EVERY = 15;
-/** Below this share of the announced length the file is cut off. */
-const LEAST_SHARE_READ = 0.9;
+/** With more than this share of the announced length missing the file is cut off; the last frame's own time is never reached. */
+const MOST_SHARE_MISSING = 0.1;
+const MOST_MISSING_MS = 250;
 const MOST_MS_A_MS = 20;
 const LEAST_LIMIT_MS = 120_000;
 const WAVE = { size: '1200x400', colour: '0x5b3fd6' } as const;
 
 /**
- * Reads a clip or sound and makes its working copy: upright, 30 frames a second, 8 bit BT.709, stereo at 48 kHz. Everything later
- * begins from there, so odd rates, rotation flags, high dynamic range and surround sound are dealt with once.
+ * Reads a clip or sound and makes its working copy: upright, 30 frames a second, 8 bit BT.709, stereo. Everything later begins from
+ * there, so odd rates, rotation flags, high dynamic range and surround sound are dealt with once. What is so already is taken as it is.
  * @throws ProblemError saying what is wrong with the file
  */
 export async function importFilm(path: string, name: string, store: MediaStore): Promise<ImportedFilm> {
@@ -54,13 +49,15 @@ export async function importFilm(path: string, name: string, store: MediaStore):
   }
 }
 
-async function makeWorkingCopy(path: string, work: string, name: string, { durationMs, video, hasSound }: FilmProbe): Promise<void> {
+async function makeWorkingCopy(path: string, work: string, name: string, { durationMs, video, hasSound, isSoundReady }: FilmProbe): Promise<void> {
   const toneMap = video?.isHdr ? 'zscale=t=linear:npl=100,format=gbrpf32le,zscale=p=bt709,tonemap=hable:desat=0,zscale=t=bt709:m=bt709:r=tv,' : '';
   const fit = `scale=w='min(${WORK_SIDE_PX},iw)':h='min(${WORK_SIDE_PX},ih)':force_original_aspect_ratio=decrease:force_divisible_by=2:out_color_matrix=bt709:out_range=tv`;
-  const pictures = video
-    ? ['-map', '0:V:0', '-vf', `${toneMap}fps=${FILM_FPS},${fit},setsar=1,format=yuv420p`, '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-profile:v', 'high', '-g', String(KEY_FRAME_EVERY), '-bf', '0', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709']
-    : ['-vn'];
-  const sound = hasSound ? ['-map', '0:a:0', '-c:a', 'aac', '-b:a', '192k', '-ar', '48000', '-ac', '2'] : [];
+  const pictures = !video
+    ? ['-vn']
+    : video.isReady
+      ? ['-map', '0:V:0', '-c:v', 'copy']
+      : ['-map', '0:V:0', '-vf', `${toneMap}fps=${FILM_FPS},${fit},setsar=1,format=yuv420p`, '-c:v', 'libx264', '-preset', 'veryfast', '-crf', '16', '-profile:v', 'high', '-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709'];
+  const sound = !hasSound ? [] : ['-map', '0:a:0', ...(isSoundReady ? ['-c:a', 'copy'] : ['-c:a', 'aac', '-b:a', '192k', '-ar', '48000', '-ac', '2'])];
   let reachedMs = 0;
   try {
     await runFfmpeg([...inputFile(path), ...pictures, ...sound, '-map_metadata', '-1', '-movflags', '+faststart', work], {
@@ -70,7 +67,7 @@ async function makeWorkingCopy(path: string, work: string, name: string, { durat
   } catch (error) {
     throw error instanceof FfmpegError ? damagedFilm(name, error) : error;
   }
-  if (reachedMs < durationMs * LEAST_SHARE_READ) {
+  if (durationMs - reachedMs > Math.max(durationMs * MOST_SHARE_MISSING, MOST_MISSING_MS)) {
     throw new ProblemError(422, 'damaged-film', `“${name}” breaks off after ${(reachedMs / 1000).toFixed(1)} of ${(durationMs / 1000).toFixed(1)} seconds. Get a whole copy and bring it in again.`);
   }
 }

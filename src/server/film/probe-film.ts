@@ -6,10 +6,24 @@ import { FfmpegError, runFfprobe } from './run-ffmpeg.ts';
 export interface FilmProbe {
   readonly durationMs: number;
   /** Its pictures, upright; null for sound alone. */
-  readonly video: { readonly widthPx: number; readonly heightPx: number; readonly isHdr: boolean } | null;
+  readonly video: FilmPictures | null;
   readonly hasSound: boolean;
+  /** The sound is AAC in stereo already. */
+  readonly isSoundReady: boolean;
 }
 
+export interface FilmPictures {
+  readonly widthPx: number;
+  readonly heightPx: number;
+  readonly isHdr: boolean;
+  /** They are as working copies have them already: H.264, 8 bit 4:2:0 in BT.709, upright, at `FILM_FPS`. */
+  readonly isReady: boolean;
+}
+
+/** All working copies have this rate, whatever their sources had. */
+export const FILM_FPS = 30;
+/** Longest side of a working copy. */
+export const WORK_SIDE_PX = 2_560;
 /** Longest clip or sound. */
 export const MOST_FILM_MS = 30 * 60 * 1000;
 /** Longest side of a clip: what decodes in reasonable memory and time. */
@@ -23,6 +37,12 @@ const probeSchema = object({
   streams: array(
     object({
       codec_type: string().required(),
+      codec_name: string(),
+      pix_fmt: string(),
+      color_space: string(),
+      r_frame_rate: string(),
+      avg_frame_rate: string(),
+      channels: number(),
       width: number(),
       height: number(),
       color_transfer: string(),
@@ -43,17 +63,22 @@ const HDR_TRANSFERS: ReadonlySet<string> = new Set(['smpte2084', 'arib-std-b67']
 export async function probeFilm(path: string, name: string): Promise<FilmProbe> {
   const { format, streams } = await read(path, name);
   const video = streams.find((stream) => stream.codec_type === 'video' && stream.disposition?.attached_pic !== 1);
-  const hasSound = streams.some((stream) => stream.codec_type === 'audio');
+  const sound = streams.find((stream) => stream.codec_type === 'audio');
+  const hasSound = sound !== undefined;
+  const isSoundReady = sound?.codec_name === 'aac' && sound.channels === 2;
   if (!video && !hasSound) throw new ProblemError(422, 'empty-film', `“${name}” holds neither pictures nor sound.`);
   const durationMs = Math.round(Number(format.duration ?? 0) * 1000);
   if (!(durationMs >= LEAST_FILM_MS)) throw new ProblemError(422, 'empty-film', `“${name}” has no length: there is not a single picture or sound in it.`);
   if (durationMs > MOST_FILM_MS) throw new ProblemError(422, 'too-long', `“${name}” is ${lengthInWords(durationMs)} long; the most is ${lengthInWords(MOST_FILM_MS)}. Cut out the part that is needed and bring that in.`);
-  if (!video) return { durationMs, video: null, hasSound };
-  const turned = Math.abs(Number(video.side_data_list?.find(({ rotation }) => rotation !== undefined)?.rotation ?? video.tags?.rotate ?? 0)) % 180 === 90;
+  if (!video) return { durationMs, video: null, hasSound, isSoundReady };
+  const rotation = Number(video.side_data_list?.find((each) => each.rotation !== undefined)?.rotation ?? video.tags?.rotate ?? 0);
+  const turned = Math.abs(rotation) % 180 === 90;
   const [width, height] = [video.width ?? 0, video.height ?? 0];
   if (Math.max(width, height) > MOST_FILM_SIDE_PX) throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}; the most is ${MOST_FILM_SIDE_PX} pixels on a side. Export it smaller and bring it in again.`);
   if (Math.min(width, height) < LEAST_SIDE_PX) throw new ProblemError(422, 'too-small', `“${name}” is only ${width} × ${height} pixels. No placement can use that.`);
-  return { durationMs, video: { widthPx: turned ? height : width, heightPx: turned ? width : height, isHdr: HDR_TRANSFERS.has(video.color_transfer ?? '') }, hasSound };
+  const rate = `${FILM_FPS}/1`;
+  const isReady = video.codec_name === 'h264' && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709' && video.r_frame_rate === rate && video.avg_frame_rate === rate && rotation === 0 && Math.max(width, height) <= WORK_SIDE_PX && width % 2 === 0 && height % 2 === 0;
+  return { durationMs, video: { widthPx: turned ? height : width, heightPx: turned ? width : height, isHdr: HDR_TRANSFERS.has(video.color_transfer ?? ''), isReady }, hasSound, isSoundReady };
 }
 
 async function read(path: string, name: string) {
