@@ -52,7 +52,7 @@ export const gullwickCarousels: readonly DemoCarousel[] = [
       { photo: 'delta-backlit.jpg', texts: { label: 'Owners’ skies', headline: 'Six kites, one good week' } },
       picture('red-diamond-dunes.jpg', 'The diamond', 'Over the dunes at Penny Head, sent in on Monday.'),
       picture('box-kite-sunset.jpg', 'The box kite', 'Tuesday, ten minutes before the sea took the sun.'),
-      picture('windsocks.jpg', 'Wind on sticks', 'The jury at work on Wednesday.'),
+      picture('clip-figure-of-eight.mp4', 'Figure of eight', 'Wednesday, three tails and not one crash.'),
       picture('long-shadow.jpg', 'Its own shadow', 'Thursday, low sun, long lines.'),
       picture('misty-day.jpg', 'A grey Friday', 'It flew all the same.'),
       picture('beach-hut-shop.jpg', 'Home', 'Where all of them started.'),

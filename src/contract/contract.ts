@@ -67,6 +67,14 @@ export function documentOf<Value extends object>(description: string): Schema<Va
     .meta({ description }) as unknown as Schema<Value>;
 }
 
+/** The same for a document that may be missing. */
+export function documentOrNull<Value extends object>(description: string): Schema<Value | null> {
+  return mixed<Value & AnyObject>((value): value is Value & AnyObject => typeof value === 'object' && value !== null)
+    .nullable()
+    .defined()
+    .meta({ description }) as unknown as Schema<Value | null>;
+}
+
 /** The fill of an address's braces, e.g. `/api/brands/{brand}` with `{ brand: 'gullwick' }`. */
 export function fillPath(path: string, params: Readonly<Record<string, unknown>>): string {
   return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name])));

@@ -2,7 +2,7 @@ import { array, boolean, number, object, string } from 'yup';
 import type { Film } from '../core/video/film.ts';
 import type { PictureFacts } from '../core/crop/picture-facts.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
-import { contract, documentOf } from './contract.ts';
+import { contract, documentOf, documentOrNull } from './contract.ts';
 
 /** Largest upload, in bytes: a 24-megapixel photo straight from a camera fits well. */
 export const MOST_UPLOAD_BYTES = 50 * 1024 * 1024;
@@ -31,7 +31,7 @@ export const mediaItemSchema = object({
   focalBy: string<'proposal' | 'person'>().oneOf(['proposal', 'person']).required(),
   facts: documentOf<PictureFacts>('Luminance and saliency grid'),
   /** A clip or sound: its length, and where it is black, still, silent or changes the scene; null for a picture. */
-  film: documentOf<Film>('What is known of a clip or sound').nullable().defined(),
+  film: documentOrNull<Film>('What is known of a clip or sound'),
   revision: number().required(),
   createdMs: number().required(),
 });

@@ -41,6 +41,7 @@ function slideFindings(piece: Piece, template: Template, frame: Frame, index: nu
   const length = texts.join(' ').length;
   const found: Finding[] = [];
   if (length > MOST_ON_A_SLIDE) found.push(about(`${name} carries ${length} characters; over ${MOST_ON_A_SLIDE} nobody reads on. Split it in two.`, frame));
+  if (isClip(frame, pictures)) found.push(about(`${name} is a clip: a carousel shows its still picture.`, frame));
   const hasAlt = (frame.altText ?? '').trim() !== '' || (index === 0 && piece.words.shared.altText.trim() !== '');
   if (!hasAlt) found.push({ ...about(`${name} has no alt text.`, frame), fix: altTextFix(frame, texts, pictures) });
   return found;
@@ -68,6 +69,10 @@ function shapeFindings({ frames }: Piece, pictures: readonly PictureTerms[]): re
   if (!odd || others.length === 0) return [];
   const which = groups.map(({ shape, slides }) => `${slideNumbers(slides.map(({ number }) => number))} ${slides.length === 1 ? 'is' : 'are'} ${shape}`);
   return [about(`The pictures have unequal shapes: ${which.join(', ')}. Look whether their window cuts off what counts.`, odd.frame)];
+}
+
+function isClip(frame: Frame, pictures: readonly PictureTerms[]): boolean {
+  return Object.values(frame.slots).some((value) => value.kind === 'picture' && pictures.some(({ id, film }) => id === value.mediaId && film?.kind === 'clip'));
 }
 
 /** What a slide shows is the alt text of its picture, or what is written on it. */

@@ -40,6 +40,8 @@ export interface PictureTerms {
   readonly id: string;
   readonly name: string;
   readonly altText: string;
+  /** What a clip is; null for a picture. */
+  readonly film: { readonly kind: 'clip' | 'sound' } | null;
   readonly widthPx: number;
   readonly heightPx: number;
   /** The last day of its licence, `YYYY-MM-DD`; null when it has no end. */

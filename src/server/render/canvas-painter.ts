@@ -1,4 +1,5 @@
 import { createCanvas, ImageData, Path2D, type Canvas } from '@napi-rs/canvas';
+import { LRUCache } from 'lru-cache';
 import sharp from 'sharp';
 import type { PictureNode, Scene } from '../../core/scene/scene.ts';
 import { pictureRaster } from '../../core/scene/scene.ts';
@@ -35,13 +36,26 @@ export async function paintScene(scene: Scene, typesetter: Typesetter, sources: 
     if (!source) throw new RangeError(`No file is at hand for picture '${node.pictureId}'`);
     bitmaps.set(node, node.box.widthPx > scene.size.widthPx ? await rasteriseWide(node, source, scale) : await rasterise(node, source, scale));
   }
-  const canvas = createCanvas(Math.round(scene.size.widthPx * scale), Math.round(scene.size.heightPx * scale));
+  const canvas = surfaceOf(Math.round(scene.size.widthPx * scale), Math.round(scene.size.heightPx * scale));
   paint<Path2D, Canvas>(canvas.getContext('2d') as never, scene, scale, {
     path: (data) => new Path2D(data),
     glyph: glyphPaths(typesetter),
     picture: (node) => bitmaps.get(node) ?? null,
   });
   return { widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() };
+}
+
+/** Canvases that are painted on again and again, one a size: their memory lies outside the heap and weighs on its collector. */
+const surfaces = new LRUCache<string, Canvas>({ max: 6 });
+
+/** An empty canvas. Painting does not wait in between, so no two paint on one. */
+function surfaceOf(width: number, height: number): Canvas {
+  const key = `${width}x${height}`;
+  const known = surfaces.get(key);
+  known?.getContext('2d').clearRect(0, 0, width, height);
+  const canvas = known ?? createCanvas(width, height);
+  surfaces.set(key, canvas);
+  return canvas;
 }
 
 /** A picture that runs through several slides is scaled once for all of them: it is the same one on the next slide. */
