@@ -36,6 +36,8 @@ const placementSchema = object({
   safePercent: object({ top: percent(), right: percent(), bottom: percent(), left: percent() }).required(),
   /** How many slides a carousel may have here, and whether they go as pictures or as the pages of one document; missing: none. */
   carousel: object({ least: number().integer().min(2).required(), most: number().integer().max(300).required(), as: string<'pictures' | 'document'>().oneOf(['pictures', 'document']).required() }).noUnknown().default(undefined),
+  /** How long a video may be here, in seconds; missing: the place takes none. */
+  video: object({ leastSeconds: number().positive().required(), mostSeconds: number().positive().required() }).noUnknown().default(undefined),
   /** A place for carousels alone: a single picture has nothing to do there. */
   onlyCarousel: boolean(),
 }).noUnknown();
@@ -56,7 +58,7 @@ export const networkSheetSchema = object({
     links: object({ countAs: number().integer().positive().nullable().defined(), clickable: boolean().required() }).required(),
     foldAfter: number().integer().positive().nullable().defined(),
   }).required(),
-  files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive() }).required(),
+  files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
   publishing: object({ manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
 }).noUnknown();
@@ -68,14 +70,21 @@ export interface CarouselRule {
   readonly as: 'pictures' | 'document';
 }
 
+/** How long a video may be in a place. */
+export interface VideoRule {
+  readonly leastSeconds: number;
+  readonly mostSeconds: number;
+}
+
 type CheckedSheet = InferType<typeof networkSheetSchema>;
-export type Placement = Omit<CheckedSheet['placements'][number], 'carousel'> & { readonly carousel?: CarouselRule | undefined };
+export type Placement = Omit<CheckedSheet['placements'][number], 'carousel' | 'video'> & { readonly carousel?: CarouselRule | undefined; readonly video?: VideoRule | undefined };
 export type NetworkSheet = Omit<CheckedSheet, 'placements'> & { readonly placements: readonly Placement[] };
 export type WordField = NetworkSheet['words']['fields'][number];
 export type WordFieldKey = WordField['key'];
 
 /** The placements of a sheet that a kind of piece can be made for. A carousel can go everywhere: where it cannot go as one, it shows what goes instead. */
-export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel'): readonly Placement[] {
+export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel' | 'video'): readonly Placement[] {
+  if (kind === 'video') return sheet.placements.filter((placement) => placement.video !== undefined);
   return kind === 'carousel' ? sheet.placements : sheet.placements.filter((placement) => !placement.onlyCarousel);
 }
 

@@ -1,5 +1,7 @@
 import { array, lazy, number, object, string, type InferType } from 'yup';
 import type { Words } from '../network/network-sheet.ts';
+import { shotSchema, type Shot } from './shot.ts';
+import { trackSchema, type Track } from './track.ts';
 import { adjustmentSchema, linkedCut, type Adjustment } from './adjustment.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
@@ -29,10 +31,13 @@ const slotValue = () =>
     return kind === 'picture' ? pictureValue : kind === 'mark' ? markValue : textValue;
   });
 
+/** A graphic has one frame; a carousel's are its slides, a video's its shots. */
+export type PieceKind = 'graphic' | 'carousel' | 'video';
+
 /** Slides of a carousel, more than any network takes as pictures; beyond, a list is better split into pieces. */
 export const MOST_SLIDES = 100;
 
-const frameSchema = object({ id: id(), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(LONGEST_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
+const frameSchema = object({ id: id(), shot: shotSchema.default(undefined), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(LONGEST_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
 const ownWords = () =>
@@ -44,11 +49,12 @@ const ownWords = () =>
  */
 export const pieceSchema = object({
   version: number().oneOf([1]).required(),
-  kind: string<'graphic' | 'carousel'>().oneOf(['graphic', 'carousel']).required(),
+  kind: string<PieceKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
   frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
+  track: trackSchema.default(undefined),
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
     shared: ownWords().shape({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).required(),
@@ -64,6 +70,8 @@ export interface Frame {
   /** What somebody who cannot see this slide should know; a graphic's alt text is among its words. */
   readonly altText?: string | undefined;
   readonly slots: Readonly<Record<string, SlotValue>>;
+  /** How a frame of a video plays. */
+  readonly shot?: Shot | undefined;
 }
 
 export interface CutRef {
@@ -76,11 +84,13 @@ export type SharedWords = Pick<Words, 'caption' | 'altText'> & Partial<Words>;
 
 export interface Piece {
   readonly version: 1;
-  readonly kind: 'graphic' | 'carousel';
+  readonly kind: PieceKind;
   readonly title: string;
   readonly template: { readonly key: string };
   readonly frames: readonly [Frame, ...Frame[]];
   readonly cuts: readonly CutRef[];
+  /** What sounds and is said through all shots of a video. */
+  readonly track?: Track | undefined;
   /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
   readonly adjustments: Readonly<Record<string, Adjustment>>;
   readonly words: {
@@ -103,10 +113,10 @@ export function slotText(frame: Frame, slot: string): string {
   return value?.kind === 'text' ? value.text : '';
 }
 
-/** The pictures that a piece shows, each once, in order of first use. */
-export function mediaOfPiece({ frames }: Pick<Piece, 'frames'>): readonly string[] {
+/** The pictures and clips that a piece shows and the sounds it plays, each once, in order of first use. */
+export function mediaOfPiece({ frames, track }: Pick<Piece, 'frames' | 'track'>): readonly string[] {
   const ids = frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));
-  return [...new Set(ids)];
+  return [...new Set([...ids, ...[track?.music, track?.voice].flatMap((id) => id ?? [])])];
 }
 
 /** A cut's key within its piece, fit for file names and maps. */

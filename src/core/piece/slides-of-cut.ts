@@ -26,7 +26,8 @@ export function slidesOfCut(piece: Pick<Piece, 'kind' | 'frames'>, template: Tem
   const without = new Set(adjustment.withoutSlides ?? []);
   const wanted = piece.frames.filter((frame) => !without.has(frame.id));
   const chosen = piece.frames.filter((frame) => without.has(frame.id)).map((frame): LeftSlide => ({ frame, because: 'chosen' }));
-  const most = rule?.most ?? 1;
+  // All shots of a video go out in every place.
+  const most = piece.kind === 'video' ? Infinity : (rule?.most ?? 1);
   const sum = adjustment.gathered && !rule && wanted.length > 1 ? sumFrame(piece.frames, wanted, template) : null;
   if (sum) return { shown: [sum], left: chosen };
   if (wanted.length <= most) return { shown: wanted, left: chosen };

@@ -2,6 +2,7 @@ import type { BrandBook } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
 import type { Piece } from '../piece/piece.ts';
+import type { Film } from '../video/film.ts';
 import type { Template } from '../template/template.ts';
 
 /** A picture as a post keeps it: what layout knows, and the hash that names the stored bytes, which never change. */
@@ -10,6 +11,13 @@ export interface SnapshotPicture extends Picture {
   /** Missing in posts that were scheduled before they were kept. */
   readonly credit?: string;
   readonly licence?: string;
+  /** What a clip or sound is beside the picture that stands for it. */
+  readonly film?: SnapshotFilm;
+}
+
+/** A clip or sound as a post keeps it, with the hash that names its working copy. */
+export interface SnapshotFilm extends Film {
+  readonly storedHash: string;
 }
 
 /** A post's own copy of all that its cuts are made of. What changes later changes nothing here. */

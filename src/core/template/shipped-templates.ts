@@ -7,7 +7,10 @@ import counter from './shipped/counter.json' with { type: 'json' };
 import crew from './shipped/crew.json' with { type: 'json' };
 import door from './shipped/door.json' with { type: 'json' };
 import flag from './shipped/flag.json' with { type: 'json' };
+import gust from './shipped/gust.json' with { type: 'json' };
 import headland from './shipped/headland.json' with { type: 'json' };
+import hush from './shipped/hush.json' with { type: 'json' };
+import knot from './shipped/knot.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
 import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
@@ -21,8 +24,8 @@ import turn from './shipped/turn.json' with { type: 'json' };
 import voice from './shipped/voice.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
-/** The templates that ship with Confetti, in the order they are offered: graphics, then carousels. */
-export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf].map(readTemplate);
+/** The templates that ship with Confetti, in the order they are offered: graphics, then carousels, then videos. */
+export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, hush].map(readTemplate);
 
 /**
  * A shipped template by its key.

@@ -7,7 +7,7 @@ const made = new WeakMap<Template, Map<string, Template>>();
  * and arrangements. The same value every time. A kind of slide that the template does not have is laid out as its first one.
  */
 export function slideTemplate(template: Template, slide: string | undefined): Template {
-  if (template.kind !== 'carousel' || slide === undefined || slide === COVER) return template;
+  if (template.kind === 'graphic' || slide === undefined || slide === COVER) return template;
   const known = made.get(template) ?? new Map<string, Template>();
   made.set(template, known);
   const found = known.get(slide) ?? merged(template, slideOf(template, slide));

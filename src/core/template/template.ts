@@ -60,6 +60,9 @@ const slideParts = {
   arrangements: array(arrangementSchema).min(2).max(12).required(),
 };
 
+/** What pieces a template is for. A video's shots are laid out as a carousel's slides are. */
+export type TemplateKind = 'graphic' | 'carousel' | 'video';
+
 type SlideUse = 'point' | 'picture' | 'closing' | 'sum';
 
 /** A kind of slide of a carousel, beside its cover: what it is told and how it is laid out. */
@@ -79,7 +82,7 @@ export const templateSchema = object({
   key: key(),
   name: string().required().max(40),
   purpose: string().required().max(60),
-  kind: string<'graphic' | 'carousel'>().oneOf(['graphic', 'carousel']).required(),
+  kind: string<TemplateKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   scheme: key(),
   ...slideParts,
   slides: array(slideSchema).max(12),
@@ -112,7 +115,7 @@ export interface Template extends SlideParts {
   readonly key: string;
   readonly name: string;
   readonly purpose: string;
-  readonly kind: 'graphic' | 'carousel';
+  readonly kind: TemplateKind;
   readonly scheme: string;
   readonly slides?: readonly SlideTemplate[] | undefined;
 }
@@ -128,7 +131,7 @@ const RESERVED_SLOT = 'mark';
 export function readTemplate(json: unknown): Template {
   const template = templateSchema.validateSync(json, { strict: true }) as unknown as Template;
   const slides = template.slides ?? [];
-  if ((template.kind === 'carousel') !== slides.length > 0) throw new RangeError(`Template '${template.key}': a carousel has kinds of slides, and a graphic has none`);
+  if ((template.kind !== 'graphic') !== slides.length > 0) throw new RangeError(`Template '${template.key}': a carousel or video has kinds of slides, and a graphic has none`);
   if (new Set(slides.map((slide) => slide.key)).size < slides.length || slides.some((slide) => slide.key === COVER)) throw new RangeError(`Template '${template.key}': two kinds of slides have one key`);
   if (slides.slice(0, -1).some((slide) => slide.use === 'sum') || (slides.length === 1 && slides[0]?.use === 'sum')) throw new RangeError(`Template '${template.key}': the slide that sums up stands last, after the kinds that people fill in`);
   for (const [name, parts] of [['', template] as const, ...slides.map((slide) => [`, slide '${slide.key}'`, slide] as const)]) checkSlots(`Template '${template.key}'${name}`, parts);

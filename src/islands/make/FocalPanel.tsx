@@ -54,7 +54,8 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
         <div className="min-w-0">
           <h2 className="truncate text-base font-semibold">{item.name}</h2>
           <p className="text-xs text-quiet tabular-nums">
-            {item.widthPx} × {item.heightPx}, {Math.max(1, Math.round(item.bytes / 1024))} KB
+            {item.widthPx} × {item.heightPx}
+            {item.film ? '' : `, ${Math.max(1, Math.round(item.bytes / 1024))} KB`}
           </p>
         </div>
         <button type="button" aria-label="Close" onClick={onClose} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">

@@ -1,10 +1,14 @@
 import { mediaOfBook } from '../../core/brand/brand-book.ts';
 import { mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
-import type { Snapshot } from '../../core/post/snapshot.ts';
+import type { Snapshot, SnapshotFilm } from '../../core/post/snapshot.ts';
 import { listSheetsOf, type Brand } from '../db/brand-repository.ts';
-import { findMediaByIds, toPicture } from '../db/media-repository.ts';
+import { findMediaByIds, toPicture, type StoredFilm } from '../db/media-repository.ts';
 import { getTemplate } from '../db/template-repository.ts';
 import type { Services } from '../services.ts';
+
+function filmOf({ kind, durationMs, hasSound, facts, storedHash }: StoredFilm): SnapshotFilm {
+  return { kind, durationMs, hasSound, facts, storedHash };
+}
 
 /** All that the cuts of a piece are made of, as it is now. */
 export async function makeSnapshot(services: Services, brand: Brand, piece: Piece): Promise<Snapshot> {
@@ -15,6 +19,6 @@ export async function makeSnapshot(services: Services, brand: Brand, piece: Piec
     template: await getTemplate(services.db, brand.id, piece.template.key),
     book: brand.book,
     sheets: await listSheetsOf(services.db, brand.id),
-    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence })),
+    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence, ...(item.film ? { film: filmOf(item.film) } : {}) })),
   };
 }

@@ -29,6 +29,18 @@ export interface PaintedCut {
  * @throws RangeError when the scene shows a picture that has no source
  */
 export async function paintScene(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale = 1): Promise<PaintedCut> {
+  const canvas = await paintOnCanvas(scene, typesetter, sources, scale);
+  return { widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() };
+}
+
+/** The same for some of a scene's nodes: where there is no ink it is clear. Colours are not multiplied by their opacity. */
+export async function paintLayer(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>): Promise<PaintedCut> {
+  const canvas = await paintOnCanvas(scene, typesetter, sources, 1);
+  const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+  return { widthPx: canvas.width, heightPx: canvas.height, rgba: Buffer.from(data.buffer, data.byteOffset, data.byteLength) };
+}
+
+async function paintOnCanvas(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale: number): Promise<Canvas> {
   const bitmaps = new Map<PictureNode, Canvas>();
   for (const node of scene.nodes) {
     if (node.kind !== 'picture') continue;
@@ -42,7 +54,7 @@ export async function paintScene(scene: Scene, typesetter: Typesetter, sources: 
     glyph: glyphPaths(typesetter),
     picture: (node) => bitmaps.get(node) ?? null,
   });
-  return { widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() };
+  return canvas;
 }
 
 /** Canvases that are painted on again and again, one a size: their memory lies outside the heap and weighs on its collector. */

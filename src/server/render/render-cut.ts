@@ -6,12 +6,15 @@ import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
-import type { Adjustment } from '../../core/piece/adjustment.ts';
+import type { Box } from '../../core/geometry/box.ts';
+import { linkedCut, type Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
-import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
+import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { Scene } from '../../core/scene/scene.ts';
 import type { Template } from '../../core/template/template.ts';
+import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
+import { paintShot, paintToFile, type PaintedShot, type ShotTimes } from '../film/paint-layers.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
 import { scenesToPdf } from './scene-to-pdf.ts';
@@ -46,13 +49,22 @@ export type RenderJob =
   | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[]; readonly only?: number }
   /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
+  /** What of a video's shots does not move by itself, as files in `folder`; and its subtitles. */
+  | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly string[]; readonly folder: string }
   /** No pixels, only what the engine reports. */
   | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
 
 export type RenderResult =
+  | ({ readonly kind: 'layers' } & PaintedLayers)
   | { readonly kind: 'pictures'; readonly pictures: readonly RenderedPicture[] }
   /** The reports of every source, slide by slide. */
   | { readonly kind: 'reports'; readonly reports: readonly (readonly CutReport[])[] };
+
+export interface PaintedLayers {
+  readonly shots: readonly PaintedShot[];
+  /** A picture a line of subtitles; null where it has no ink. */
+  readonly subtitles: readonly ({ readonly file: string; readonly box: Box } | null)[];
+}
 
 export interface RenderedPicture {
   readonly bytes: Uint8Array;
@@ -85,6 +97,8 @@ export async function runRenderJob(job: RenderJob, engines: ServerEngines): Prom
       for (const source of job.sources) reports.push((await composeSource(source, engines, false)).map(({ report }) => report));
       return { kind: 'reports', reports };
     }
+    case 'layers':
+      return { kind: 'layers', ...(await paintLayers(job, engines)) };
     case 'small':
       return { kind: 'pictures', pictures: [await renderSmall(job, engines)] };
     case 'as':
@@ -116,6 +130,23 @@ async function eachSlide(job: JobOf<'as' | 'full'>, engines: ServerEngines, rend
 
 function pictureFiles(source: CutSource): ReadonlyMap<string, PictureSource> {
   return new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
+}
+
+async function paintLayers({ source, shots, clips, subtitles, folder }: JobOf<'layers'>, engines: ServerEngines): Promise<PaintedLayers> {
+  const painter = { typesetter: engines.engines.typesetter, sources: pictureFiles(source), folder };
+  const moving = new Set(clips);
+  const painted: PaintedShot[] = [];
+  for (const [index, { scene }] of (await composeSource(source, engines, false)).entries()) {
+    const times = shots[index];
+    if (times) painted.push(await paintShot(scene, times, moving, `shot-${index}`, painter));
+  }
+  const lines: PaintedLayers['subtitles'][number][] = [];
+  for (const [index, text] of subtitles.entries()) {
+    const slide: SlideSource = { template: subtitleTemplate, frame: { id: 'cue', slots: { line: { kind: 'text', text } } }, adjustment: linkedCut, place: ALONE, family: 'subtitle' };
+    const [composed] = await composeSource({ ...source, slides: [slide] }, engines, false);
+    lines.push(composed ? await paintToFile(composed.scene, `cue-${index}.png`, painter) : null);
+  }
+  return { shots: painted, subtitles: lines };
 }
 
 async function renderSmall({ source, fitPx }: JobOf<'small'>, engines: ServerEngines): Promise<RenderedPicture> {

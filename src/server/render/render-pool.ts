@@ -1,7 +1,7 @@
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { CutReport } from '../../core/compose/report.ts';
-import type { RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
+import type { PaintedLayers, RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
 
 /** Renders queue up to here; beyond, callers are told to come back. */
 const LONGEST_QUEUE = 200;
@@ -35,6 +35,12 @@ export class RenderPool {
     const result = await this.#run(job);
     if (result.kind !== 'reports') throw new TypeError('A report job was answered with another kind of result');
     return result.reports;
+  }
+
+  async layers(job: Extract<RenderJob, { kind: 'layers' }>): Promise<PaintedLayers> {
+    const result = await this.#run(job);
+    if (result.kind !== 'layers') throw new TypeError('A job for layers was answered with another kind of result');
+    return result;
   }
 
   async close(): Promise<void> {

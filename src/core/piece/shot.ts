@@ -1,0 +1,30 @@
+import { number, object, string } from 'yup';
+
+/** How a shot takes over from the one before: at once, blending, pushing it out to the left, or wiping over it from the right. */
+export type TransitionKind = 'cut' | 'fade' | 'push' | 'wipe';
+export const transitionKinds: readonly TransitionKind[] = ['cut', 'fade', 'push', 'wipe'];
+
+/** What makes a frame a shot. What is missing follows from what it shows. */
+export interface Shot {
+  /** How long it lasts, its way in included. */
+  readonly lengthMs?: number | undefined;
+  /** Where its clip begins. */
+  readonly fromMs?: number | undefined;
+  readonly into?: { readonly kind: TransitionKind; readonly ms: number } | undefined;
+  /** Of its clip's own sound: 0 is silent, 1 as it was recorded. */
+  readonly volume?: number | undefined;
+}
+
+export const LEAST_SHOT_MS = 500;
+export const MOST_SHOT_MS = 120_000;
+export const LEAST_TRANSITION_MS = 100;
+export const MOST_TRANSITION_MS = 2_000;
+
+const milliseconds = (least: number, most: number) => number().integer().min(least).max(most);
+
+export const shotSchema = object({
+  lengthMs: milliseconds(LEAST_SHOT_MS, MOST_SHOT_MS),
+  fromMs: milliseconds(0, 24 * 3_600_000),
+  into: object({ kind: string<TransitionKind>().oneOf([...transitionKinds]).required(), ms: milliseconds(0, MOST_TRANSITION_MS).required() }).noUnknown().default(undefined),
+  volume: number().min(0).max(1),
+}).noUnknown();

@@ -1,0 +1,41 @@
+import { slotText, type Frame } from '../piece/piece.ts';
+import { LEAST_SHOT_MS, MOST_SHOT_MS } from '../piece/shot.ts';
+import type { Film } from './film.ts';
+
+/** Frames a second of every video. */
+export const VIDEO_FPS = 30;
+
+/** Lengths that follow from nothing else. */
+const USUAL_CLIP_MS = 4_000;
+const LEAST_CARD_MS = 2_500;
+/** A text stays for a second and this long a character, after it has come in. */
+const READING_MS_A_CHARACTER = 60;
+const READING_BASE_MS = 1_500;
+
+/** The clip that a shot shows: the first of its pictures that moves. */
+export function clipOf(frame: Frame, films: ReadonlyMap<string, Film>): { readonly mediaId: string; readonly film: Film } | null {
+  for (const value of Object.values(frame.slots)) {
+    const film = value.kind === 'picture' ? films.get(value.mediaId) : undefined;
+    if (value.kind === 'picture' && film?.kind === 'clip') return { mediaId: value.mediaId, film };
+  }
+  return null;
+}
+
+/** How long it takes to read what a shot says, in milliseconds. */
+export function readingMs(frame: Frame): number {
+  const characters = Object.keys(frame.slots).reduce((sum, slot) => sum + [...slotText(frame, slot).trim()].length, 0);
+  return characters === 0 ? 0 : READING_BASE_MS + characters * READING_MS_A_CHARACTER;
+}
+
+/** How long a shot lasts: as a person has said, else long enough to be read, and never longer than its clip. */
+export function shotLengthMs(frame: Frame, films: ReadonlyMap<string, Film>): number {
+  const clip = clipOf(frame, films);
+  const wanted = frame.shot?.lengthMs ?? Math.max(clip ? Math.min(USUAL_CLIP_MS, clip.film.durationMs) : LEAST_CARD_MS, readingMs(frame));
+  const most = clip ? clip.film.durationMs - startInClipMs(frame, clip.film) : MOST_SHOT_MS;
+  return Math.max(LEAST_SHOT_MS, Math.min(wanted, most, MOST_SHOT_MS));
+}
+
+/** Where the clip of a shot begins, so that at least the shortest shot is left of it. */
+export function startInClipMs(frame: Frame, film: Film): number {
+  return Math.max(0, Math.min(frame.shot?.fromMs ?? 0, film.durationMs - LEAST_SHOT_MS));
+}
