@@ -5,6 +5,7 @@ import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Role } from '../src/contract/account-contracts.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
+import { readSubtitles } from '../src/core/video/subtitles.ts';
 import { cutKey, readPiece, type CutRef, type Frame, type SlotValue } from '../src/core/piece/piece.ts';
 import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
 import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
@@ -20,6 +21,7 @@ import { closeServices, openServices, type Services } from '../src/server/servic
 import { readSettings } from '../src/server/settings.ts';
 import { gullwickBook } from './brands/gullwick.ts';
 import { lanternfallBook } from './brands/lanternfall.ts';
+import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
@@ -28,6 +30,8 @@ const PASSWORD = 'sand-in-both-shoes';
 const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
 /** Placements that take one picture. */
 const SINGLE_PLACEMENTS: ReadonlySet<string> = new Set(['update', 'story']);
+/** Where the demo's videos go: in five shapes. */
+const VIDEO_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-square', 'card', 'update-square']);
 /** Where the demo's carousels go: with ten, four and five slides, and as a document. */
 const CAROUSEL_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'post-square', 'page-portrait', 'document', 'card']);
 const MEDIA_FOLDER = join('demo', 'media');
@@ -42,12 +46,15 @@ interface DemoBrand {
   readonly book: BrandBook;
   readonly pieces: readonly DemoPiece[];
   readonly carousels: readonly DemoCarousel[];
+  readonly videos: readonly DemoVideo[];
   readonly photos: readonly string[];
 }
 
 const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
 
 const photosOfCarousels = (carousels: readonly DemoCarousel[]): readonly string[] => carousels.flatMap(({ slides }) => slides.flatMap((slide) => [slide.photo, slide.panorama].flatMap((photo) => photo ?? [])));
+
+const filesOfVideos = (videos: readonly DemoVideo[]): readonly string[] => [...new Set(videos.flatMap(({ shots, music, voice }) => [...shots.map(({ film }) => film), music, voice].flatMap((file) => file ?? [])))];
 
 const gullwick: DemoBrand = {
   slug: 'gullwick',
@@ -59,7 +66,8 @@ const gullwick: DemoBrand = {
   book: gullwickBook,
   pieces: gullwickPieces,
   carousels: gullwickCarousels,
-  photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
+  videos: gullwickVideos,
+  photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...filesOfVideos(gullwickVideos), ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -71,6 +79,7 @@ const lanternfall: DemoBrand = {
   book: lanternfallBook,
   pieces: lanternfallPieces,
   carousels: [],
+  videos: [],
   photos: photosOf(lanternfallPieces),
 };
 
@@ -170,6 +179,31 @@ async function seedCarousel(services: Services, { brand, site }: { readonly bran
   await sendOut(services, brand, piece, demo.out, (cut) => CAROUSEL_PLACEMENTS.has(cut.placement), makerId, nowMs);
 }
 
+async function seedVideo(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoVideo, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
+  const idOf = (file: string | undefined): string | undefined => (file === undefined ? undefined : media.get(file)?.id);
+  const [music, voice] = [idOf(demo.music), idOf(demo.voice)];
+  const frames = demo.shots.map(({ slide, film, texts, shot }): Frame => ({
+    id: nanoid(8),
+    ...(slide === undefined ? {} : { slide }),
+    ...(shot ? { shot } : {}),
+    slots: { ...pictureSlot('film', film === undefined ? undefined : media.get(film)), ...Object.fromEntries(Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) },
+  }));
+  const said = Object.values(demo.shots[0].texts).join('. ');
+  const document = readPiece({
+    version: 1,
+    kind: 'video',
+    title: '',
+    template: { key: demo.template },
+    frames,
+    track: { ...(music ? { music } : {}), ...(demo.musicVolume === undefined ? {} : { musicVolume: demo.musicVolume }), ...(voice ? { voice } : {}), ...(demo.subtitles ? { subtitles: readSubtitles(demo.subtitles) } : {}) },
+    cuts: await possibleCuts(services, brand, 'video'),
+    adjustments: {},
+    words: { shared: { caption: demo.caption, altText: `A short video. ${said}.`, title: demo.shots[0].texts['headline'] ?? demo.shots[0].texts['quote'] ?? '', link: site }, own: {} },
+  });
+  const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
+  await sendOut(services, brand, piece, demo.out, (cut) => VIDEO_PLACEMENTS.has(cut.placement), makerId, nowMs);
+}
+
 /** Schedules the cuts of a piece that go out, at the demo's moment for it. */
 async function sendOut(services: Services, brand: Brand, piece: StoredPiece, out: DemoPiece['out'], isOut: (cut: CutRef) => boolean, makerId: string, nowMs: number): Promise<void> {
   if (out.kind === 'draft') return;
@@ -196,8 +230,14 @@ async function seed(services: Services): Promise<void> {
     if (!access) throw new Error(`The brand ${demo.slug} was not kept`);
     const nowMs = await services.clock.nowMs();
     const media = new Map<string, MediaItem>();
-    for (const [index, file] of demo.photos.entries()) media.set(file, await seedMedia(services, access.brand.id, file, nowMs - (demo.photos.length - index) * 3_600_000));
+    // Two at a time: a clip takes a processor for a while.
+    const queue = [...new Set(demo.photos)].map((file, index) => ({ file, createdMs: nowMs - (demo.photos.length - index) * 3_600_000 }));
+    const work = async (): Promise<void> => {
+      for (let next = queue.shift(); next; next = queue.shift()) media.set(next.file, await seedMedia(services, access.brand.id, next.file, next.createdMs));
+    };
+    await Promise.all([work(), work()]);
     for (const [index, carousel] of demo.carousels.entries()) await seedCarousel(services, { brand: access.brand, site: demo.site }, carousel, media, wren, nowMs - demo.carousels.length + index);
+    for (const [index, video] of demo.videos.entries()) await seedVideo(services, { brand: access.brand, site: demo.site }, video, media, wren, nowMs - demo.carousels.length - demo.videos.length + index);
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
   }
   const secret = newSecret('cft');

@@ -1,6 +1,6 @@
 import { html, raw } from 'hono/html';
 import { faultKinds, type Faults } from './faults.ts';
-import { DOCUMENT_MIME, networks, type NetworkRules } from './rules.ts';
+import { DOCUMENT_MIME, VIDEO_MIME, networks, type NetworkRules } from './rules.ts';
 import type { MediaRecord, Post } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
@@ -43,6 +43,7 @@ function showMedia(rules: NetworkRules, media: readonly ShownMedia[]): Markup {
       <figcaption class="small">A document of ${first.pages} pages. <a href="${address(first.id)}">Open it</a></figcaption>
     </figure>`;
   }
+  if (first?.mime === VIDEO_MIME) return html`<video src="${address(first.id)}" controls playsinline preload="metadata" aria-label="${first.altText}" data-seconds="${first.seconds.toFixed(1)}"></video>`;
   if (media.length < 2) return first ? html`<img src="${address(first.id)}" alt="${first.altText}" />` : html``;
   return html`<section class="carousel" aria-label="Carousel of ${media.length} pictures" tabindex="0" data-carousel="${String(media.length)}">
       ${media.map((each, index) => html`<figure><img src="${address(each.id)}" alt="${each.altText}" /><figcaption class="small">${index + 1} of ${media.length}</figcaption></figure>`)}

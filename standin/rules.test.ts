@@ -5,7 +5,7 @@ const petalry = networks.find((rules) => rules.key === 'petalry');
 const quipline = networks.find((rules) => rules.key === 'quipline');
 const tackboard = networks.find((rules) => rules.key === 'tackboard');
 const post = { placement: 'feed-square', text: 'Hello', altText: '', title: '', link: '', firstComment: '' };
-const picture = (widthPx: number, heightPx: number) => [{ mime: 'image/png', widthPx, heightPx, pages: 1 }];
+const picture = (widthPx: number, heightPx: number) => [{ mime: 'image/png', widthPx, heightPx, pages: 1, seconds: 0 }];
 const square = picture(1080, 1080);
 
 describe('refusalOf', () => {
@@ -46,7 +46,7 @@ describe('refusalOf', () => {
 
   it('takes a document by its pages and its title where one goes, and nowhere else', () => {
     const guildrow = networks.find((rules) => rules.key === 'guildrow');
-    const pdf = (pages: number) => [{ mime: 'application/pdf', widthPx: 1080, heightPx: 1350, pages }];
+    const pdf = (pages: number) => [{ mime: 'application/pdf', widthPx: 1080, heightPx: 1350, pages, seconds: 0 }];
     const document = { ...post, placement: 'document', title: 'Five winds' };
     expect(guildrow && refusalOf(guildrow, document, pdf(6))).toBeNull();
     expect(guildrow && refusalOf(guildrow, document, pdf(1))).toMatch(/1 pages; this place takes 2 to 300/);

@@ -10,6 +10,8 @@ export interface PlaceRule {
   readonly mostPictures: number;
   /** Pages of a document that goes here instead of pictures; null where none does. */
   readonly document: { readonly least: number; readonly most: number } | null;
+  /** Seconds that a video may have here; null where none goes. */
+  readonly video: { readonly least: number; readonly most: number } | null;
 }
 
 /** A stand-in network's own rules. They are kept apart from the sheets that Confetti has of them. */
@@ -22,6 +24,8 @@ export interface NetworkRules {
   readonly maxImageBytes: number;
   /** Largest document; 0 where none is taken. */
   readonly maxDocumentBytes: number;
+  /** Largest video; 0 where none is taken. */
+  readonly maxVideoBytes: number;
   readonly mimes: readonly string[];
   /** The length of a text as this network counts it, and its limit. */
   readonly maxText: number;
@@ -43,9 +47,12 @@ function weighted(text: string): number {
   return [...graphemes.segment(text.replace(link, ''))].reduce((sum, { segment }) => sum + (wide.test(segment) ? 2 : 1), links * 23);
 }
 
-const place = (widthPx: number, heightPx: number, mostPictures = 1): PlaceRule => ({ widthPx, heightPx, shapeTolerance: 0.01, mostPictures, document: null });
+const place = (widthPx: number, heightPx: number, mostPictures = 1): PlaceRule => ({ widthPx, heightPx, shapeTolerance: 0.01, mostPictures, document: null, video: null });
+/** The same place, taking videos of so many seconds as well. */
+const andVideo = (rule: PlaceRule, least: number, most: number): PlaceRule => ({ ...rule, video: { least, most } });
 const PICTURES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 export const DOCUMENT_MIME = 'application/pdf';
+export const VIDEO_MIME = 'video/mp4';
 const MEBIBYTE = 1024 * 1024;
 
 const square = (mostPictures: number) => place(1080, 1080, mostPictures);
@@ -60,9 +67,10 @@ export const networks: readonly NetworkRules[] = [
     name: 'Petalry',
     tint: '#7a4b8c',
     manner: 'draft-then-publish',
-    places: { 'feed-square': square(10), 'feed-portrait': portrait(10), story: TALL },
+    places: { 'feed-square': andVideo(square(10), 3, 90), 'feed-portrait': andVideo(portrait(10), 3, 90), story: andVideo(TALL, 1, 60) },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 2200,
     countText: characters,
@@ -75,9 +83,10 @@ export const networks: readonly NetworkRules[] = [
     name: 'Quipline',
     tint: '#2f6b5b',
     manner: 'idempotency-key',
-    places: { 'post-wide': place(1600, 900, 4), 'post-square': square(4) },
+    places: { 'post-wide': andVideo(place(1600, 900, 4), 1, 140), 'post-square': andVideo(square(4), 1, 140) },
     maxImageBytes: 5 * MEBIBYTE,
     maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 280,
     countText: weighted,
@@ -90,9 +99,10 @@ export const networks: readonly NetworkRules[] = [
     name: 'Hearthside',
     tint: '#8a5a2b',
     manner: 'draft-then-publish',
-    places: { 'page-wide': place(1200, 630, 10), 'page-square': square(10), 'page-portrait': portrait(10), story: TALL },
+    places: { 'page-wide': andVideo(place(1200, 630, 10), 1, 14_400), 'page-square': andVideo(square(10), 1, 14_400), 'page-portrait': andVideo(portrait(10), 1, 14_400), story: andVideo(TALL, 1, 60) },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 63_206,
     countText: characters,
@@ -105,9 +115,10 @@ export const networks: readonly NetworkRules[] = [
     name: 'Guildrow',
     tint: '#3d4f6b',
     manner: 'idempotency-key',
-    places: { 'update-wide': place(1200, 627, 9), 'update-square': square(9), 'update-portrait': portrait(9), document: { ...portrait(0), document: { least: 2, most: 300 } } },
+    places: { 'update-wide': andVideo(place(1200, 627, 9), 3, 600), 'update-square': andVideo(square(9), 3, 600), 'update-portrait': andVideo(portrait(9), 3, 600), document: { ...portrait(0), document: { least: 2, most: 300 } } },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 100 * MEBIBYTE,
+    maxVideoBytes: 250 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 3000,
     countText: characters,
@@ -120,9 +131,10 @@ export const networks: readonly NetworkRules[] = [
     name: 'Tackboard',
     tint: '#8c3b3b',
     manner: 'draft-then-publish',
-    places: { card: place(1000, 1500, 5) },
+    places: { card: andVideo(place(1000, 1500, 5), 4, 900) },
     maxImageBytes: 20 * MEBIBYTE,
     maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
     mimes: PICTURES,
     maxText: 500,
     countText: characters,
@@ -138,6 +150,7 @@ export const networks: readonly NetworkRules[] = [
     places: { update: place(1200, 900) },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 0,
+    maxVideoBytes: 0,
     mimes: PICTURES,
     maxText: 1500,
     countText: characters,
@@ -153,6 +166,8 @@ export interface SeenMedia {
   readonly widthPx: number;
   readonly heightPx: number;
   readonly pages: number;
+  /** Seconds of a video; nothing else lasts. */
+  readonly seconds: number;
 }
 
 /** Why a post is refused, or null when it is taken. */
@@ -182,6 +197,9 @@ function mediaRefusal(rule: PlaceRule, media: readonly SeenMedia[]): string | nu
     const [first] = media;
     if (media.length !== 1 || documents !== 1 || !first) return 'This place takes one document.';
     if (first.pages < rule.document.least || first.pages > rule.document.most) return `The document has ${first.pages} pages; this place takes ${rule.document.least} to ${rule.document.most}.`;
+  } else if (media.some(({ mime }) => mime === VIDEO_MIME)) {
+    const refused = videoRefusal(rule, media);
+    if (refused !== null) return refused;
   } else if (documents > 0) return 'This place takes pictures, no documents.';
   else if (media.length > rule.mostPictures) return `The post has ${media.length} pictures; the most is ${rule.mostPictures}.`;
   const wanted = rule.widthPx / rule.heightPx;
@@ -189,5 +207,13 @@ function mediaRefusal(rule: PlaceRule, media: readonly SeenMedia[]): string | nu
     if (Math.abs(widthPx / heightPx / wanted - 1) > rule.shapeTolerance) return `The picture is ${widthPx} × ${heightPx}; this place takes ${rule.widthPx}:${rule.heightPx}.`;
     if (widthPx < rule.widthPx / 2) return `The picture is only ${widthPx} pixels wide.`;
   }
+  return null;
+}
+
+function videoRefusal({ video }: PlaceRule, media: readonly SeenMedia[]): string | null {
+  const [first] = media;
+  if (!video) return 'This place takes no videos.';
+  if (media.length !== 1 || !first) return 'A post has one video, and nothing beside it.';
+  if (first.seconds < video.least || first.seconds > video.most) return `The video lasts ${first.seconds.toFixed(1)} seconds; this place takes ${video.least} to ${video.most}.`;
   return null;
 }

@@ -1,4 +1,9 @@
+import { execFile } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { promisify } from 'node:util';
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { PDFDocument } from 'pdf-lib';
@@ -6,7 +11,7 @@ import sharp from 'sharp';
 import { pictureLibrary } from './library.ts';
 import { faultKinds, type FaultKind, type Faults } from './faults.ts';
 import { accountPage, postPage, switchboardPage } from './pages.ts';
-import { DOCUMENT_MIME, networks, refusalOf, type NetworkRules, type SeenMedia } from './rules.ts';
+import { DOCUMENT_MIME, VIDEO_MIME, networks, refusalOf, type NetworkRules, type SeenMedia } from './rules.ts';
 import { sampleSites } from './sites.ts';
 import { shownIn, type Account, type Shown, type StandinStore } from './store.ts';
 
@@ -90,14 +95,14 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     return next();
   });
 
-  const mostBytes = Math.max(rules.maxImageBytes, rules.maxDocumentBytes);
+  const mostBytes = Math.max(rules.maxImageBytes, rules.maxDocumentBytes, rules.maxVideoBytes);
   api.post('/media', bodyLimit({ maxSize: mostBytes, onError: (context) => context.json({ reason: `Files may have ${mostBytes} bytes.` }, 413) }), async (context) => {
     const bytes = new Uint8Array(await context.req.arrayBuffer());
     // Dimensions and kind come from the bytes; what the sender claims is not asked.
     const seen = await seeMedia(bytes);
-    const isDocument = seen?.mime === DOCUMENT_MIME;
-    if (!seen || (isDocument ? rules.maxDocumentBytes === 0 : !rules.mimes.includes(seen.mime))) return context.json({ reason: 'This is no file that can be shown here.' }, 422);
-    if (!isDocument && bytes.length > rules.maxImageBytes) return context.json({ reason: `Pictures may have ${rules.maxImageBytes} bytes.` }, 413);
+    const most = seen && mostBytesOf(rules, seen.mime);
+    if (!seen || !most) return context.json({ reason: 'This is no file that can be shown here.' }, 422);
+    if (bytes.length > most) return context.json({ reason: `Such a file may have ${most} bytes.` }, 413);
     const { handle } = context.get('account');
     return context.json({ id: store.keepMedia({ network: rules.key, handle, ...seen }, bytes).id }, 201);
   });
@@ -146,16 +151,42 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   return api as unknown as Hono;
 }
 
-/** What a file is, by its bytes; null for what is neither picture nor document. */
+/** How large a file of a kind may be; 0 where none is taken. */
+function mostBytesOf(rules: NetworkRules, mime: string): number {
+  if (mime === DOCUMENT_MIME) return rules.maxDocumentBytes;
+  if (mime === VIDEO_MIME) return rules.maxVideoBytes;
+  return rules.mimes.includes(mime) ? rules.maxImageBytes : 0;
+}
+
+/** What a file is, by its bytes; null for what is neither picture, document nor video. */
 async function seeMedia(bytes: Uint8Array): Promise<SeenMedia | null> {
   if (Buffer.from(bytes.subarray(0, 5)).toString('latin1') === '%PDF-') {
     const document = await PDFDocument.load(bytes).catch(() => null);
     const size = document && document.getPageCount() > 0 ? document.getPage(0).getSize() : null;
     // Points become pixels of a page seen at its usual size.
-    return document && size ? { mime: DOCUMENT_MIME, widthPx: Math.round(size.width / 0.75), heightPx: Math.round(size.height / 0.75), pages: document.getPageCount() } : null;
+    return document && size ? { mime: DOCUMENT_MIME, widthPx: Math.round(size.width / 0.75), heightPx: Math.round(size.height / 0.75), pages: document.getPageCount(), seconds: 0 } : null;
   }
+  if (Buffer.from(bytes.subarray(4, 8)).toString('latin1') === 'ftyp') return seeVideo(bytes);
   const seen = await sharp(bytes).metadata().catch(() => null);
-  return seen ? { mime: `image/${seen.format}`, widthPx: seen.width, heightPx: seen.height, pages: 1 } : null;
+  return seen ? { mime: `image/${seen.format}`, widthPx: seen.width, heightPx: seen.height, pages: 1, seconds: 0 } : null;
+}
+
+/** A video that every player can play: H.264 in 4:2:0, with sound in AAC. */
+async function seeVideo(bytes: Uint8Array): Promise<SeenMedia | null> {
+  const folder = mkdtempSync(join(tmpdir(), 'standin-video-'));
+  try {
+    const path = join(folder, 'video.mp4');
+    writeFileSync(path, bytes);
+    const { stdout } = await promisify(execFile)('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', path]);
+    const { streams, format } = JSON.parse(stdout) as { streams: readonly { codec_type: string; codec_name: string; pix_fmt?: string; width?: number; height?: number }[]; format: { duration?: string } };
+    const video = streams.find((stream) => stream.codec_type === 'video');
+    const plays = video?.codec_name === 'h264' && video.pix_fmt === 'yuv420p' && streams.some((stream) => stream.codec_type === 'audio' && stream.codec_name === 'aac');
+    return plays ? { mime: VIDEO_MIME, widthPx: video.width ?? 0, heightPx: video.height ?? 0, pages: 1, seconds: Number(format.duration ?? 0) } : null;
+  } catch {
+    return null;
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
 }
 
 /** The further pictures of a carousel, as far as what was sent names any. */

@@ -18,6 +18,8 @@ export interface MediaRecord {
   readonly heightPx: number;
   /** Pages of a document; a picture has one. */
   readonly pages: number;
+  /** Seconds of a video; nothing else lasts. */
+  readonly seconds: number;
 }
 
 /** What a sender asks to be shown. */
@@ -75,7 +77,8 @@ export class StandinStore {
       CREATE TABLE IF NOT EXISTS posts (id TEXT PRIMARY KEY, network TEXT NOT NULL, handle TEXT NOT NULL, mediaId TEXT NOT NULL, placement TEXT NOT NULL, text TEXT NOT NULL, altText TEXT NOT NULL, title TEXT NOT NULL, link TEXT NOT NULL, firstComment TEXT NOT NULL, publishedMs INTEGER NOT NULL, idempotencyKey TEXT, UNIQUE (network, handle, idempotencyKey));
     `);
     // Stores of an earlier day have no carousels and documents yet.
-    this.#addColumn('media', "pages INTEGER NOT NULL DEFAULT 1");
+    this.#addColumn('media', 'pages INTEGER NOT NULL DEFAULT 1');
+    this.#addColumn('media', 'seconds REAL NOT NULL DEFAULT 0');
     for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
   }
 
@@ -114,7 +117,7 @@ export class StandinStore {
   keepMedia(record: Omit<MediaRecord, 'id'>, bytes: Uint8Array): MediaRecord {
     const kept = { ...record, id: newId('m') };
     writeFileSync(join(this.#mediaFolder, kept.id), bytes);
-    this.#db.prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages)').run(kept);
+    this.#db.prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages, seconds) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages, @seconds)').run(kept);
     return kept;
   }
 

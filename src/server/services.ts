@@ -1,6 +1,7 @@
 import pino, { type Logger } from 'pino';
 import { productClock, type Clock } from './clock.ts';
 import { openDatabase, type Db } from './db/connection.ts';
+import { FilmQueue } from './film/film-queue.ts';
 import { MediaStore } from './media/media-store.ts';
 import { RenderPool } from './render/render-pool.ts';
 import { readSettings, type Settings } from './settings.ts';
@@ -12,13 +13,14 @@ export interface Services {
   readonly clock: Clock;
   readonly media: MediaStore;
   readonly render: RenderPool;
+  readonly films: FilmQueue;
   readonly log: Logger;
 }
 
 /** Opens everything for one process; `threads` is how many cuts it may paint at once. */
 export async function openServices(settings: Settings, threads: number): Promise<Services> {
   const db = await openDatabase(settings.dataFolder);
-  return {
+  const parts = {
     settings,
     db,
     clock: productClock(db),
@@ -26,9 +28,11 @@ export async function openServices(settings: Settings, threads: number): Promise
     render: new RenderPool(settings.buildFolder, threads),
     log: pino({ level: process.env['CONFETTI_LOG'] ?? 'info', redact: ['token', 'password', '*.token', '*.password'] }),
   };
+  return { ...parts, films: new FilmQueue(parts) };
 }
 
 export async function closeServices(services: Services): Promise<void> {
+  services.films.close();
   await services.render.close();
   await services.db.destroy();
 }
@@ -38,6 +42,9 @@ const holder = globalThis as { confettiServices?: Promise<Services> };
 
 /** The web process's services, opened with the first request. Kept on globalThis so that a dev reload does not open twice. */
 export function webServices(): Promise<Services> {
-  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS);
+  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS).then(async (services) => {
+    await services.films.resume();
+    return services;
+  });
   return holder.confettiServices;
 }

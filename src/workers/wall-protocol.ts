@@ -4,6 +4,7 @@ import type { Picture } from '../core/crop/crop-window.ts';
 import type { Placement } from '../core/network/network-sheet.ts';
 import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
+import type { TransitionKind } from '../core/piece/shot.ts';
 import type { SlidePlace } from '../core/piece/slides-of-cut.ts';
 import type { Template } from '../core/template/template.ts';
 
@@ -21,6 +22,27 @@ export interface WantedCut {
   readonly family: string;
   /** Pixels of the canvas a pixel of the cut; 1 is full size. */
   readonly scale: number;
+  /** It is fitted and reported on along with its run, but not painted. */
+  readonly unseen?: true | undefined;
+  /** A shot of a video at one of its frames. */
+  readonly moment?: ShotMoment | undefined;
+}
+
+/** Which frame of a shot is shown, and what it takes over from. */
+export interface ShotMoment {
+  readonly frame: number;
+  readonly lengthFrames: number;
+  readonly isLast: boolean;
+  /** The shot before, by the key of its wanted cut, and how far this one has taken over. */
+  readonly over?: { readonly key: string; readonly kind: TransitionKind; readonly progress: number } | undefined;
+  /** The line of subtitles that is laid over it, by the key of its wanted cut. */
+  readonly subtitle?: string | undefined;
+}
+
+/** The picture of a clip at the moment that is painted. */
+export interface FilmPicture {
+  readonly mediaId: string;
+  readonly bitmap: ImageBitmap;
 }
 
 /** What all cuts of a wall are made of. It changes seldom and is large, so it is sent once and then referred to. */
@@ -40,6 +62,8 @@ export interface PaintRequest {
   readonly ghosts: boolean;
   /** Whether cuts that have not changed are sent again, as after a canvas has come anew. */
   readonly again: boolean;
+  /** What clips show now; missing: their stills. */
+  readonly films?: readonly FilmPicture[] | undefined;
 }
 
 /** What a painter is told. */
@@ -48,7 +72,8 @@ export type PainterMessage = { readonly kind: 'content'; readonly content: WallC
 /** A cut as it looks now; settled, once its pictures are there. */
 export interface PaintedCut {
   readonly key: string;
-  readonly pixels: ImageData;
+  /** Null for what is not painted. */
+  readonly pixels: ImageData | null;
   readonly report: CutReport;
   readonly settled: boolean;
 }

@@ -3,7 +3,7 @@ import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
 import type { CutReport } from '../core/compose/report.ts';
-import type { PictureNode } from '../core/scene/scene.ts';
+import type { PictureNode, Scene } from '../core/scene/scene.ts';
 import type { Template } from '../core/template/template.ts';
 import type { PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage, WantedCut } from './wall-protocol.ts';
 
@@ -26,10 +26,16 @@ self.onmessage = ({ data }: MessageEvent<PainterMessage>) => {
     lastContent = data.content;
     return;
   }
-  if (!lastContent) return;
+  if (!lastContent) return closeFilms(data);
+  // A request that is overtaken takes the pictures that were made for it along.
+  if (waiting) closeFilms(waiting);
   waiting = { ...data, content: lastContent };
   if (!working) void work();
 };
+
+function closeFilms({ films }: Pick<PaintRequest, 'films'>): void {
+  for (const { bitmap } of films ?? []) bitmap.close();
+}
 
 const parts = Promise.all([
   import('../core/compose/compose.ts'),
@@ -40,6 +46,8 @@ const parts = Promise.all([
   import('yoga-layout/load'),
   import('../core/compose/needed-glyphs.ts'),
   import('../core/compose/compose-run.ts'),
+  import('../core/video/motion.ts'),
+  import('../core/video/blend.ts'),
 ]);
 
 let engines: Promise<Engines> | null = null;
@@ -89,6 +97,8 @@ async function work(): Promise<void> {
       await paintRequest(request, await engines);
     } catch (error) {
       tell({ kind: 'failed', id: request.id, sentence: error instanceof Error ? error.message : String(error) });
+    } finally {
+      closeFilms(request);
     }
   }
   working = false;
@@ -148,15 +158,16 @@ async function composeAll({ content, ghosts, cuts: wanted }: Painting, ready: En
   return all;
 }
 
-/** Cuts that come out the same, at the same scale, are painted once. */
+/** Cuts that come out the same, at the same scale and moment, are painted once. */
 function groupAlike(composed: ReadonlyMap<WantedCut, Composed>): readonly AlikeCuts[] {
-  const groups = new Map<Composed, Map<number, [WantedCut, ...WantedCut[]]>>();
+  const groups = new Map<Composed, Map<string, [WantedCut, ...WantedCut[]]>>();
   for (const [cut, each] of composed) {
-    const scales = groups.get(each) ?? new Map<number, [WantedCut, ...WantedCut[]]>();
+    const scales = groups.get(each) ?? new Map<string, [WantedCut, ...WantedCut[]]>();
+    const look = `${cut.scale} ${cut.unseen ?? false} ${cut.moment?.frame ?? ''} ${cut.moment?.over?.progress ?? ''}`;
     groups.set(each, scales);
-    const group = scales.get(cut.scale);
+    const group = scales.get(look);
     if (group) group.push(cut);
-    else scales.set(cut.scale, [cut]);
+    else scales.set(look, [cut]);
   }
   return [...groups.values()].flatMap((scales) => [...scales.values()]);
 }
@@ -166,7 +177,9 @@ type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
 async function paintRequest(request: Painting, ready: Engines): Promise<void> {
   const started = performance.now();
   const all = await composeAll(request, ready);
-  const isShown = (cut: WantedCut): boolean => !request.again && shown.get(cut.key)?.composed === all.get(cut) && shown.get(cut.key)?.scale === cut.scale;
+  const films: Films = new Map((request.films ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap]));
+  const byKey = new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }]));
+  const isShown = (cut: WantedCut): boolean => !request.again && !cut.moment && shown.get(cut.key)?.composed === all.get(cut) && shown.get(cut.key)?.scale === cut.scale;
   const changed = new Map([...all].filter(([cut]) => !isShown(cut)));
   const late: { readonly alike: AlikeCuts; readonly composed: Composed }[] = [];
   const batch = new Batch(request.id);
@@ -174,8 +187,13 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     const [cut] = alike;
     const composed = changed.get(cut);
     if (!composed) continue;
-    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || bitmaps.has(bitmapKey(node, cut.scale)));
-    batch.add(alike, await paintCut(cut, composed, ready), composed.report, settled);
+    if (cut.unseen) {
+      batch.add(alike, null, composed.report, true);
+      for (const { key, scale } of alike) shown.set(key, { composed, scale });
+      continue;
+    }
+    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || films.has(node.pictureId) || bitmaps.has(bitmapKey(node, cut.scale)));
+    batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, settled);
     for (const { key, scale } of alike) {
       if (settled) shown.set(key, { composed, scale });
       else shown.delete(key);
@@ -188,9 +206,9 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     const [cut] = alike;
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
-    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !bitmaps.has(bitmapKey(node, cut.scale)));
+    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !films.has(node.pictureId) && !bitmaps.has(bitmapKey(node, cut.scale)));
     await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request.content)));
-    batch.add(alike, await paintCut(cut, composed, ready), composed.report, true);
+    batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, true);
     for (const { key, scale } of alike) shown.set(key, { composed, scale });
     batch.send();
   }
@@ -208,8 +226,8 @@ class Batch {
   constructor(readonly requestId: number) {}
 
   /** @param pixels given away with the batch; cuts that are alike get copies */
-  add(alike: AlikeCuts, pixels: ImageData, report: CutReport, settled: boolean): void {
-    alike.forEach(({ key }, index) => this.#cuts.push({ key, pixels: index === 0 ? pixels : new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled }));
+  add(alike: AlikeCuts, pixels: ImageData | null, report: CutReport, settled: boolean): void {
+    alike.forEach(({ key }, index) => this.#cuts.push({ key, pixels: index === 0 || !pixels ? pixels : new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled }));
   }
 
   isOld(): boolean {
@@ -220,22 +238,66 @@ class Batch {
     const cuts = this.#cuts;
     this.#cuts = [];
     this.#sentMs = performance.now();
-    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.map(({ pixels }) => pixels.data.buffer) });
+    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.flatMap(({ pixels }) => (pixels ? [pixels.data.buffer] : [])) });
   }
 }
 
+/** What clips show now, by their media. */
+type Films = ReadonlyMap<string, ImageBitmap>;
+type Painted = ReadonlyMap<string, { readonly cut: WantedCut; readonly composed: Composed }>;
+
 /** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
-async function paintCut(cut: WantedCut, { scene }: Composed, ready: Engines): Promise<ImageData> {
-  const [, { paint }] = await parts;
+async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, films: Films, all: Painted): Promise<ImageData> {
+  const [, , , , , , , , , { blend }] = await parts;
+  const { canvas, context } = await paintShot(cut, composed, ready, films, 'shown');
+  const size = { width: canvas.width, height: canvas.height };
+  const over = cut.moment?.over;
+  const before = over && all.get(over.key);
+  if (over && before) {
+    const behind = await paintShot(before.cut, before.composed, ready, films, 'before');
+    const mixed = surfaceOf('mixed', size.width, size.height);
+    blend<OffscreenCanvas>(mixed.context, behind.canvas, canvas, over, size);
+    await paintSubtitle(cut, mixed.context, ready, all);
+    return mixed.context.getImageData(0, 0, size.width, size.height);
+  }
+  await paintSubtitle(cut, context, ready, all);
+  return context.getImageData(0, 0, size.width, size.height);
+}
+
+async function paintSubtitle(cut: WantedCut, context: OffscreenCanvasRenderingContext2D, ready: Engines, all: Painted): Promise<void> {
+  const line = cut.moment?.subtitle === undefined ? undefined : all.get(cut.moment.subtitle);
+  if (line) await paintScene(context, line.composed.scene, cut.scale, ready, new Map());
+}
+
+async function paintShot(cut: WantedCut, { scene }: Composed, ready: Engines, films: Films, use: string): Promise<Surface> {
+  const [, , , , , , , , { sceneAt }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
-  const { canvas, context } = surfaceOf(wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
-  paint<Path2D, ImageBitmap>(context, scene, cut.scale, {
+  const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
+  const { moment } = cut;
+  await paintScene(surface.context, moment ? sceneAt(scene, moment.frame, moment.lengthFrames, moment.isLast) : scene, cut.scale, ready, films);
+  return surface;
+}
+
+async function paintScene(context: OffscreenCanvasRenderingContext2D, scene: Scene, scale: number, ready: Engines, films: Films): Promise<void> {
+  const [, { paint }] = await parts;
+  paint<Path2D, ImageBitmap | OffscreenCanvas>(context, scene, scale, {
     path: pathOf,
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
-    picture: (node, scale) => bitmaps.get(bitmapKey(node, scale)) ?? lastBitmapOf(node, scale),
+    picture: (node, at) => filmPicture(node, at, films) ?? bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at),
   });
-  return context.getImageData(0, 0, canvas.width, canvas.height);
+}
+
+/** The part of a clip's picture that a node shows, at the pixels it fills; null for what is no clip. */
+function filmPicture(node: PictureNode, scale: number, films: Films): OffscreenCanvas | null {
+  const film = films.get(node.pictureId);
+  if (!film) return null;
+  const { x, y, width, height } = node.window;
+  const [wide, high] = [Math.max(1, Math.round((node.box.xPx + node.box.widthPx) * scale) - Math.round(node.box.xPx * scale)), Math.max(1, Math.round((node.box.yPx + node.box.heightPx) * scale) - Math.round(node.box.yPx * scale))];
+  const { canvas, context } = surfaceOf('film', wide, high);
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(film, x * film.width, y * film.height, width * film.width, height * film.height, 0, 0, wide, high);
+  return canvas;
 }
 
 interface Surface {
@@ -243,11 +305,11 @@ interface Surface {
   readonly context: OffscreenCanvasRenderingContext2D;
 }
 
-/** Canvases that are painted on again and again, one a size: a new one for every cut costs more than painting it. */
+/** Canvases that are painted on again and again, one a use and size: a new one for every cut costs more than painting it. */
 const surfaces = new LRUCache<string, Surface>({ max: 40 });
 
-function surfaceOf(width: number, height: number): Surface {
-  const key = `${width}x${height}`;
+function surfaceOf(use: string, width: number, height: number): Surface {
+  const key = `${use} ${width}x${height}`;
   const known = surfaces.get(key);
   if (known) return known;
   const canvas = new OffscreenCanvas(width, height);

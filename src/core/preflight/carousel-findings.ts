@@ -9,7 +9,7 @@ const MOST_ON_A_SLIDE = 240;
 
 /** What is about a carousel as a whole, and about what stays behind where. */
 export function carouselFindings(piece: Piece, template: Template, cuts: readonly CutToCheck[], pictures: readonly PictureTerms[]): readonly Finding[] {
-  if (piece.kind === 'graphic') return [];
+  if (piece.kind !== 'carousel') return [];
   return [...coverFindings(piece, template), ...shapeFindings(piece, pictures), ...piece.frames.flatMap((frame, index) => slideFindings(piece, template, frame, index, pictures)), ...cuts.flatMap((cut) => countFindings(piece, template, cut))];
 }
 

@@ -30,7 +30,7 @@ interface SlideOfPiece {
 function slideOfPiece(piece: Piece, template: Template, frame: Frame): SlideOfPiece {
   if (piece.kind === 'graphic') return { frame, template, prefix: '', about: {} };
   const number = piece.frames.findIndex((each) => each.id === frame.id) + 1;
-  return { frame, template: slideTemplate(template, frame.slide), prefix: number === 0 ? 'All in one: ' : `Slide ${number}: `, about: { slide: frame.id } };
+  return { frame, template: slideTemplate(template, frame.slide), prefix: number === 0 ? 'All in one: ' : `${piece.kind === 'video' ? 'Shot' : 'Slide'} ${number}: `, about: { slide: frame.id } };
 }
 
 function sharedFinding({ frame, template, prefix, about: slide }: SlideOfPiece, finding: CutFinding): Finding | null {

@@ -49,7 +49,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: shown.flatMap(({ template, cuts }) => {
-        if (template.kind === 'carousel') return carouselPreview(template, cuts, sample.pictures, density);
+        if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, density);
         const frame = sampleFrame(template, 'usual', sample.pictures);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
@@ -80,7 +80,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
               <span className="mt-2.5 flex items-baseline gap-2">
                 <span className="font-heading text-base font-semibold">{template.name}</span>
                 <span className="text-sm text-quiet">{template.purpose}</span>
-                {template.kind === 'carousel' && <span className="ml-auto rounded-md bg-sunk px-1.5 py-0.5 text-xs font-medium">carousel</span>}
+                {template.kind !== 'graphic' && <span className="ml-auto rounded-md bg-sunk px-1.5 py-0.5 text-xs font-medium">{template.kind}</span>}
               </span>
             </button>
           </li>
@@ -128,7 +128,7 @@ function previews(templates: readonly Template[], brand: BrandData): readonly Pr
   const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
   const portrait = shapes.find((each) => aspect(each) === '0.8') ?? shapes[0];
   return templates.map((template) => {
-    if (template.kind === 'carousel' && portrait) return { template, cuts: previewSlides(template).map((_, index) => ({ key: `${template.key}.${index}`, placement: portrait.placement })) };
+    if (template.kind !== 'graphic' && portrait) return { template, cuts: previewSlides(template).map((_, index) => ({ key: `${template.key}.${index}`, placement: portrait.placement })) };
     return { template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) };
   });
 }

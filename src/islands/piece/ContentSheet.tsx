@@ -13,6 +13,8 @@ import { FactMenu, withBehind } from './FactMenu.tsx';
 import type { SheetProps } from './LookSheet.tsx';
 import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from './MediaPicker.tsx';
+import { ShotFields } from './ShotFields.tsx';
+import { TrackFields } from './TrackFields.tsx';
 import { SlideAltText, SlideKind } from './SlideFields.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { PieceStore } from './piece-store.ts';
@@ -74,13 +76,15 @@ export function ContentSheet(props: ContentProps) {
   return (
     <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
       <TemplateChoice {...props} />
-      {props.piece.kind === 'carousel' && <SlideKind {...props} />}
+      {piece.kind !== 'graphic' && <SlideKind {...props} />}
+      {piece.kind === 'video' && <ShotFields {...props} />}
       {slots.map((slot) => {
         if (slot.kind === 'picture') return <PictureSlot key={slot.key} {...props} slot={slot} />;
         if (slot.kind === 'mark') return <MarkSlot key={slot.key} {...props} slot={slot} />;
         return <TextSlot key={slot.key} slot={slot} frameId={frame.id} store={props.store} facts={props.brandData.book.facts} readOnly={props.readOnly} text={slotText(frame, slot.key)} {...describeFit(slot.key, frame, props.cuts)} />;
       })}
       {piece.kind === 'carousel' && <SlideAltText {...props} />}
+      {piece.kind === 'video' && <TrackFields {...props} />}
       <KeptAside {...props} />
     </section>
   );

@@ -6,6 +6,7 @@ import { ContentSheet } from './ContentSheet.tsx';
 import { LargeLook } from './LargeLook.tsx';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
 import type { PieceStore } from './piece-store.ts';
+import { VideoWall } from './VideoWall.tsx';
 import { ProofWall } from './ProofWall.tsx';
 import type { Cuts } from './use-cuts.ts';
 
@@ -48,6 +49,8 @@ export function LookSheet(props: LookProps) {
       <ContentSheet key={frame.id} {...props} frame={frame} />
       {large ? (
         <LargeLook key={large.key} {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onClose={() => setLargeKey(null)} />
+      ) : piece.kind === 'video' ? (
+        <VideoWall {...props} frame={frame} chosen={chosen} onChosen={choose} />
       ) : piece.kind === 'graphic' ? (
         <ProofWall {...props} onChoose={setLargeKey} />
       ) : (

@@ -5,11 +5,13 @@ import { COVER } from '../../core/template/template.ts';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import type { ContentProps } from './ContentSheet.tsx';
 import { draftFrame } from './draft-frame.ts';
+import { slideWords } from './slide-words.ts';
 
 /** Which slide is at work, and of which kind it is; its content moves along to another kind. */
 export function SlideKind({ piece, frame, template, store, readOnly }: ContentProps) {
   const id = useId();
   const number = piece.frames.findIndex((each) => each.id === frame.id) + 1;
+  const words = slideWords(piece.kind);
   const choose = (key: string): void =>
     store.change(`kind-${frame.id}`, (draft) => {
       const changed = changeSlide(frame, template, template, key === COVER ? undefined : key);
@@ -21,13 +23,13 @@ export function SlideKind({ piece, frame, template, store, readOnly }: ContentPr
   return (
     <div className="flex items-center justify-between gap-2 border-y border-line py-2">
       <p className="text-sm font-semibold">
-        Slide {number} of {piece.frames.length}
+        {words.One} {number} of {piece.frames.length}
       </p>
       <label htmlFor={id} className="sr-only">
-        Kind of slide {number}
+        Kind of {words.one} {number}
       </label>
       <select id={id} value={frame.slide ?? COVER} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 rounded-md border border-line bg-panel px-1.5 text-sm">
-        <option value={COVER}>Cover</option>
+        <option value={COVER}>{words.cover}</option>
         {slideKinds(template).map((slide) => (
           <option key={slide.key} value={slide.key}>
             {slide.name}

@@ -12,6 +12,7 @@ import { firstWords, type Piece } from '../../core/piece/piece.ts';
 import { slideKinds, slideOf } from '../../core/template/slide-template.ts';
 import { Button } from '../ui/Button.tsx';
 import type { ContactProps } from './ContactSheet.tsx';
+import { slideWords } from './slide-words.ts';
 
 interface StripProps extends Pick<ContactProps, 'template' | 'store' | 'chosen' | 'onChosen' | 'readOnly'> {
   readonly frames: Piece['frames'];
@@ -25,6 +26,7 @@ interface StripProps extends Pick<ContactProps, 'template' | 'store' | 'chosen' 
 /** The slides in their order: chosen, dragged or stepped, one or several at once. */
 export const SlideStrip = memo(function SlideStrip(props: StripProps) {
   const { frames, template, store, frameId, chosen, onChosen, readOnly, columnPx, headerPx, gapPx } = props;
+  const words = slideWords(template.kind);
   const working = chosen.size > 0 ? chosen : new Set([frameId]);
   // Every move is undone by itself; what has one label is undone together, as typing is.
   const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(store.getState().history.document.frames) as unknown as typeof draft.frames));
@@ -43,7 +45,7 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
       {!readOnly && <StripActions {...props} working={working} change={change} />}
       <div className="flex" style={{ paddingLeft: headerPx + gapPx }}>
         <ListBox
-          aria-label="Slides in their order"
+          aria-label={`${words.One}s in their order`}
           orientation="horizontal"
           selectionMode="multiple"
           selectionBehavior="replace"
@@ -63,15 +65,15 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
         >
           {(item) => {
             const number = frames.findIndex(({ id }) => id === item.id) + 1;
-            const kind = item.slide === undefined ? 'Cover' : (slideOf(template, item.slide)?.name ?? '');
-            const words = firstWords({ frames: [item] });
+            const kind = item.slide === undefined ? words.cover : (slideOf(template, item.slide)?.name ?? '');
+            const said = firstWords({ frames: [item] });
             return (
-              <ListBoxItem id={item.id} textValue={`Slide ${number}, ${kind}, ${words}`} style={{ width: columnPx }} className="cursor-grab rounded-md border border-line bg-panel px-2 py-1.5 text-xs outline-none data-[dragging]:opacity-50 data-[focus-visible]:outline-2 data-[focus-visible]:outline-offset-2 data-[focus-visible]:outline-house data-[selected]:border-house data-[selected]:bg-house-soft">
+              <ListBoxItem id={item.id} textValue={`${words.One} ${number}, ${kind}, ${said}`} style={{ width: columnPx }} className="cursor-grab rounded-md border border-line bg-panel px-2 py-1.5 text-xs outline-none data-[dragging]:opacity-50 data-[focus-visible]:outline-2 data-[focus-visible]:outline-offset-2 data-[focus-visible]:outline-house data-[selected]:border-house data-[selected]:bg-house-soft">
                 <span className="flex items-baseline justify-between gap-1">
                   <span className="font-semibold tabular-nums">{number}</span>
                   <span className="truncate text-quiet">{kind}</span>
                 </span>
-                <span className="block truncate">{words || '…'}</span>
+                <span className="block truncate">{said || '…'}</span>
               </ListBoxItem>
             );
           }}
@@ -87,7 +89,8 @@ interface ActionsProps extends StripProps {
 }
 
 function StripActions({ frames, template, working, change, onChosen, frameId }: ActionsProps) {
-  const many = working.size > 1 ? `${working.size} slides` : 'the slide';
+  const words = slideWords(template.kind);
+  const many = working.size > 1 ? `${working.size} ${words.one}s` : `the ${words.one}`;
   const insert = (key: string): void => {
     const kind = slideOf(template, key);
     if (!kind) return;

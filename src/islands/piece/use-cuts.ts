@@ -106,11 +106,13 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
       })),
     [template, frames, kind],
   );
-  const scaleOf = useCallback((cut: Cut): number => (kind === 'graphic' ? wallScale : (wallScale * COLUMN_PX) / cut.placement.exportPx.width), [kind, wallScale]);
+  const scaleOf = useCallback((cut: Cut): number => (kind !== 'carousel' ? wallScale : (wallScale * COLUMN_PX) / cut.placement.exportPx.width), [kind, wallScale]);
   const request = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { content, ghosts: true, cuts: list.flatMap((cut) => wanted(cut, scaleOf(cut) * density)) };
-  }, [content, wanted, list, scaleOf]);
+    const cuts = list.flatMap((cut) => wanted(cut, scaleOf(cut) * density));
+    // A video is painted moment by moment by whoever plays it; here its shots are only fitted.
+    return { content, ghosts: true, cuts: kind === 'video' ? cuts.map((cut): WantedCut => ({ ...cut, unseen: true })) : cuts };
+  }, [content, wanted, list, scaleOf, kind]);
   const { wall, state } = useWall(request);
   const toCheck = useMemo(
     () =>

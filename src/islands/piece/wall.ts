@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
 import { shareOut } from '../../workers/alike-cuts.ts';
-import type { PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage } from '../../workers/wall-protocol.ts';
+import type { FilmPicture, PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage } from '../../workers/wall-protocol.ts';
 
 export interface WallState {
   readonly reports: ReadonlyMap<string, CutReport>;
@@ -64,8 +64,11 @@ export class Wall {
     });
   }
 
-  /** @param again whether cuts that have not changed are sent as well */
-  paint(request: WallRequest, again = false): void {
+  /**
+   * @param again whether cuts that have not changed are sent as well
+   * @param films what clips show now, a copy a painter; they are given away
+   */
+  paint(request: WallRequest, again = false, films: readonly (readonly FilmPicture[])[] = []): void {
     const { cuts, ghosts, content } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
@@ -77,7 +80,19 @@ export class Wall {
       for (const painter of this.#painters) tellPainter(painter, { kind: 'content', content });
     }
     const shares = shareOut(cuts, this.#painters.length);
-    this.#painters.forEach((painter, index) => tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again }));
+    this.#painters.forEach((painter, index) => {
+      const own = films[index] ?? [];
+      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again, ...(own.length > 0 ? { films: own } : {}) }, own.map(({ bitmap }) => bitmap));
+    });
+  }
+
+  get painterCount(): number {
+    return this.#painters.length;
+  }
+
+  /** Whether something that was asked for is not painted yet. */
+  get isBusy(): boolean {
+    return this.#settledId < this.#lastId;
   }
 
   close(): void {
@@ -106,7 +121,7 @@ export class Wall {
   #show({ key, pixels, settled }: PaintedCut, id: number): void {
     const canvas = this.#canvases.get(key);
     // What is not shown is checked all the same.
-    if (!canvas) return;
+    if (!canvas || !pixels) return;
     // Setting even the same size would clear the canvas and lay the page out anew.
     if (canvas.width !== pixels.width) canvas.width = pixels.width;
     if (canvas.height !== pixels.height) canvas.height = pixels.height;
@@ -124,8 +139,8 @@ export class Wall {
   }
 }
 
-function tellPainter({ worker }: Painter, message: PainterMessage): void {
-  worker.postMessage(message);
+function tellPainter({ worker }: Painter, message: PainterMessage, given: readonly Transferable[] = []): void {
+  worker.postMessage(message, [...given]);
 }
 
 /** A wall for as long as a component is mounted; `request` is painted whenever it changes. */

@@ -46,7 +46,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
           adjustment: scheme === '' ? linkedCut : { scheme },
           scale: (HEIGHT_PX / placement.exportPx.height) * density,
           }),
-          ...(template.kind === 'carousel' ? { place: SAMPLE_PLACE } : {}),
+          ...(template.kind !== 'graphic' ? { place: SAMPLE_PLACE } : {}),
         }));
       }),
     };

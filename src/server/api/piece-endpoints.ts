@@ -3,7 +3,10 @@ import { applyPatches, enablePatches, type Patch } from 'immer';
 import { nanoid } from 'nanoid';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/piece-contracts.ts';
-import { mediaOfPiece, readPiece, type Piece } from '../../core/piece/piece.ts';
+import { emptySlide } from '../../core/piece/draft-slides.ts';
+import { mediaOfPiece, readPiece, type Frame, type Piece } from '../../core/piece/piece.ts';
+import { slideKinds } from '../../core/template/slide-template.ts';
+import type { Template } from '../../core/template/template.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { findPiece, insertPiece, pagePieces, savePiece, type StoredPiece } from '../db/piece-repository.ts';
@@ -55,7 +58,7 @@ const createPiece = defineEndpoint({
       kind: template.kind,
       title: '',
       template: { key: template.key },
-      frames: [{ id: nanoid(8), slots: {} }],
+      frames: firstFrames(template),
       cuts: await possibleCuts(services, brand, template.kind),
       adjustments: {},
       words: { shared: { caption: '', altText: '', ...usualWords(brand) }, own: {} },
@@ -63,6 +66,14 @@ const createPiece = defineEndpoint({
     return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: readPiece(document), createdBy: caller.person.id }, nowMs));
   },
 });
+
+/** A video begins with its opening, a shot and a closing card, so that there is something to play; other pieces grow from one frame. */
+function firstFrames(template: Template): Piece['frames'] {
+  const opening: Frame = { id: nanoid(8), slots: {} };
+  if (template.kind !== 'video') return [opening];
+  const kinds = [slideKinds(template).find(({ use }) => use !== 'closing'), slideKinds(template).find(({ use }) => use === 'closing')];
+  return [opening, ...kinds.flatMap((kind) => (kind ? [emptySlide(kind, nanoid(8))] : []))];
+}
 
 /** What the brand's voice sends along with every new piece. */
 function usualWords({ book: { voice } }: Brand): Partial<Piece['words']['shared']> {

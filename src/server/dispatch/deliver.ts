@@ -1,10 +1,14 @@
+import { readFile } from 'node:fs/promises';
 import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import { ConnectorError, type Connector, type OutgoingPost } from '../connectors/connector.ts';
+import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { cutFilm } from '../film/cut-film.ts';
+import { filmSourceOf } from '../film/film-source.ts';
+import { filmMimes } from '../film/render-film.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
@@ -55,15 +59,18 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   }
   const frames = slidesIn(snapshot, channel.network, delivery);
   const asDocument = snapshot.piece.kind === 'carousel' && getPlacement(sheet, delivery.placement).carousel?.as === 'document';
-  const wanted = asDocument ? 1 : frames.length;
+  const isVideo = snapshot.piece.kind === 'video';
+  const wanted = asDocument || isVideo ? 1 : frames.length;
   if (remoteMedia.length < wanted) {
     const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
     const metadata = metadataOf(snapshot, delivery.pieceName, delivery.altText, frames);
-    const pictures = await services.render.pictures(
-      asDocument
-        ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
-        : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
-    );
+    const pictures = isVideo
+      ? [await videoOf(services, snapshot, delivery, channel.network, sheet, signal)]
+      : await services.render.pictures(
+          asDocument
+            ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
+            : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
+        );
     // What was uploaded before a restart is there already.
     for (const picture of pictures.slice(remoteMedia.length)) {
       const { remoteMediaId } = await connector.upload(picture, signal);
@@ -78,6 +85,13 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   }
   await note({ publishIntentMs: services.clock.machineNowMs() });
   return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+}
+
+/** The cut of a video as a file; one that has been made of the same content before is found again. */
+async function videoOf(services: Services, snapshot: Snapshot, delivery: Delivery, network: string, sheet: NetworkSheet, signal: AbortSignal): Promise<OutgoingPicture> {
+  const source = filmSourceOf(snapshot, network, delivery, services.media);
+  const path = await cutFilm(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
+  return { bytes: await readFile(path), mime: filmMimes.mp4 };
 }
 
 function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {

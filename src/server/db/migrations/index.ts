@@ -6,6 +6,7 @@ import * as fourth from './0004-media-terms.ts';
 import * as fifth from './0005-uploads.ts';
 import * as sixth from './0006-typefaces-templates.ts';
 import * as eighth from './0008-films.ts';
+import * as ninth from './0009-film-exports.ts';
 import * as seventh from './0007-many-pictures-of-posts.ts';
 
 /** Migrations in order; a shipped one is never edited. */
@@ -18,6 +19,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0006-typefaces-templates', migration: sixth },
   { name: '0007-many-pictures-of-posts', migration: seventh },
   { name: '0008-films', migration: eighth },
+  { name: '0009-film-exports', migration: ninth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

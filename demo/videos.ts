@@ -1,0 +1,74 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { Shot } from '../src/core/piece/shot.ts';
+import type { DemoPiece } from './pieces.ts';
+
+/** A shot as its maker would enter it; the first one opens the video. */
+export interface DemoShot {
+  readonly slide?: string;
+  /** A clip or photograph. */
+  readonly film?: string;
+  readonly texts: Readonly<Record<string, string>>;
+  readonly shot?: Shot;
+}
+
+/** A video of the demo. */
+export interface DemoVideo extends Pick<DemoPiece, 'template' | 'caption' | 'own' | 'out'> {
+  readonly shots: readonly [DemoShot, ...DemoShot[]];
+  readonly music?: string;
+  readonly musicVolume?: number;
+  readonly voice?: string;
+  readonly subtitles?: string;
+}
+
+/** What is said in the demo's voice-over, as its file has it. */
+const spoken = readFileSync(join('demo', 'media', 'voice-over.srt'), 'utf8');
+const fade = { kind: 'fade', ms: 400 } as const;
+
+/** Three of different construction: clips with a voice, photographs with music, and cards around a clip. */
+export const gullwickVideos: readonly DemoVideo[] = [
+  {
+    template: 'gust',
+    shots: [
+      { film: 'clip-figure-of-eight.mp4', texts: { label: 'This Saturday', headline: 'Build your own kite' }, shot: { lengthMs: 4_600 } },
+      { slide: 'moment', film: 'clip-reel-spinning.mp4', texts: { heading: 'You pick the colours', text: 'We cut the sails and tie the knots.' }, shot: { lengthMs: 4_000, into: fade, volume: 0.35 } },
+      { slide: 'moment', film: 'clip-turntable.mp4', texts: { heading: 'Dry by three o’clock' }, shot: { lengthMs: 4_000, into: { kind: 'push', ms: 400 } } },
+      { slide: 'moment', film: 'clip-festival-pan.mp4', texts: { heading: 'Bring a friend', text: 'And a sandwich.' }, shot: { lengthMs: 6_000, into: fade, volume: 0.35 } },
+      { slide: 'closing', texts: { headline: 'Come and catch some wind', call: 'Book an afternoon' }, shot: { lengthMs: 5_000, into: { kind: 'wipe', ms: 500 } } },
+    ],
+    music: 'audio-tune-loop.m4a',
+    musicVolume: 0.5,
+    voice: 'voice-over.m4a',
+    subtitles: spoken,
+    caption: 'Saturday, 2 pm, the Old Net Loft: you bring the afternoon, we bring the spars. {booking} #BuildAKite',
+    own: {},
+    out: { kind: 'at', inDays: 1, time: '12:00' },
+  },
+  {
+    template: 'knot',
+    shots: [
+      { texts: { label: 'Before you fly', headline: 'Three things to look at first' }, shot: { lengthMs: 3_000 } },
+      { slide: 'tip', film: 'line-reel-close-up.jpg', texts: { heading: 'The line', text: 'No frays, no old knots.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'tip', film: 'workbench-flat-lay.jpg', texts: { heading: 'The spars', text: 'Straight, and all the way in.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'tip', film: 'windsocks.jpg', texts: { heading: 'The wind', text: 'Sock half up? Go.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'closing', texts: { headline: 'Then let go', call: 'All our kites' }, shot: { lengthMs: 3_200, into: { kind: 'wipe', ms: 500 } } },
+    ],
+    music: 'audio-tune-loop.m4a',
+    musicVolume: 0.8,
+    caption: 'Two minutes before the first launch save you an hour of untangling. #GullwickKites',
+    own: {},
+    out: { kind: 'at', inDays: 3, time: '17:30' },
+  },
+  {
+    template: 'hush',
+    shots: [
+      { film: 'clip-tail-ribbons.mp4', texts: { quote: 'You hold the line, and the whole sky pulls back.', who: 'Ottoline Brack, kite maker' }, shot: { lengthMs: 5_000 } },
+      { slide: 'breath', film: 'clip-cloud-timelapse.mp4', texts: {}, shot: { lengthMs: 3_500, into: fade } },
+      { slide: 'closing', texts: { headline: 'Made by hand on Gullwick Quay', call: 'Visit the loft' }, shot: { lengthMs: 3_500, into: fade } },
+    ],
+    music: 'audio-wind.m4a',
+    caption: 'Ottoline has said it for thirty years, and means it every time. #GullwickKites',
+    own: {},
+    out: { kind: 'draft' },
+  },
+];

@@ -1,0 +1,98 @@
+import { useId } from 'react';
+import { LEAST_SHOT_MS, MOST_SHOT_MS, transitionKinds, type Shot, type TransitionKind } from '../../core/piece/shot.ts';
+import { clipOf, readingMs, shotLengthMs, startInClipMs } from '../../core/video/shot-times.ts';
+import type { ContentProps } from './ContentSheet.tsx';
+import { draftFrame } from './draft-frame.ts';
+import { filmsOf } from './use-video.ts';
+
+const transitionNames: Readonly<Record<TransitionKind, string>> = { cut: 'Cut', fade: 'Fade', push: 'Push', wipe: 'Wipe' };
+const USUAL_TRANSITION_MS = 400;
+const inputLook = 'h-8 w-full rounded-md border border-line bg-panel px-2 text-sm tabular-nums';
+
+/** How long a shot lasts, where its clip begins, how it comes in and how loud it is. */
+export function ShotFields({ piece, frame, store, media, readOnly }: ContentProps) {
+  const films = filmsOf(media);
+  const clip = clipOf(frame, films);
+  const lengthMs = shotLengthMs(frame, films);
+  const isFirst = piece.frames[0].id === frame.id;
+  const change = (part: Shot): void =>
+    store.change(`shot-${frame.id}-${Object.keys(part).join('')}`, (draft) => {
+      const written = draftFrame(draft, frame.id);
+      written.shot = { ...written.shot, ...part };
+    });
+  const into = frame.shot?.into ?? { kind: 'cut' as const, ms: 0 };
+  const readIn = readingMs(frame);
+  return (
+    <fieldset disabled={readOnly} className="grid grid-cols-2 gap-x-3 gap-y-2.5 border-b border-line pb-4">
+      <legend className="sr-only">How the shot plays</legend>
+      <Seconds label="Lasts" ms={lengthMs} leastMs={LEAST_SHOT_MS} mostMs={clip ? clip.film.durationMs - startInClipMs(frame, clip.film) : MOST_SHOT_MS} onChange={(ms) => change({ lengthMs: ms })} />
+      {clip && <Seconds label="Clip begins at" ms={startInClipMs(frame, clip.film)} leastMs={0} mostMs={clip.film.durationMs - LEAST_SHOT_MS} onChange={(ms) => change({ fromMs: ms })} />}
+      {!isFirst && (
+        <Choice label="Comes in by" value={into.kind} options={transitionKinds.map((kind) => [kind, transitionNames[kind]])} onChange={(kind) => change({ into: { kind: kind as TransitionKind, ms: kind === 'cut' ? 0 : into.ms || USUAL_TRANSITION_MS } })} />
+      )}
+      {!isFirst && into.kind !== 'cut' && <Seconds label="Within" ms={into.ms} leastMs={100} mostMs={2_000} onChange={(ms) => change({ into: { ...into, ms } })} />}
+      {clip?.film.hasSound && (
+        <label className="col-span-2 text-xs text-quiet">
+          Sound of the clip
+          <input type="range" min={0} max={1} step={0.05} value={frame.shot?.volume ?? 1} onChange={(event) => change({ volume: event.target.valueAsNumber })} className="mt-1 w-full accent-house" />
+        </label>
+      )}
+      {readIn > lengthMs && <p className="col-span-2 text-xs font-medium text-marigold-ink">Its words take {(readIn / 1000).toFixed(1)} s to read.</p>}
+    </fieldset>
+  );
+}
+
+interface SecondsProps {
+  readonly label: string;
+  readonly ms: number;
+  readonly leastMs: number;
+  readonly mostMs: number;
+  readonly onChange: (ms: number) => void;
+}
+
+function Seconds({ label, ms, leastMs, mostMs, onChange }: SecondsProps) {
+  const id = useId();
+  return (
+    <div className="text-xs text-quiet">
+      <label htmlFor={id}>{label}</label>
+      <span className="mt-1 flex items-center gap-1.5">
+        <input
+          id={id}
+          type="number"
+          min={leastMs / 1000}
+          max={Math.floor(mostMs / 100) / 10}
+          step={0.1}
+          value={Math.round(ms / 100) / 10}
+          onChange={(event) => {
+            const wanted = Math.round(event.target.valueAsNumber * 1000);
+            if (Number.isFinite(wanted)) onChange(Math.min(Math.floor(mostMs), Math.max(leastMs, wanted)));
+          }}
+          className={`${inputLook} text-ink`}
+        />
+        s
+      </span>
+    </div>
+  );
+}
+
+interface ChoiceProps {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly (readonly [string, string])[];
+  readonly onChange: (value: string) => void;
+}
+
+function Choice({ label, value, options, onChange }: ChoiceProps) {
+  return (
+    <label className="text-xs text-quiet">
+      {label}
+      <select value={value} onChange={(event) => onChange(event.target.value)} className={`${inputLook} mt-1 text-ink`}>
+        {options.map(([key, name]) => (
+          <option key={key} value={key}>
+            {name}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}

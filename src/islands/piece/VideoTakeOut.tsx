@@ -1,0 +1,136 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import Download from 'lucide-react/icons/download';
+import { useState } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import type { AnswerOf } from '../../contract/contract.ts';
+import { filmFormats, getFilmFile, listFilms, startFilms, stopFilm, type FilmFormatName } from '../../contract/film-contracts.ts';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { addressOf, call } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
+import type { PieceStore } from './piece-store.ts';
+import type { Cuts } from './use-cuts.ts';
+
+interface TakeOutProps {
+  readonly brand: string;
+  readonly pieceId: string;
+  readonly store: PieceStore;
+  readonly cuts: Cuts;
+}
+
+type FilmExport = AnswerOf<typeof listFilms>['exports'][number];
+
+const formatNames: Readonly<Record<FilmFormatName, string>> = { mp4: 'MP4, H.264 and AAC', webm: 'WebM, VP9 and Opus' };
+const ASK_AGAIN_MS = 1_000;
+const isUnderWay = ({ state }: FilmExport): boolean => state === 'waiting' || state === 'making';
+
+/** Cuts of a video as files: chosen, made one after the other with progress, and taken out. */
+export function VideoTakeOut(props: TakeOutProps) {
+  return (
+    <DialogTrigger>
+      <AriaButton className={buttonClasses('plain')}>
+        <Download aria-hidden className="size-4" />
+        Download
+      </AriaButton>
+      <Popover className="shadow-float flex max-h-[70vh] w-[26rem] flex-col rounded-md border border-line bg-panel" placement="bottom end">
+        <Dialog aria-label="Download the video" className="flex min-h-0 flex-col outline-none">
+          <Films {...props} />
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
+
+function Films({ brand, pieceId, store, cuts }: TakeOutProps) {
+  const client = useQueryClient();
+  const [format, setFormat] = useState<FilmFormatName>('mp4');
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(cuts.list.slice(0, 1).map(({ key }) => key)));
+  const queryKey = ['films', brand, pieceId];
+  const films = useQuery({ queryKey, queryFn: () => call(listFilms, { params: { brand, piece: pieceId } }), refetchInterval: ({ state }) => (state.data?.exports.some(isUnderWay) ? ASK_AGAIN_MS : false) });
+  const start = useMutation({
+    mutationFn: async () => {
+      // What is made is what is saved: unsaved words would be missing from it.
+      await store.flush();
+      if (store.hasUnsaved()) throw new Error('The latest changes are not saved yet, so they cannot be in the file. Try again in a moment.');
+      return call(startFilms, { params: { brand, piece: pieceId }, body: { format, cuts: cuts.list.filter(({ key }) => chosen.has(key)).map(({ ref }) => ({ channelId: ref.channelId, placement: ref.placement })) } });
+    },
+    onSuccess: (answer) => client.setQueryData(queryKey, answer),
+    onError: (error) => toast('problem', error.message),
+  });
+  const stop = useMutation({ mutationFn: (film: string) => call(stopFilm, { params: { brand, piece: pieceId, film } }), onSettled: () => client.invalidateQueries({ queryKey }) });
+  const toggle = (key: string): void => setChosen((now) => new Set(now.has(key) ? [...now].filter((each) => each !== key) : [...now, key]));
+  const nameOf = ({ channelId, placement }: FilmExport): string => {
+    const cut = cuts.list.find(({ ref }) => ref.channelId === channelId && ref.placement === placement);
+    return cut ? `${cut.sheet.name} ${cut.placement.name}` : placement;
+  };
+  return (
+    <>
+      <div className="space-y-3 border-b border-line p-4">
+        <fieldset>
+          <legend className="mb-1.5 text-sm font-semibold">Which cuts</legend>
+          <div className="grid grid-cols-2 gap-x-3 gap-y-1">
+            {cuts.list.map(({ key, sheet, placement }) => (
+              <label key={key} className="flex items-center gap-2 text-sm">
+                <input type="checkbox" checked={chosen.has(key)} onChange={() => toggle(key)} className="accent-house" />
+                <span className="truncate">
+                  {sheet.name} {placement.name}
+                </span>
+              </label>
+            ))}
+          </div>
+        </fieldset>
+        <div className="flex items-center gap-2">
+          <select aria-label="Format" value={format} onChange={(event) => setFormat(event.target.value as FilmFormatName)} className="h-9 rounded-md border border-line bg-panel px-2 text-sm">
+            {filmFormats.map((each) => (
+              <option key={each} value={each}>
+                {formatNames[each]}
+              </option>
+            ))}
+          </select>
+          <Button look="primary" className="ml-auto" disabled={chosen.size === 0 || start.isPending} onClick={() => start.mutate()}>
+            {chosen.size === 1 ? 'Make the video' : `Make ${chosen.size} videos`}
+          </Button>
+        </div>
+      </div>
+      <ul aria-label="Videos" className="min-h-0 overflow-auto">
+        {films.data?.exports.map((film) => (
+          <li key={film.id} data-film={film.state} className="flex items-center gap-3 border-b border-line px-4 py-2 text-sm last:border-b-0">
+            <span className="min-w-0 flex-1">
+              <span className="block truncate font-medium">{nameOf(film)}</span>
+              <FilmLine film={film} />
+            </span>
+            {isUnderWay(film) && (
+              <Button size="small" onClick={() => stop.mutate(film.id)}>
+                Stop
+              </Button>
+            )}
+            {film.state === 'made' && (
+              <a href={addressOf(getFilmFile, { brand, piece: pieceId, film: film.id })} download className={buttonClasses('plain', 'small')}>
+                Save {film.format.toUpperCase()}
+              </a>
+            )}
+          </li>
+        ))}
+      </ul>
+    </>
+  );
+}
+
+function FilmLine({ film }: { readonly film: FilmExport }) {
+  switch (film.state) {
+    case 'waiting':
+      return <span className="text-xs text-quiet">waits its turn</span>;
+    case 'making':
+      return (
+        <span className="flex items-center gap-2 text-xs text-quiet tabular-nums">
+          <progress aria-label="Being made" max={1} value={film.share} className="h-1.5 w-32 accent-house" />
+          {film.leftMs === null ? 'being painted' : `${Math.max(1, Math.round(film.leftMs / 1000))} s left`}
+        </span>
+      );
+    case 'made':
+      return <span className="text-xs text-mint-ink">made</span>;
+    case 'failed':
+      return <span className="text-xs text-coral-ink">{film.problem}</span>;
+    case 'stopped':
+      return <span className="text-xs text-quiet">stopped</span>;
+  }
+}

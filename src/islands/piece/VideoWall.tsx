@@ -1,0 +1,118 @@
+import Pause from 'lucide-react/icons/pause';
+import Play from 'lucide-react/icons/play';
+import { memo, useEffect, type KeyboardEvent } from 'react';
+import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import type { TimedShot } from '../../core/video/timeline.ts';
+import { Button } from '../ui/Button.tsx';
+import { ChannelBadge } from '../ui/ChannelBadge.tsx';
+import type { ContactProps } from './ContactSheet.tsx';
+import { CutCanvas } from './CutCanvas.tsx';
+import type { MediaItem } from './PieceEditor.tsx';
+import { SlideStrip } from './SlideStrip.tsx';
+import type { Cut, Cuts } from './use-cuts.ts';
+import { useVideo } from './use-video.ts';
+import { VideoTakeOut } from './VideoTakeOut.tsx';
+import { WallScale } from './WallScale.tsx';
+
+interface VideoWallProps extends Omit<ContactProps, 'onLook'> {
+  readonly media: ReadonlyMap<string, MediaItem>;
+}
+
+const SHOT_PX = 128;
+const GAP_PX = 8;
+
+/** All cuts of a video in step, over the strip of its shots. */
+export function VideoWall(props: VideoWallProps) {
+  const { piece, cuts, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
+  const { timeline, player, state } = useVideo({ piece, cuts, brand: brand.slug, media });
+  const at = timeline.shots.find((shot) => shot.frame.id === frame.id);
+  useEffect(() => {
+    // A shot that is chosen is looked at where all of it has come in.
+    if (player && at && !player.getState().isPlaying) player.seek(restingFrame(at));
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- when another shot is chosen, not when one is changed
+  }, [player, frame.id]);
+  const toggle = (): void => (state.isPlaying ? player?.pause() : player?.play());
+  const keys = (event: KeyboardEvent): void => {
+    const steps: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -VIDEO_FPS, PageDown: VIDEO_FPS };
+    const step = steps[event.key];
+    if (event.key === ' ') toggle();
+    else if (step !== undefined) player?.seek(state.frame + (event.shiftKey ? step * VIDEO_FPS : step));
+    else return;
+    event.preventDefault();
+  };
+  const last = Math.max(0, timeline.lengthFrames - 1);
+  return (
+    <section aria-label="Video wall" className="relative flex min-w-0 flex-1 flex-col">
+      <div className="flex flex-wrap items-center gap-3 px-5 pt-4 pb-3">
+        <Button look="primary" size="icon" aria-label={state.isPlaying ? 'Pause' : 'Play'} onClick={toggle} disabled={!player}>
+          {state.isPlaying ? <Pause aria-hidden className="size-4" /> : <Play aria-hidden className="size-4" />}
+        </Button>
+        <input
+          type="range"
+          aria-label="Moment"
+          aria-valuetext={`${clock(state.frame)} of ${clock(timeline.lengthFrames)}`}
+          min={0}
+          max={last}
+          value={state.frame}
+          onChange={(event) => player?.seek(event.target.valueAsNumber)}
+          onKeyDown={keys}
+          className="min-w-40 flex-1 accent-house"
+        />
+        <output className="w-28 text-sm tabular-nums" data-frame={state.frame}>
+          {clock(state.frame)} / {clock(timeline.lengthFrames)}
+        </output>
+        <WallScale cuts={cuts} />
+        <VideoTakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
+      </div>
+      {cuts.problem && (
+        <p role="alert" className="px-5 pb-3 text-sm text-coral-ink">
+          The cuts could not be painted: {cuts.problem}
+        </p>
+      )}
+      <CutList cuts={cuts} lengthFrames={timeline.lengthFrames} />
+      <div className="overflow-x-auto border-t border-line bg-wall px-5 pt-3 pb-4">
+        <SlideStrip frames={piece.frames} template={template} store={store} frameId={frame.id} chosen={chosen} onChosen={onChosen} readOnly={readOnly} columnPx={SHOT_PX} headerPx={-GAP_PX} gapPx={GAP_PX} />
+      </div>
+    </section>
+  );
+}
+
+const CutList = memo(function CutList({ cuts, lengthFrames }: { readonly cuts: Cuts; readonly lengthFrames: number }) {
+  return (
+    <ul className="flex min-h-0 flex-1 flex-wrap content-start items-start gap-5 overflow-auto px-5 pb-5">
+      {cuts.list.map((cut) => (
+        <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={lengthFrames / VIDEO_FPS} />
+      ))}
+    </ul>
+  );
+});
+
+function VideoCut({ cut, cuts, seconds }: { readonly cut: Cut; readonly cuts: Cuts; readonly seconds: number }) {
+  const { sheet, placement } = cut;
+  const { width, height } = placement.exportPx;
+  const over = cut.slides.map(({ key }) => cuts.reports.get(key)?.texts.find((text) => text.kind === 'overflows')).find((text) => text !== undefined);
+  const rule = placement.video;
+  const problem = over?.kind === 'overflows' ? `too long by ${over.overBy}` : rule && seconds > rule.mostSeconds ? `${Math.ceil(seconds - rule.mostSeconds)} s too long` : rule && seconds < rule.leastSeconds ? `${(rule.leastSeconds - seconds).toFixed(1)} s too short` : null;
+  return (
+    <li>
+      <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} label={`The cut for ${sheet.name} ${placement.name}`} />
+      <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
+        <span className="flex items-center gap-1.5 font-semibold">
+          <ChannelBadge badge={sheet.badge} />
+          {placement.name}
+        </span>
+        {problem ? <span className="font-medium text-coral-ink">{problem}</span> : <span className="text-quiet tabular-nums">{`${width} × ${height}`}</span>}
+      </p>
+    </li>
+  );
+}
+
+/** Where all texts of a shot have come in and none has left. */
+function restingFrame({ startFrame, lengthFrames, into }: TimedShot): number {
+  return startFrame + Math.max(into.frames, Math.min(Math.round(lengthFrames * 0.6), lengthFrames - 8));
+}
+
+function clock(frame: number): string {
+  const seconds = frame / VIDEO_FPS;
+  return `${Math.floor(seconds / 60)}:${(seconds % 60).toFixed(1).padStart(4, '0')}`;
+}

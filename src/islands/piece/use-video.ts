@@ -1,0 +1,102 @@
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { getMediaFilm } from '../../contract/media-contracts.ts';
+import { linkedCut } from '../../core/piece/adjustment.ts';
+import type { Piece } from '../../core/piece/piece.ts';
+import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
+import { timelineOf, toMs, type Moment, type Timeline } from '../../core/video/timeline.ts';
+import type { WantedCut } from '../../workers/wall-protocol.ts';
+import { addressOf } from '../ui/call.ts';
+import type { MediaItem } from './PieceEditor.tsx';
+import type { Cut, Cuts } from './use-cuts.ts';
+import { VideoPlayer, type PlayedSound, type PlayerState } from './video-player.ts';
+import { singlePicture } from './wanted-cut.ts';
+
+interface UseVideoInput {
+  readonly piece: Piece;
+  readonly cuts: Cuts;
+  readonly brand: string;
+  readonly media: ReadonlyMap<string, MediaItem>;
+}
+
+export interface Video {
+  readonly timeline: Timeline;
+  readonly player: VideoPlayer | null;
+  readonly state: PlayerState;
+}
+
+/** The clips and sounds among media, by id. */
+export function filmsOf(media: ReadonlyMap<string, MediaItem>) {
+  return new Map([...media].flatMap(([id, { film }]) => (film ? [[id, film] as const] : [])));
+}
+
+const stopped: PlayerState = { frame: 0, isPlaying: false };
+const never = (): (() => void) => () => undefined;
+const getStopped = (): PlayerState => stopped;
+
+/** A video on the wall: all its cuts in step, playing or standing at one moment. */
+export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
+  const { frames, track } = piece;
+  const timeline = useMemo(() => timelineOf(frames, filmsOf(media)), [frames, media]);
+  const played = useMemo(() => {
+    const sound = (id: string | undefined, more: Pick<PlayedSound, 'volume' | 'loops'>, speaks: boolean): readonly PlayedSound[] => {
+      const item = id === undefined ? undefined : media.get(id);
+      return item?.film ? [{ address: filmAddress(brand, item), speech: speaks ? item.film : null, ...more }] : [];
+    };
+    return {
+      timeline,
+      addresses: new Map([...media.values()].flatMap((item) => (item.film?.kind === 'clip' ? [[item.id, filmAddress(brand, item)] as const] : []))),
+      sounds: [...sound(track?.voice, { volume: 1, loops: false }, true), ...sound(track?.music, { volume: track?.musicVolume ?? 1, loops: true }, false)],
+    };
+  }, [timeline, media, brand, track]);
+  // The player paints whenever its clock says so, with what the page shows then.
+  const latest = useRef({ cuts, piece });
+  latest.current = { cuts, piece };
+  const [player, setPlayer] = useState<VideoPlayer | null>(null);
+  useEffect(() => {
+    const made = new VideoPlayer(async (frame, moment, pictures) => {
+      const { wall, content } = latest.current.cuts;
+      if (!wall || wall.isBusy) return false;
+      const wanted = wantedAt(latest.current, frame, moment);
+      const clips = [moment.shot.clip, moment.over?.shot.clip].flatMap((clip) => (clip ? [clip.mediaId] : []));
+      wall.paint({ content, ghosts: true, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);
+      return true;
+    });
+    setPlayer(made);
+    return () => made.close();
+  }, []);
+  useEffect(() => player?.show(played), [player, played]);
+  useEffect(() => player?.repaint(), [player, cuts]);
+  return { timeline, player, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
+}
+
+function filmAddress(brand: string, item: MediaItem): string {
+  return addressOf(getMediaFilm, { brand, media: item.id }, { of: item.revision });
+}
+
+/** Every cut at one moment: its shots are fitted together, one of them (or two, in a transition) is painted. */
+function wantedAt({ cuts, piece }: { readonly cuts: Cuts; readonly piece: Piece }, frame: number, moment: Moment): readonly WantedCut[] {
+  const density = Math.min(2, globalThis.devicePixelRatio || 1);
+  const atMs = toMs(frame);
+  const line = piece.track?.subtitles?.find(({ fromMs, toMs: endMs, text }) => text.trim() !== '' && atMs >= fromMs && atMs < endMs);
+  return cuts.list.flatMap((cut): readonly WantedCut[] => {
+    const scale = cuts.scaleOf(cut) * density;
+    const all = cuts.wanted(cut, scale);
+    const indexOf = (id: string): number => cut.slides.findIndex((slide) => slide.frame.id === id);
+    const [at, before] = [indexOf(moment.shot.frame.id), moment.over ? indexOf(moment.over.shot.frame.id) : -1];
+    const subtitle = line ? subtitleCut(cut, line.text, scale) : null;
+    const shots = all.map((wanted, index): WantedCut => {
+      const { shot, over } = index === at ? { shot: moment.shot, over: moment.over } : { shot: moment.over?.shot, over: null };
+      if (index !== at && index !== before) return { ...wanted, unseen: true };
+      if (!shot) return wanted;
+      const inside = { frame: frame - shot.startFrame, lengthFrames: shot.lengthFrames, isLast: index === all.length - 1 };
+      if (index === before) return { ...wanted, unseen: true, moment: inside };
+      const behind = all[before];
+      return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle ? { subtitle: subtitle.key } : {}) } };
+    });
+    return subtitle ? [...shots, subtitle] : shots;
+  });
+}
+
+function subtitleCut({ key, placement }: Cut, text: string, scale: number): WantedCut {
+  return { ...singlePicture({ key: `${key}~line`, template: subtitleTemplate, frame: { id: 'line', slots: { line: { kind: 'text', text } } }, placement, adjustment: linkedCut, scale }), run: `${key}~line`, unseen: true };
+}

@@ -1,0 +1,69 @@
+import { filmExportEvents, type FilmExportEvent, type FilmExportState } from '../../core/post/film-export-state.ts';
+import type { Snapshot } from '../../core/post/snapshot.ts';
+import type { FilmFormat } from '../film/render-film.ts';
+import type { Db } from './connection.ts';
+import { fromRow } from './row.ts';
+
+/** A cut of a video that is made into a file, without what it is made of. */
+export interface FilmExport {
+  readonly id: string;
+  readonly brandId: string;
+  readonly pieceId: string;
+  readonly channelId: string;
+  readonly placement: string;
+  readonly format: FilmFormat;
+  readonly state: FilmExportState;
+  /** How much is done, in [0, 1]. */
+  readonly share: number;
+  readonly problem: string | null;
+  readonly createdMs: number;
+  readonly begunMs: number | null;
+}
+
+const COLUMNS = ['id', 'brand_id', 'piece_id', 'channel_id', 'placement', 'format', 'state', 'share', 'problem', 'created_ms', 'begun_ms'];
+/** Exports of a piece that are shown. */
+const MOST_LISTED = 40;
+
+export async function insertFilmExport(db: Db, made: Pick<FilmExport, 'id' | 'brandId' | 'pieceId' | 'channelId' | 'placement' | 'format' | 'createdMs'>, snapshot: Snapshot): Promise<void> {
+  await db('film_exports').insert({ id: made.id, brand_id: made.brandId, piece_id: made.pieceId, channel_id: made.channelId, placement: made.placement, format: made.format, state: 'waiting', snapshot: JSON.stringify(snapshot), created_ms: made.createdMs });
+}
+
+export async function listFilmExports(db: Db, pieceId: string): Promise<readonly FilmExport[]> {
+  const rows = await db('film_exports').where({ piece_id: pieceId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(MOST_LISTED).select(COLUMNS);
+  return rows.map((row: Record<string, unknown>) => fromRow<FilmExport>(row));
+}
+
+export async function findFilmExport(db: Db, pieceId: string, id: string): Promise<FilmExport | null> {
+  const row = await db('film_exports').where({ piece_id: pieceId, id }).first(COLUMNS);
+  return row ? fromRow<FilmExport>(row) : null;
+}
+
+export async function snapshotOfFilmExport(db: Db, id: string): Promise<Snapshot> {
+  const row = await db('film_exports').where({ id }).first('snapshot');
+  if (!row) throw new RangeError(`There is no export '${id}'`);
+  return JSON.parse(row.snapshot) as Snapshot;
+}
+
+/** Takes the one that has waited longest; null when none waits. */
+export async function claimFilmExport(db: Db, machineNowMs: number): Promise<FilmExport | null> {
+  const { from, to } = filmExportEvents.begin;
+  const next = db('film_exports').whereIn('state', [...from]).orderBy([{ column: 'created_ms' }, { column: 'id' }]).limit(1).select('id');
+  const [row] = await db('film_exports').whereIn('id', next).whereIn('state', [...from]).update({ state: to, begun_ms: machineNowMs, share: 0 }).returning(COLUMNS);
+  return row ? fromRow<FilmExport>(row) : null;
+}
+
+/** Moves an export on, if its state allows it; false when it does not. */
+export async function moveFilmExport(db: Db, id: string, event: FilmExportEvent, problem: string | null = null): Promise<boolean> {
+  const { from, to } = filmExportEvents[event];
+  return (await db('film_exports').where({ id }).whereIn('state', [...from]).update({ state: to, problem, ...(to === 'made' ? { share: 1 } : {}) })) > 0;
+}
+
+export async function noteFilmShare(db: Db, id: string, share: number): Promise<void> {
+  await db('film_exports').where({ id, state: 'making' }).update({ share });
+}
+
+/** What was being made when the process ended is made again. */
+export async function restartFilmExports(db: Db): Promise<void> {
+  const { from, to } = filmExportEvents.restart;
+  await db('film_exports').whereIn('state', [...from]).update({ state: to, share: 0 });
+}
