@@ -21,6 +21,7 @@ import { closeServices, openServices, type Services } from '../src/server/servic
 import { readSettings } from '../src/server/settings.ts';
 import { gullwickBook } from './brands/gullwick.ts';
 import { lanternfallBook } from './brands/lanternfall.ts';
+import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
@@ -112,7 +113,7 @@ async function seedMedia(services: Services, brandId: string, file: string, crea
   const entry = manifest.find((each) => each.file === file);
   const hash = createHash('sha256').update(await readFile(path)).digest('hex');
   const terms = { credit: entry?.credit ?? '', licence: entry?.license ?? '', licenceUntil: null };
-  return keepMedia(services, { id: brandId }, { path, hash, name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
+  return keepMedia(services, { id: brandId }, { path, hash, reading: await readDemoMedia(services.media, path, hash, file), name: file, altText: entry?.alt ?? '', terms, tags: entry?.tags?.slice(0, 4) ?? [] }, createdMs);
 }
 
 function pictureSlot(slot: string, item: MediaItem | undefined): Record<string, SlotValue> {

@@ -27,7 +27,7 @@ interface SlideOfPiece {
   readonly about: Pick<Finding, 'slide'>;
 }
 
-function slideOfPiece(piece: Piece, template: Template, frame: Frame): SlideOfPiece {
+export function slideOfPiece(piece: Piece, template: Template, frame: Frame): SlideOfPiece {
   if (piece.kind === 'graphic') return { frame, template, prefix: '', about: {} };
   const number = piece.frames.findIndex((each) => each.id === frame.id) + 1;
   return { frame, template: slideTemplate(template, frame.slide), prefix: number === 0 ? 'All in one: ' : `${piece.kind === 'video' ? 'Shot' : 'Slide'} ${number}: `, about: { slide: frame.id } };
@@ -93,6 +93,7 @@ function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOf
       case 'missing-fact':
       case 'missing-glyphs':
       case 'lost-mark':
+      case 'low-resolution':
         break;
       case 'dropped':
         push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} is left out of ${where}: there is no room for it.`, fix: null });
@@ -100,15 +101,6 @@ function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOf
       case 'low-contrast':
         push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, fix: null });
         break;
-      case 'low-resolution': {
-        const zoom = adjustment.crops?.[finding.slot]?.zoom ?? 1;
-        push({
-          severity: 'warns',
-          sentence: `The picture is enlarged ${finding.enlargedBy.toFixed(1)} times in ${where} and will look soft.`,
-          fix: zoom > 1 ? { label: 'Zoom out', change: { kind: 'zoom-out', cut: target, slot: finding.slot } } : null,
-        });
-        break;
-      }
       case 'small-mark':
         push({ severity: 'warns', sentence: `The mark is ${Math.round(finding.heightPx)} pixels high in ${where}; the book asks for ${finding.leastHeightPx}.`, fix: null });
         break;

@@ -5,6 +5,8 @@ import type { Template } from '../template/template.ts';
 import { carouselFindings } from './carousel-findings.ts';
 import type { CutToCheck, Finding, PictureTerms } from './finding.ts';
 import { lookFindings, sharedLookFindings } from './look-findings.ts';
+import { softPictures } from './soft-pictures.ts';
+import { videoFindings } from './video-findings.ts';
 import { wordFindings } from './word-findings.ts';
 
 export interface PreflightInput {
@@ -30,6 +32,8 @@ export function preflight(input: PreflightInput): readonly Finding[] {
     ...carouselFindings(piece, template, cuts, input.pictures),
     ...sharedLookFindings(piece, template, book, cuts),
     ...cuts.flatMap((cut) => lookFindings(piece, template, cut)),
+    ...softPictures(piece, template, cuts),
+    ...videoFindings(piece, cuts, input.pictures),
     ...licenceFindings(input),
     ...[...channels.values()].flatMap((cut) => wordFindings(piece, book, input.pictures, cut)),
   ];

@@ -59,6 +59,11 @@ export function textState({ enterAt, enterFrames, leaveAt, leaveFrames }: TextTi
   return { alpha: entered * (1 - left), rise: (1 - entered) ** 3 };
 }
 
+/** How far below its place a text is, in whole pairs of pixels: video keeps colour at half the resolution, and could show nothing between. */
+export function shiftPx(rise: number, wholeRisePx: number): number {
+  return 2 * Math.floor((rise * wholeRisePx) / 2);
+}
+
 /** A shot's scene as it looks at one of its frames. */
 export function sceneAt(scene: Scene, frame: number, lengthFrames: number, staysAtEnd: boolean): Scene {
   const rise = risePx(scene);
@@ -67,7 +72,7 @@ export function sceneAt(scene: Scene, frame: number, lengthFrames: number, stays
     const state = textState(textTimes(layer.order, lengthFrames, staysAtEnd), frame);
     if (state.alpha === 0) return [];
     if (state.alpha === 1 && state.rise === 0) return layer.nodes;
-    return layer.nodes.map((node) => ({ ...node, alpha: node.alpha * state.alpha, glyphs: node.glyphs.map((glyph) => ({ ...glyph, yPx: glyph.yPx + state.rise * rise })) }));
+    return layer.nodes.map((node) => ({ ...node, alpha: node.alpha * state.alpha, glyphs: node.glyphs.map((glyph) => ({ ...glyph, yPx: glyph.yPx + shiftPx(state.rise, rise) })) }));
   });
   return { size: scene.size, nodes };
 }

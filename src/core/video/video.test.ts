@@ -3,7 +3,7 @@ import type { Frame } from '../piece/piece.ts';
 import type { GlyphsNode, PictureNode, Scene } from '../scene/scene.ts';
 import { blend, type BlendContext } from './blend.ts';
 import { clockLength, type Film } from './film.ts';
-import { MOTION, motionLayers, risePx, sceneAt, textState, textTimes } from './motion.ts';
+import { MOTION, motionLayers, risePx, sceneAt, shiftPx, textState, textTimes } from './motion.ts';
 import { planShot } from './render-plan.ts';
 import { readingMs, shotLengthMs, startInClipMs } from './shot-times.ts';
 import { readSubtitles, writeSrt, writeVtt } from './subtitles.ts';
@@ -85,7 +85,8 @@ describe('motion', () => {
     const at = (frame: number): readonly GlyphsNode[] => sceneAt(scene, frame, 90, false).nodes.filter((node): node is GlyphsNode => node.kind === 'glyphs' && node.slot === 'headline');
     expect(at(0)).toHaveLength(0);
     const [moving] = at(MOTION.firstFrame + MOTION.enterFrames / 2);
-    expect([moving?.alpha, moving?.glyphs[0]?.yPx]).toEqual([0.5, 100 + risePx(scene) / 8]);
+    expect([moving?.alpha, moving?.glyphs[0]?.yPx]).toEqual([0.5, 100 + shiftPx(0.125, risePx(scene))]);
+    expect(shiftPx(0.125, 45.36)).toBe(4);
     expect(at(60)[0]).toBe(scene.nodes[3]);
   });
 });

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import Trash2 from 'lucide-react/icons/trash-2';
-import { useState } from 'react';
+import { useId, useState } from 'react';
 import { listMedia } from '../../contract/media-contracts.ts';
 import type { Cue, Track } from '../../core/piece/track.ts';
 import { clockLength } from '../../core/video/film.ts';
@@ -59,10 +59,11 @@ interface SoundChoiceProps {
 }
 
 function SoundChoice({ label, none, chosen, sounds, onChoose }: SoundChoiceProps) {
+  const id = useId();
   return (
-    <label className="block text-xs text-quiet">
-      {label}
-      <select value={chosen ?? ''} onChange={(event) => onChoose(event.target.value)} className={selectLook}>
+    <div className="text-xs text-quiet">
+      <label htmlFor={id}>{label}</label>
+      <select id={id} value={chosen ?? ''} onChange={(event) => onChoose(event.target.value)} className={selectLook}>
         <option value="">{none}</option>
         {sounds.map(({ id, name, film }) => (
           <option key={id} value={id}>
@@ -71,7 +72,7 @@ function SoundChoice({ label, none, chosen, sounds, onChoose }: SoundChoiceProps
           </option>
         ))}
       </select>
-    </label>
+    </div>
   );
 }
 

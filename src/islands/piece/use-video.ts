@@ -58,7 +58,8 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
       if (!wall || wall.isBusy) return false;
       const wanted = wantedAt(latest.current, frame, moment);
       const clips = [moment.shot.clip, moment.over?.shot.clip].flatMap((clip) => (clip ? [clip.mediaId] : []));
-      wall.paint({ content, ghosts: true, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);
+      // A video looks as it goes out: empty texts are left out, as they are in the file.
+      wall.paint({ content, ghosts: false, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);
       return true;
     });
     setPlayer(made);
@@ -98,5 +99,5 @@ function wantedAt({ cuts, piece }: { readonly cuts: Cuts; readonly piece: Piece 
 }
 
 function subtitleCut({ key, placement }: Cut, text: string, scale: number): WantedCut {
-  return { ...singlePicture({ key: `${key}~line`, template: subtitleTemplate, frame: { id: 'line', slots: { line: { kind: 'text', text } } }, placement, adjustment: linkedCut, scale }), run: `${key}~line`, unseen: true };
+  return { ...singlePicture({ key: `${key}~line`, template: subtitleTemplate, frame: { id: 'line', slots: { line: { kind: 'text', text } } }, placement, adjustment: linkedCut, scale }), run: key, family: 'subtitle', unseen: true };
 }

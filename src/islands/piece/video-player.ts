@@ -32,8 +32,6 @@ export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: r
 const MOST_APART_S = 0.15;
 /** A clip is set to its beginning so long before its shot, in frames. */
 const READY_FRAMES = 20;
-/** Pictures are taken from clips no wider than this: a wall shows them smaller. */
-const MOST_WIDTH_PX = 720;
 const GIVEN_WAY = 0.22;
 const SEEK_MS = 1_500;
 
@@ -229,8 +227,7 @@ export class VideoPlayer {
       Array.from({ length: copies }, () =>
         Promise.all(
           clips.map(async ({ mediaId, element }): Promise<FilmPicture> => {
-            const share = Math.min(1, MOST_WIDTH_PX / Math.max(element.videoWidth, element.videoHeight));
-            return { mediaId, bitmap: await createImageBitmap(element, { resizeWidth: Math.round(element.videoWidth * share), resizeHeight: Math.round(element.videoHeight * share) }) };
+            return { mediaId, bitmap: await createImageBitmap(element) };
           }),
         ),
       ),

@@ -5,7 +5,7 @@ import type { MediaStore } from '../media/media-store.ts';
 import { inputFile, runFfmpeg } from './run-ffmpeg.ts';
 
 /** Longest side of a proxy: more than any wall shows. */
-const SIDE_PX = 960;
+const SIDE_PX = 720;
 /** Frames from key frame to key frame: short, so that any moment is found at once. */
 const KEY_FRAME_EVERY = 6;
 const NAME = 'proxy.mp4';

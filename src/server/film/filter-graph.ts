@@ -167,6 +167,9 @@ class GraphBuilder {
   }
 }
 
+/** An overlay has counted the frame that it is at already, when its place is asked for. */
+const COUNTED = 1;
+
 /** Repeats a single picture for ever, at the rate of the video. */
 const LOOP = `loop=loop=-1:size=1:start=0,setpts=N/(${VIDEO_FPS}*TB)`;
 /** Transitions ask for an even rate and one clock. */
@@ -177,7 +180,7 @@ function overlayOf(layer: PaintedLayer): string {
   const at = (y: string): string => `overlay=x=${Math.round(xPx)}:y=${y}:shortest=1:format=yuv420`;
   if (layer.kind !== 'text') return at(String(Math.round(yPx)));
   const { enterAt, enterFrames } = layer.times;
-  return at(`'${Math.round(yPx)}+${layer.risePx.toFixed(2)}*pow(1-clip((n-${enterAt})/${enterFrames},0,1),3)'`);
+  return at(`'${Math.round(yPx)}+2*floor(${(layer.risePx / 2).toFixed(3)}*pow(1-clip((n-${enterAt + COUNTED})/${enterFrames},0,1),3))'`);
 }
 
 const seconds = (frames: number): string => (frames / VIDEO_FPS).toFixed(5);

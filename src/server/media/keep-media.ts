@@ -22,7 +22,12 @@ export interface IncomingMedia {
   readonly terms?: MediaTerms;
   readonly tags?: readonly string[];
   readonly sourceAddress?: string;
+  /** What is known of it already; missing: it is read. */
+  readonly reading?: MediaReading;
 }
+
+/** What a file shows or sounds like, and where what is kept of it lies. */
+export type MediaReading = Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'storedHash' | 'facts' | 'film'>;
 
 /**
  * Makes a picture, clip or sound of the brand out of a file, or finds the one that the same file has made before.
@@ -35,7 +40,7 @@ export async function keepMedia(services: Pick<Services, 'db' | 'media'>, brand:
     id: nanoid(12),
     brandId: brand.id,
     name: incoming.name,
-    ...(await readMedia(services.media, incoming.path, incoming.name)),
+    ...(incoming.reading ?? (await readMedia(services.media, incoming.path, incoming.name))),
     sourceHash: incoming.hash,
     ownFocal: null,
     altText: incoming.altText ?? '',
@@ -52,7 +57,7 @@ export async function keepMedia(services: Pick<Services, 'db' | 'media'>, brand:
  * Reads a file by its bytes and keeps what it shows or sounds like. A clip or sound is kept with a picture that stands for it.
  * @throws ProblemError when it is nothing that can be used
  */
-export async function readMedia(store: MediaStore, path: string, name: string): Promise<Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'storedHash' | 'facts' | 'film'>> {
+export async function readMedia(store: MediaStore, path: string, name: string): Promise<MediaReading> {
   const isFilm = isFilmType((await fileTypeFromFile(path))?.mime);
   if (!isFilm && (await stat(path)).size > MOST_UPLOAD_BYTES) throw new ProblemError(413, 'too-large', `The picture is larger than ${MOST_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`);
   const film = isFilm ? await importFilm(path, name, store) : null;
