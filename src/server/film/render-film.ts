@@ -24,6 +24,8 @@ export interface FilmOptions {
 /** Loudness of what networks play (EBU R 128 in LUFS, true peak in dBTP); the peak leaves room for the encoder. */
 const LOUDNESS = 'I=-14:TP=-1.5:LRA=11';
 const SOUND_KBPS = 160;
+/** Filters that leave the number of channels open cannot be encoded. */
+const STEREO = 'aresample=48000,aformat=channel_layouts=stereo';
 /** Share of the progress that painting the layers takes. */
 const PAINTED = 0.1;
 const MOST_MS = 60 * 60 * 1000;
@@ -83,7 +85,7 @@ async function paintedFilm({ cut, timeline, track, clips, musicPath, voicePath }
 async function encode(graph: FilterGraph, lengthFrames: number, path: string, options: FilmOptions): Promise<void> {
   const { format, maxBytes, signal, title, onProgress } = options;
   const lengthMs = toMs(lengthFrames);
-  const sound = `${graph.sound};[sound]${await levelled(graph, signal)}[level]`;
+  const sound = `${graph.sound};[sound]${await levelled(graph, signal)},${STEREO}[level]`;
   const run = (rate: readonly string[], from: number): Promise<unknown> =>
     runFfmpeg(
       [...graph.inputs, '-filter_complex', `${graph.picture};${sound}`, '-map', '[picture]', '-map', '[level]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS), ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path],
@@ -104,5 +106,5 @@ async function levelled(graph: FilterGraph, signal: AbortSignal): Promise<string
   const measured = found ? (JSON.parse(found[0]) as Readonly<Record<string, string>>) : {};
   // Silence has no loudness: there is nothing to bring anywhere.
   if (!Number.isFinite(Number(measured['input_i']))) return 'anull';
-  return `loudnorm=${LOUDNESS}:measured_I=${measured['input_i']}:measured_TP=${measured['input_tp']}:measured_LRA=${measured['input_lra']}:measured_thresh=${measured['input_thresh']}:offset=${measured['target_offset']}:linear=true,aresample=48000`;
+  return `loudnorm=${LOUDNESS}:measured_I=${measured['input_i']}:measured_TP=${measured['input_tp']}:measured_LRA=${measured['input_lra']}:measured_thresh=${measured['input_thresh']}:offset=${measured['target_offset']}:linear=true`;
 }
