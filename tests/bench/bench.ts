@@ -1,4 +1,5 @@
 import { documentMegabytes } from './carousel-document.ts';
+import { filmRatios } from './film-export.ts';
 import { percentile, printFigure } from './figure.ts';
 import { FRAMES_PER_MS, keystrokeTimes, type TypedIn } from './keystroke.ts';
 import { serverCutRatio } from './server-cut.ts';
@@ -7,6 +8,10 @@ import { serverSetRatio } from './server-set.ts';
 printFigure('server-cut-against-decode-resize-encode', await serverCutRatio(), 1.15);
 for (const format of ['png', 'jpeg'] as const) printFigure(`twelve-cuts-of-24-megapixels-as-${format}`, await serverSetRatio(format), 1.15);
 printFigure('document-of-ten-slides-in-megabytes', await documentMegabytes(), 8);
+const films = await filmRatios();
+printFigure('video-of-five-shots-against-ffmpeg-alone', films.one, 1.35);
+process.stdout.write(`the same against a bare transcode: ${films.bare.toFixed(2)}\n`);
+printFigure('four-cuts-of-a-video-against-the-sum-of-their-floors', films.four, 1.2);
 const typing: readonly (readonly [string, TypedIn, number])[] = [
   ['keystroke-to-twelve-cuts-p95-in-frames-of-60-hertz', { piece: 'Build your own kite', cuts: 12, slides: 1, field: 'Headline', slide: null }, 3],
   ['keystroke-on-one-of-ten-slides-in-five-cuts-p95-in-frames-of-60-hertz', { piece: 'Five winds', cuts: 5, slides: 10, field: 'Text', slide: /^3 / }, 3.6],
