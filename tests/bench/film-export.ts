@@ -25,7 +25,7 @@ import { runRenderJob, type CutSource } from '../../src/server/render/render-cut
 import type { RenderPool } from '../../src/server/render/render-pool.ts';
 import { median, timed } from './figure.ts';
 
-const ROUNDS = 3;
+const ROUNDS = 2;
 const MOST_MS = 300_000;
 const CLIPS = ['clip-figure-of-eight', 'clip-reel-spinning', 'clip-festival-pan', 'clip-tail-ribbons', 'clip-cloud-timelapse'] as const;
 const SHOT_MS = 3_240;

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -60,7 +61,9 @@ describe('a stand-in network', () => {
     const refused = await ask('POST', '/petalry/api/drafts', { placement: 'story', text: '', altText: '', mediaId, widthPx: 1080, heightPx: 1920 });
     expect(refused).toMatchObject({ status: 422, body: { reason: expect.stringMatching(/1080 × 1080/) as string } });
     expect((await ask('POST', '/petalry/api/media', new TextEncoder().encode('GIF89a, they said'))).status).toBe(422);
-    expect((await ask('POST', '/quipline/api/media', new Uint8Array(6 * 1024 * 1024))).status).toBe(413);
+    const heavy = await sharp(randomBytes(1_500 * 1_500 * 3), { raw: { width: 1_500, height: 1_500, channels: 3 } }).png().toBuffer();
+    expect((await ask('POST', '/quipline/api/media', heavy)).status).toBe(413);
+    expect((await ask('POST', '/quipline/api/media', new Uint8Array([0, 0, 0, 24, 102, 116, 121, 112, 105, 115, 111, 109]))).status).toBe(422);
   });
 
   it('knows its own accounts only', async () => {
