@@ -42,7 +42,7 @@ export const gullwickVideos: readonly DemoVideo[] = [
     subtitles: spoken,
     caption: 'Saturday, 2 pm, the Old Net Loft: you bring the afternoon, we bring the spars. {booking} #BuildAKite',
     own: {},
-    out: { kind: 'at', inDays: 1, time: '12:00' },
+    out: { kind: 'at', inDays: 6, time: '12:00' },
   },
   {
     template: 'knot',

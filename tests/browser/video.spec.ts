@@ -38,7 +38,7 @@ test('from dropped clips to the published video', async ({ page }) => {
   await test.step('three shots are filled in', async () => {
     await expect(shots(page)).toHaveCount(3);
     await bringClip(page, 'clip-turntable.mp4');
-    await page.getByLabel('Headline', { exact: true }).fill('The box kite turns');
+    await page.getByLabel('Headline', { exact: true }).fill('Seen from all sides');
     await setNumber(page, 'Lasts', '2.4');
     await shots(page).nth(1).click();
     await bringClip(page, 'clip-reel-spinning.mp4');
@@ -90,7 +90,7 @@ test('from dropped clips to the published video', async ({ page }) => {
     const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
     const film = join(folder, 'film.mp4');
     await download.saveAs(film);
-    expect(download.suggestedFilename()).toMatch(/^the-box-kite-turns-petalry-feed-square-1080x1080/);
+    expect(download.suggestedFilename()).toMatch(/^seen-from-all-sides-petalry-feed-square-1080x1080/);
     const { streams, format } = JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', film]).toString()) as { streams: Record<string, unknown>[]; format: { duration: string } };
     expect(streams).toMatchObject([{ codec_name: 'h264', profile: 'High', width: 1080, height: 1080, pix_fmt: 'yuv420p', avg_frame_rate: '30/1', color_space: 'bt709' }, { codec_name: 'aac', channels: 2, sample_rate: '48000' }]);
     expect(Math.abs(Number(format.duration) - 6.2)).toBeLessThan(0.1);
@@ -111,7 +111,7 @@ test('from dropped clips to the published video', async ({ page }) => {
 
   await test.step('it goes out, and plays on the public page', async () => {
     await page.getByRole('tab', { name: 'Words' }).click();
-    await page.getByLabel('Shared caption').fill('The box kite, from all sides.');
+    await page.getByLabel('Shared caption').fill('Eight panels, four spars.');
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();

@@ -6,11 +6,18 @@ const openFirstPiece = async (page: Page): Promise<void> => {
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Box Kite' }).first().click();
   await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 };
-const openCarousel = async (page: Page): Promise<void> => {
-  // Other journeys have made newer pieces; the demo's carousel may be on a later page of the list.
+/** Opens a piece of the demo. Other journeys have made newer ones; it may be on a later page of the list. */
+const openDemoPiece = async (page: Page, start: string): Promise<void> => {
   const { items } = (await (await page.request.get('/api/brands/gullwick/pieces?limit=100')).json()) as { items: { id: string; name: string }[] };
-  await page.goto(`/b/gullwick/make/pieces/${items.find(({ name }) => name.startsWith('Five winds'))?.id ?? ''}`);
+  await page.goto(`/b/gullwick/make/pieces/${items.find(({ name }) => name.startsWith(start))?.id ?? ''}`);
+};
+const openCarousel = async (page: Page): Promise<void> => {
+  await openDemoPiece(page, 'Five winds');
   await expect(page.locator('canvas[data-painted]').nth(30)).toBeAttached();
+};
+const openVideo = async (page: Page): Promise<void> => {
+  await openDemoPiece(page, 'Three things');
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(13);
 };
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);
@@ -30,16 +37,17 @@ const openWorkshop = async (page: Page): Promise<void> => {
 };
 
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
-  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(84)],
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(96)],
   ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['the facts', '/b/gullwick/brand/facts', (page) => expect(page.getByLabel('Text of Phone')).toBeVisible()],
   ['the voice', '/b/gullwick/brand/voice', (page) => expect(page.getByLabel('Tone')).toBeVisible()],
-  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(63)],
+  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(72)],
   ['a template in the workshop', '/b/gullwick/brand/templates', openWorkshop],
   ['a new brand', '/brands/new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
   ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
   ['a carousel, Look', '/b/gullwick/make/pieces', openCarousel],
+  ['a video, Look', '/b/gullwick/make/pieces', openVideo],
   ['a piece, Words', '/b/gullwick/make/pieces', openSheet('Words')],
   ['a piece, Times', '/b/gullwick/make/pieces', openSheet('Times')],
   ['the outbox', '/b/gullwick/send/outbox', (page) => expect(page.locator('[data-delivery]').first()).toBeVisible()],
