@@ -42,7 +42,7 @@ export const gullwickVideos: readonly DemoVideo[] = [
     subtitles: spoken,
     caption: 'Saturday, 2 pm, the Old Net Loft: you bring the afternoon, we bring the spars. {booking} #BuildAKite',
     own: {},
-    out: { kind: 'at', inDays: 6, time: '12:00' },
+    out: { kind: 'draft' },
   },
   {
     template: 'knot',
@@ -57,7 +57,7 @@ export const gullwickVideos: readonly DemoVideo[] = [
     musicVolume: 0.8,
     caption: 'Two minutes before the first launch save you an hour of untangling. #GullwickKites',
     own: {},
-    out: { kind: 'at', inDays: 3, time: '17:30' },
+    out: { kind: 'draft' },
   },
   {
     template: 'hush',

@@ -79,11 +79,14 @@ export function VideoWall(props: VideoWallProps) {
 
 const CutList = memo(function CutList({ cuts, lengthFrames }: { readonly cuts: Cuts; readonly lengthFrames: number }) {
   return (
-    <ul className="flex min-h-0 flex-1 flex-wrap content-start items-start gap-5 overflow-auto px-5 pb-5">
-      {cuts.list.map((cut) => (
-        <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={lengthFrames / VIDEO_FPS} />
-      ))}
-    </ul>
+    // It can be scrolled by keys, as there is nothing in it to go to.
+    <div role="region" aria-label="All cuts" tabIndex={0} className="min-h-0 flex-1 overflow-auto px-5 pb-5">
+      <ul className="flex flex-wrap items-start gap-5">
+        {cuts.list.map((cut) => (
+          <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={lengthFrames / VIDEO_FPS} />
+        ))}
+      </ul>
+    </div>
   );
 });
 
