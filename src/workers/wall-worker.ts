@@ -2,10 +2,10 @@ import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../core/artwork/artwork.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
-import type { CutReport } from '../core/compose/report.ts';
 import type { PictureNode, Scene } from '../core/scene/scene.ts';
 import type { Template } from '../core/template/template.ts';
-import type { PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage, WantedCut } from './wall-protocol.ts';
+import { Batch, type AlikeCuts } from './painted-batch.ts';
+import type { PainterMessage, PaintRequest, WallContent, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
  * Paints the cuts of a proof wall. The newest request wins: while one is painted, later ones replace each other in the
@@ -172,8 +172,6 @@ function groupAlike(composed: ReadonlyMap<WantedCut, Composed>): readonly AlikeC
   return [...groups.values()].flatMap((scales) => [...scales.values()]);
 }
 
-type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
-
 async function paintRequest(request: Painting, ready: Engines): Promise<void> {
   const started = performance.now();
   const all = await composeAll(request, ready);
@@ -213,33 +211,6 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     batch.send();
   }
   tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
-}
-
-/** Cuts that arrive together cost the page one frame instead of one each; but nobody waits longer than this for the first. */
-const LONGEST_BATCH_MS = 40;
-
-/** Painted cuts on their way to the page. */
-class Batch {
-  #cuts: PaintedCut[] = [];
-  #sentMs = performance.now();
-
-  constructor(readonly requestId: number) {}
-
-  /** @param pixels given away with the batch; cuts that are alike get copies */
-  add(alike: AlikeCuts, pixels: ImageData | null, report: CutReport, settled: boolean): void {
-    alike.forEach(({ key }, index) => this.#cuts.push({ key, pixels: index === 0 || !pixels ? pixels : new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled }));
-  }
-
-  isOld(): boolean {
-    return performance.now() - this.#sentMs > LONGEST_BATCH_MS;
-  }
-
-  send(): void {
-    const cuts = this.#cuts;
-    this.#cuts = [];
-    this.#sentMs = performance.now();
-    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.flatMap(({ pixels }) => (pixels ? [pixels.data.buffer] : [])) });
-  }
 }
 
 /** What clips show now, by their media. */

@@ -5,7 +5,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
-import { claimFilmExport, findFilmExport, insertFilmExport, moveFilmExport } from '../../src/server/db/film-export-repository.ts';
+import { claimFilmExport, findFilmExport, insertFilmExport, moveFilmExport, type FilmExport } from '../../src/server/db/film-export-repository.ts';
 import { filmOfExport } from '../../src/server/film/film-queue.ts';
 import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
 import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
@@ -59,6 +59,15 @@ interface Listed {
   readonly share: number;
 }
 const filmsOf = async (piece: Made): Promise<readonly Listed[]> => (((await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/films`)).body as unknown as { exports: Listed[] }).exports);
+/** Puts the first cut of a video into the queue behind the server's back: nobody is woken. */
+async function keepExport(id: string, piece: Made): Promise<FilmExport> {
+  const [{ db }, brand, [cut]] = [stack.services, await gullwick(), piece.document.cuts];
+  if (!cut) throw new Error('The video has no cut');
+  await insertFilmExport(db, { id, brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', createdMs: 1 }, await makeSnapshot(stack.services, brand, piece.document));
+  const kept = await findFilmExport(db, piece.id, id);
+  if (!kept) throw new Error('The export was not kept');
+  return kept;
+}
 const start = (piece: Made, cuts: Piece['cuts'], format = 'mp4') => stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/films`, { cuts, format });
 const incoming = (): string => execFileSync('find', [join(stack.dataFolder, 'incoming'), '-mindepth', '1']).toString();
 const probe = (bytes: ArrayBuffer): { streams: Record<string, unknown>[]; format: { duration: string } } => {
@@ -110,10 +119,7 @@ describe('files of a video', () => {
   it('are gone on with after a restart, from where nothing is lost', async () => {
     const piece = await makeVideo();
     const { services } = stack;
-    const brand = await gullwick();
-    const [cut] = piece.document.cuts;
-    if (!cut) throw new Error('The video has no cut');
-    await insertFilmExport(services.db, { id: 'restarted', brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', createdMs: 1 }, await makeSnapshot(services, brand, piece.document));
+    await keepExport('restarted', piece);
     const claimed = await claimFilmExport(services.db, 2);
     expect(claimed).toMatchObject({ id: 'restarted', state: 'making' });
     expect(await moveFilmExport(services.db, 'restarted', 'begin')).toBe(false);
@@ -125,15 +131,9 @@ describe('files of a video', () => {
 
   it('whose program is stopped in the middle leave nothing behind', async () => {
     const piece = await makeVideo();
-    const { services } = stack;
-    const brand = await gullwick();
-    const [cut] = piece.document.cuts;
-    if (!cut) throw new Error('The video has no cut');
-    await insertFilmExport(services.db, { id: 'broken-off', brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', createdMs: 1 }, await makeSnapshot(services, brand, piece.document));
-    const made = await findFilmExport(services.db, piece.id, 'broken-off');
-    if (!made) throw new Error('The export was not kept');
+    const made = await keepExport('broken-off', piece);
     const abort = new AbortController();
-    await expect(filmOfExport(services, made, { signal: abort.signal, onProgress: () => abort.abort() })).rejects.toThrow('ffmpeg ended');
+    await expect(filmOfExport(stack.services, made, { signal: abort.signal, onProgress: () => abort.abort() })).rejects.toThrow('ffmpeg ended');
     expect(incoming()).toBe('');
   });
 

@@ -1,6 +1,6 @@
 import Pause from 'lucide-react/icons/pause';
 import Play from 'lucide-react/icons/play';
-import { memo, useEffect, type KeyboardEvent } from 'react';
+import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import type { TimedShot } from '../../core/video/timeline.ts';
 import { Button } from '../ui/Button.tsx';
@@ -26,11 +26,13 @@ export function VideoWall(props: VideoWallProps) {
   const { piece, cuts, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
   const { timeline, player, state } = useVideo({ piece, cuts, brand: brand.slug, media });
   const at = timeline.shots.find((shot) => shot.frame.id === frame.id);
+  const lookedAt = useRef<string | null>(null);
   useEffect(() => {
-    // A shot that is chosen is looked at where all of it has come in.
-    if (player && at && !player.getState().isPlaying) player.seek(restingFrame(at));
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- when another shot is chosen, not when one is changed
-  }, [player, frame.id]);
+    // A shot that is chosen is looked at where all of it has come in; while it is changed, the moment stays.
+    if (!player || !at || lookedAt.current === at.frame.id) return;
+    lookedAt.current = at.frame.id;
+    if (!player.getState().isPlaying) player.seek(restingFrame(at));
+  }, [player, at]);
   const toggle = (): void => (state.isPlaying ? player?.pause() : player?.play());
   const keys = (event: KeyboardEvent): void => {
     const steps: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -VIDEO_FPS, PageDown: VIDEO_FPS };

@@ -21,10 +21,9 @@ export function FilePick({ accept, multiple = false, folder = false, look = 'pla
     if (files.length > 0) onFiles(files);
   };
   useEffect(() => {
-    // What was picked while the page was still waiting for its script has told nobody yet.
+    // What was picked while the page was still waiting for its script has told nobody yet. Later there is nothing left to give.
     if (input.current) give(input.current);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- once, when the script has come
-  }, []);
+  });
   return (
     <label className={`${buttonClasses(look, size)} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
       {children}
