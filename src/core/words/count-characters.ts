@@ -1,3 +1,5 @@
+import { LRUCache } from 'lru-cache';
+
 /** How a network counts: characters as people see them, or with weights and links of a fixed length. */
 export type Counting =
   | { readonly kind: 'graphemes' }
@@ -9,16 +11,29 @@ const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
 export const LINK_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>".,;:!?)\]}'’”]/giu;
 const WIDE = /\p{Extended_Pictographic}|\p{Regional_Indicator}|\p{Script=Han}|\p{Script=Hiragana}|\p{Script=Katakana}|\p{Script=Hangul}/u;
 
+/** Counts by text: the same words are counted for every channel, and again with every key. */
+const counted = { graphemes: new LRUCache<string, number>({ max: 200 }), weighted: new LRUCache<string, number>({ max: 200 }) };
+
 /** User-perceived characters of a text (UAX 29 extended grapheme clusters). */
 export function countGraphemes(text: string): number {
+  const known = counted.graphemes.get(text);
+  if (known !== undefined) return known;
   let count = 0;
   for (const _ of segmenter.segment(text)) count += 1;
+  counted.graphemes.set(text, count);
   return count;
 }
 
 /** The length of a text as a network counts it. */
 export function countCharacters(text: string, counting: Counting): number {
   if (counting.kind === 'graphemes') return countGraphemes(text);
+  const key = `${counting.linkAs} ${text}`;
+  const count = counted.weighted.get(key) ?? countWeighted(text, counting);
+  counted.weighted.set(key, count);
+  return count;
+}
+
+function countWeighted(text: string, counting: Counting & { readonly kind: 'weighted' }): number {
   const links = text.match(LINK_PATTERN)?.length ?? 0;
   let count = links * counting.linkAs;
   for (const { segment } of segmenter.segment(text.replace(LINK_PATTERN, ''))) count += WIDE.test(segment) ? 2 : 1;

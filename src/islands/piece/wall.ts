@@ -22,6 +22,9 @@ interface Painter {
   doneId: number;
 }
 
+/** While cuts are still on their way, what is known of them is told this often, in milliseconds: telling makes the page work. */
+const TELL_EVERY_MS = 120;
+
 /** More painters than this would take the processor from the page itself. */
 const MOST_PAINTERS = 2;
 
@@ -34,6 +37,7 @@ export class Wall {
   #reports: ReadonlyMap<string, CutReport> = new Map();
   #settledId = 0;
   #told: number | null = null;
+  #telling: ReturnType<typeof setTimeout> | undefined;
   #repaint: number | null = null;
   #lastRequest: WallRequest | null = null;
   #content: WallContent | null = null;
@@ -97,6 +101,7 @@ export class Wall {
 
   close(): void {
     for (const frame of [this.#told, this.#repaint]) if (frame !== null) cancelAnimationFrame(frame);
+    clearTimeout(this.#telling);
     for (const { worker } of this.#painters) worker.terminate();
   }
 
@@ -104,7 +109,8 @@ export class Wall {
     if (message.kind === 'painted') {
       this.#reports = new Map([...this.#reports, ...message.cuts.map(({ key, report }) => [key, report] as const)]);
       for (const cut of message.cuts) this.#show(cut, message.id);
-      return this.#tellSoon();
+      this.#telling ??= setTimeout(() => this.#tellSoon(), TELL_EVERY_MS);
+      return;
     }
     if (message.kind === 'failed') return this.onChange({ reports: this.#reports, problem: message.sentence, settledId: this.#settledId });
     painter.doneId = message.id;
@@ -132,6 +138,8 @@ export class Wall {
 
   /** Reports of several cuts are told together, once a frame: what they change on the page is the same. */
   #tellSoon(): void {
+    clearTimeout(this.#telling);
+    this.#telling = undefined;
     this.#told ??= requestAnimationFrame(() => {
       this.#told = null;
       this.onChange({ reports: this.#reports, problem: null, settledId: this.#settledId });
