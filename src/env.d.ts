@@ -10,3 +10,12 @@ declare namespace App {
     readonly theme: 'light' | 'dark' | 'system';
   }
 }
+
+/** The package brings no types of its own; these are of what is used. */
+declare module 'fft.js' {
+  export default class FFT {
+    constructor(size: number);
+    createComplexArray(): number[];
+    realTransform(output: number[], input: readonly number[]): void;
+  }
+}

@@ -11,6 +11,9 @@ export const MOST_FILM_BYTES = 500 * 1024 * 1024;
 /** Largest picture, in pixels: what decodes in reasonable memory. */
 export const MOST_PICTURE_PIXELS = 120_000_000;
 
+/** Moments at which the subject of a clip is known. */
+const MOST_SUBJECT_POINTS = 200;
+
 const share = () => number().min(0).max(1).required();
 
 export const mediaItemSchema = object({
@@ -71,11 +74,12 @@ export const getMedia = contract({ method: 'GET', path: '/api/brands/{brand}/med
 export const changeMedia = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}/media/{media}',
-  summary: 'Move the focal point (null goes back to the proposal), change what is known of a picture, put it away or take it back',
+  summary: 'Move the focal point or, of a clip, the moments at which its subject is known (null goes back to the proposal), change what is known of a picture, put it away or take it back',
   params: mediaParams,
   body: object({
     revision: number().integer().required(),
     focal: object({ x: share(), y: share() }).noUnknown().nullable().default(undefined).optional(),
+    subject: array(object({ atMs: number().integer().min(0).required(), x: share(), y: share() }).noUnknown().required()).max(MOST_SUBJECT_POINTS).nullable(),
     name: string().trim().min(1, 'A picture needs a name').max(200),
     altText: string().max(1000, 'Alt text holds 1000 characters'),
     credit: string().max(200),
@@ -208,4 +212,27 @@ export const getMediaFilm = contract({
   params: mediaParams,
   query: object({ of: number().integer() }),
   answer: 'picture',
+});
+
+/** Frames of a clip's strip. */
+export const FILM_STRIP_FRAMES = 12;
+
+export const getFilmStrip = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media/{media}/strip',
+  summary: `${FILM_STRIP_FRAMES} frames of a clip side by side as JPEG, evenly spread over its length`,
+  params: mediaParams,
+  query: object({ of: number().integer() }),
+  answer: 'picture',
+});
+
+/** Values a second of a wave form. */
+export const WAVE_PEAKS_A_SECOND = 25;
+
+export const getSoundWave = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media/{media}/wave',
+  summary: `How loud a clip or sound is, ${WAVE_PEAKS_A_SECOND} values a second in [0, 1]`,
+  params: mediaParams,
+  answer: object({ peaks: array(number().required()).required() }),
 });

@@ -4,6 +4,7 @@ import type { Picture } from '../core/crop/crop-window.ts';
 import type { Placement } from '../core/network/network-sheet.ts';
 import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
+import type { ShotMoment } from '../core/video/motion.ts';
 import type { TransitionKind } from '../core/piece/shot.ts';
 import type { SlidePlace } from '../core/piece/slides-of-cut.ts';
 import type { Template } from '../core/template/template.ts';
@@ -25,14 +26,11 @@ export interface WantedCut {
   /** It is fitted and reported on along with its run, but not painted. */
   readonly unseen?: true | undefined;
   /** A shot of a video at one of its frames. */
-  readonly moment?: ShotMoment | undefined;
+  readonly moment?: WantedMoment | undefined;
 }
 
 /** Which frame of a shot is shown, and what it takes over from. */
-export interface ShotMoment {
-  readonly frame: number;
-  readonly lengthFrames: number;
-  readonly isLast: boolean;
+export interface WantedMoment extends ShotMoment {
   /** The shot before, by the key of its wanted cut, and how far this one has taken over. */
   readonly over?: { readonly key: string; readonly kind: TransitionKind; readonly progress: number } | undefined;
   /** The line of subtitles that is laid over it, by the key of its wanted cut. */

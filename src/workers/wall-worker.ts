@@ -246,7 +246,7 @@ async function paintShot(cut: WantedCut, { scene }: Composed, ready: Engines, fi
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
   const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
   const { moment } = cut;
-  await paintScene(surface.context, moment ? sceneAt(scene, moment.frame, moment.lengthFrames, moment.isLast) : scene, cut.scale, ready, films);
+  await paintScene(surface.context, moment ? sceneAt(scene, moment) : scene, cut.scale, ready, films);
   return surface;
 }
 
@@ -255,7 +255,7 @@ async function paintScene(context: OffscreenCanvasRenderingContext2D, scene: Sce
   paint<Path2D, ImageBitmap | OffscreenCanvas>(context, scene, scale, {
     path: pathOf,
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
-    picture: (node, at) => filmPicture(node, at, films) ?? bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at),
+    picture: (node, at) => filmPicture(node, at, films) ?? partOf(node, bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at)),
   });
 }
 
@@ -268,6 +268,14 @@ function filmPicture(node: PictureNode, scale: number, films: Films): OffscreenC
   const { canvas, context } = surfaceOf('film', wide, high);
   context.imageSmoothingQuality = 'high';
   context.drawImage(film, x * film.width, y * film.height, width * film.width, height * film.height, 0, 0, wide, high);
+  return canvas;
+}
+
+/** The part of a photograph that is shown while it moves, at the pixels it fills. */
+function partOf({ part }: PictureNode, bitmap: ImageBitmap | null): ImageBitmap | OffscreenCanvas | null {
+  if (!part || !bitmap) return bitmap;
+  const { canvas, context } = surfaceOf('film', bitmap.width, bitmap.height);
+  context.drawImage(bitmap, part.x * bitmap.width, part.y * bitmap.height, part.width * bitmap.width, part.height * bitmap.height, 0, 0, bitmap.width, bitmap.height);
   return canvas;
 }
 

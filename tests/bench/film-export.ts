@@ -62,6 +62,7 @@ export async function filmRatios(): Promise<FilmRatios> {
       timeline,
       track: { musicVolume: 0.5, subtitles: [{ fromMs: 400, toMs: 4_000, text: 'Come to the workshop this Saturday and build your own kite.' }, { fromMs: 4_600, toMs: 8_800, text: 'We cut the sails, you pick the colours.' }] },
       clips,
+      films,
       musicPath: join('demo', 'media', 'audio-tune-loop.m4a'),
       voicePath: null,
     });

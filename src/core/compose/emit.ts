@@ -185,7 +185,7 @@ class Emitter {
     const [widthPx, heightPx] = [picture.widthPx * scale, picture.heightPx * scale];
     const box = { xPx: place.xPx + (place.widthPx - widthPx) / 2, yPx: place.yPx + (place.heightPx - heightPx) / 2, widthPx, heightPx };
     const window = { x: 0, y: 0, width: 1, height: 1 };
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, cutOut: true });
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
     if (scale > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy: scale });
   }

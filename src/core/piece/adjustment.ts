@@ -1,4 +1,5 @@
 import { array, boolean, lazy, number, object, string, type Schema } from 'yup';
+import { shotSchema } from './shot.ts';
 
 /** Text steps that a cut may be set larger (up) or smaller (down) than it would be. */
 export const MOST_TEXT_STEPS = 4;
@@ -28,6 +29,9 @@ export interface Adjustment {
   readonly withoutSlides?: readonly string[] | undefined;
   /** Where a place takes one picture, all slides are gathered in it; missing: the first goes alone. */
   readonly gathered?: true | undefined;
+  /** Of one shot: how long it lasts in this cut, and where its clip begins. */
+  readonly lengthMs?: number | undefined;
+  readonly fromMs?: number | undefined;
 }
 
 export const linkedCut: Adjustment = {};
@@ -48,6 +52,8 @@ export const adjustmentSchema: Schema = object({
   hidden: array(key().required()).max(24),
   crops: cropsSchema as unknown as Schema,
   gathered: boolean().oneOf([true]),
+  lengthMs: shotSchema.fields.lengthMs,
+  fromMs: shotSchema.fields.fromMs,
   withoutSlides: array(string().matches(/^[A-Za-z0-9_-]{1,40}$/).required()).max(100),
 }).noUnknown();
 
@@ -60,6 +66,8 @@ export function differs(adjustment: Adjustment): boolean {
     (adjustment.hidden?.length ?? 0) > 0 ||
     adjustment.withoutSlides !== undefined ||
     adjustment.gathered === true ||
+    adjustment.lengthMs !== undefined ||
+    adjustment.fromMs !== undefined ||
     Object.keys(adjustment.crops ?? {}).length > 0
   );
 }

@@ -4,6 +4,10 @@ import { number, object, string } from 'yup';
 export type TransitionKind = 'cut' | 'fade' | 'push' | 'wipe';
 export const transitionKinds: readonly TransitionKind[] = ['cut', 'fade', 'push', 'wipe'];
 
+/** How a photograph moves while it is shown: towards its subject, away from it, along it, or not at all. */
+export type SlowMove = 'closer' | 'away' | 'left' | 'right' | 'still';
+export const slowMoves: readonly SlowMove[] = ['closer', 'away', 'left', 'right', 'still'];
+
 /** What makes a frame a shot. What is missing follows from what it shows. */
 export interface Shot {
   /** How long it lasts, its way in included. */
@@ -13,6 +17,8 @@ export interface Shot {
   readonly into?: { readonly kind: TransitionKind; readonly ms: number } | undefined;
   /** Of its clip's own sound: 0 is silent, 1 as it was recorded. */
   readonly volume?: number | undefined;
+  /** Of a photograph; missing: `closer`. */
+  readonly move?: SlowMove | undefined;
 }
 
 export const LEAST_SHOT_MS = 500;
@@ -27,4 +33,5 @@ export const shotSchema = object({
   fromMs: milliseconds(0, 24 * 3_600_000),
   into: object({ kind: string<TransitionKind>().oneOf([...transitionKinds]).required(), ms: milliseconds(0, MOST_TRANSITION_MS).required() }).noUnknown().default(undefined),
   volume: number().min(0).max(1),
+  move: string<SlowMove>().oneOf([...slowMoves]),
 }).noUnknown();

@@ -1,3 +1,4 @@
+import { NO_FACTS } from '../video/film.ts';
 import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
@@ -81,7 +82,7 @@ describe('a slide', () => {
 
   it('that is a clip is said to be shown as its still', () => {
     const moving = carousel(cover('Winds'), { id: 'a', slide: 'point', altText: 'a', slots: { photo: { kind: 'picture', mediaId: 'm1' } } });
-    const clip: PictureTerms = { id: 'm1', name: 'loop.mp4', altText: '', film: { kind: 'clip', durationMs: 6000, hasSound: false, facts: { sceneChangesMs: [], black: [], silent: [], frozen: [] } }, licence: '', widthPx: 1920, heightPx: 1080, licenceUntil: null };
+    const clip: PictureTerms = { id: 'm1', name: 'loop.mp4', altText: '', film: { kind: 'clip', durationMs: 6000, hasSound: false, facts: NO_FACTS }, licence: '', widthPx: 1920, heightPx: 1080, licenceUntil: null };
     expect(sentences(moving, [], [clip])).toEqual(['Slide 2 is a clip: a carousel shows its still picture.']);
     expect(sentences(moving, [], [{ ...clip, film: null }])).toEqual([]);
   });

@@ -3,12 +3,11 @@ import { plainPiece } from '../../../tests/fixtures/piece.ts';
 import { getPlacement, type NetworkSheet } from '../network/network-sheet.ts';
 import { shippedSheets } from '../network/shipped-sheets.ts';
 import type { Frame, Piece } from '../piece/piece.ts';
-import type { Film } from '../video/film.ts';
+import { NO_FACTS, type Film } from '../video/film.ts';
 import type { CutToCheck, PictureTerms } from './finding.ts';
 import { videoFindings } from './video-findings.ts';
 
-const facts = { sceneChangesMs: [], black: [], silent: [], frozen: [] };
-const film = (kind: Film['kind'], durationMs: number, more: Partial<Film['facts']> = {}): Film => ({ kind, durationMs, hasSound: true, facts: { ...facts, ...more } });
+const film = (kind: Film['kind'], durationMs: number, more: Partial<Film['facts']> = {}): Film => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
 const media = (id: string, of: Film | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', film: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
 const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });

@@ -22,6 +22,10 @@ export interface PictureNode {
   readonly mask?: PathData | undefined;
   /** The picture in two colours instead of its own. */
   readonly tone?: Tone | undefined;
+  /** A subject on nothing, shown whole. */
+  readonly cutOut?: true | undefined;
+  /** The part of the window that is shown, as shares of it, while the picture moves; missing: all of it. */
+  readonly part?: CropWindow | undefined;
 }
 
 /** The two colours of a duotone: shadows and lights. */

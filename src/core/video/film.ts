@@ -1,3 +1,5 @@
+import type { FocalPoint } from '../crop/picture-facts.ts';
+
 /** A stretch of time within a clip or sound, in milliseconds from its start; `to` is not in it. */
 export interface Span {
   readonly fromMs: number;
@@ -13,7 +15,23 @@ export interface FilmFacts {
   readonly silent: readonly Span[];
   /** Where the picture stands still. */
   readonly frozen: readonly Span[];
+  /** Where the lens was not sharp. */
+  readonly blurred: readonly Span[];
+  /** Where the hand was not steady. */
+  readonly shaking: readonly Span[];
+  /** Where the subject is, as far as it moves; empty: where the focal point is, throughout. */
+  readonly subject: readonly FocalAt[];
+  /** Where beats fall, in milliseconds, in order; of sounds alone. */
+  readonly beatsMs: readonly number[];
 }
+
+/** Where something is at a moment of its clip. */
+export interface FocalAt extends FocalPoint {
+  readonly atMs: number;
+}
+
+/** Nothing was found. */
+export const NO_FACTS: FilmFacts = { sceneChangesMs: [], black: [], silent: [], frozen: [], blurred: [], shaking: [], subject: [], beatsMs: [] };
 
 /** A clip, or sound alone. */
 export interface Film {
@@ -21,6 +39,18 @@ export interface Film {
   readonly durationMs: number;
   readonly hasSound: boolean;
   readonly facts: FilmFacts;
+  /** Where the subject is, as a person has said; missing: as it was found. */
+  readonly subject?: readonly FocalAt[] | undefined;
+}
+
+/** A film with all its facts: those taken before something was looked for have nothing of it. */
+export function wholeFilm<Kept extends Film>(film: Kept): Kept {
+  return { ...film, facts: { ...NO_FACTS, ...film.facts } };
+}
+
+/** The moments at which the subject of a clip is known, in order. */
+export function subjectOf({ subject, facts }: Film): readonly FocalAt[] {
+  return subject ?? facts.subject;
 }
 
 /** Length as people read it: `0:06`, `1:02:05`. */

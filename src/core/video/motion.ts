@@ -1,4 +1,5 @@
 import type { GlyphsNode, Scene, SceneNode } from '../scene/scene.ts';
+import { movedPicture, moves, type Movement } from './movement.ts';
 
 /** Parts come in one after another in reading order, by a rise and a fade, and leave together; nothing bounces, nothing flashes. */
 export const MOTION = { firstFrame: 3, staggerFrames: 2, enterFrames: 12, leaveFrames: 6 } as const;
@@ -64,15 +65,28 @@ export function shiftPx(rise: number, wholeRisePx: number): number {
   return 2 * Math.floor((rise * wholeRisePx) / 2);
 }
 
-/** A shot's scene as it looks at one of its frames. */
-export function sceneAt(scene: Scene, frame: number, lengthFrames: number, staysAtEnd: boolean): Scene {
+/** Which frame of a shot, and how its pictures move. */
+export interface ShotMoment {
+  readonly frame: number;
+  readonly lengthFrames: number;
+  readonly isLast: boolean;
+  readonly movements: ReadonlyMap<string, Movement>;
+}
+
+/** A shot's scene as it looks at one of its frames. The last shot keeps its texts. */
+export function sceneAt(scene: Scene, { frame, lengthFrames, isLast, movements }: ShotMoment): Scene {
   const rise = risePx(scene);
   const nodes = motionLayers(scene).flatMap((layer): readonly SceneNode[] => {
-    if (layer.kind === 'still') return layer.nodes;
-    const state = textState(textTimes(layer.order, lengthFrames, staysAtEnd), frame);
+    if (layer.kind === 'still') return layer.nodes.map((node) => movedNode(node, movements, frame));
+    const state = textState(textTimes(layer.order, lengthFrames, isLast), frame);
     if (state.alpha === 0) return [];
     if (state.alpha === 1 && state.rise === 0) return layer.nodes;
     return layer.nodes.map((node) => ({ ...node, alpha: node.alpha * state.alpha, glyphs: node.glyphs.map((glyph) => ({ ...glyph, yPx: glyph.yPx + shiftPx(state.rise, rise) })) }));
   });
   return { size: scene.size, nodes };
+}
+
+function movedNode(node: SceneNode, movements: ReadonlyMap<string, Movement>, frame: number): SceneNode {
+  const movement = node.kind === 'picture' ? movements.get(node.pictureId) : undefined;
+  return node.kind === 'picture' && moves(node, movement) ? movedPicture(node, movement, frame) : node;
 }

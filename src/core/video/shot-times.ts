@@ -1,3 +1,4 @@
+import type { Adjustment } from '../piece/adjustment.ts';
 import { slotText, type Frame } from '../piece/piece.ts';
 import { LEAST_SHOT_MS, MOST_SHOT_MS } from '../piece/shot.ts';
 import type { Film } from './film.ts';
@@ -11,6 +12,12 @@ const LEAST_CARD_MS = 2_500;
 /** A text stays for a second and this long a character, after it has come in. */
 const READING_MS_A_CHARACTER = 60;
 const READING_BASE_MS = 1_500;
+
+/** A shot as long as one cut wants it. */
+export function withOwnTimes(frame: Frame, { lengthMs, fromMs }: Pick<Adjustment, 'lengthMs' | 'fromMs'>): Frame {
+  if (lengthMs === undefined && fromMs === undefined) return frame;
+  return { ...frame, shot: { ...frame.shot, ...(lengthMs === undefined ? {} : { lengthMs }), ...(fromMs === undefined ? {} : { fromMs }) } };
+}
 
 /** The clip that a shot shows: the first of its pictures that moves. */
 export function clipOf(frame: Frame, films: ReadonlyMap<string, Film>): { readonly mediaId: string; readonly film: Film } | null {

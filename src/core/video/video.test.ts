@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Frame } from '../piece/piece.ts';
 import type { GlyphsNode, PictureNode, Scene } from '../scene/scene.ts';
 import { blend, type BlendContext } from './blend.ts';
-import { clockLength, type Film } from './film.ts';
+import { clockLength, NO_FACTS, type Film } from './film.ts';
 import { MOTION, motionLayers, risePx, sceneAt, shiftPx, textState, textTimes } from './motion.ts';
 import { planShot } from './render-plan.ts';
 import { readingMs, shotLengthMs, startInClipMs } from './shot-times.ts';
@@ -10,8 +10,7 @@ import { readSubtitles, writeSrt, writeVtt } from './subtitles.ts';
 import { speechSpans, timeScript } from './time-script.ts';
 import { momentAt, timelineOf } from './timeline.ts';
 
-const noFacts = { sceneChangesMs: [], black: [], silent: [], frozen: [] };
-const clip = (durationMs: number): Film => ({ kind: 'clip', durationMs, hasSound: true, facts: noFacts });
+const clip = (durationMs: number): Film => ({ kind: 'clip', durationMs, hasSound: true, facts: NO_FACTS });
 const films = new Map([['c1', clip(6_000)], ['c2', clip(1_200)]]);
 const shot = (id: string, mediaId: string | null, more: Frame['shot'] = {}, headline = ''): Frame => ({ id, shot: more, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), ...(headline ? { headline: { kind: 'text' as const, text: headline } } : {}) } });
 
@@ -82,7 +81,7 @@ describe('motion', () => {
   });
 
   it('makes a scene of every frame: nothing, on its way, in place', () => {
-    const at = (frame: number): readonly GlyphsNode[] => sceneAt(scene, frame, 90, false).nodes.filter((node): node is GlyphsNode => node.kind === 'glyphs' && node.slot === 'headline');
+    const at = (frame: number): readonly GlyphsNode[] => sceneAt(scene, { frame, lengthFrames: 90, isLast: false, movements: new Map() }).nodes.filter((node): node is GlyphsNode => node.kind === 'glyphs' && node.slot === 'headline');
     expect(at(0)).toHaveLength(0);
     const [moving] = at(MOTION.firstFrame + MOTION.enterFrames / 2);
     expect([moving?.alpha, moving?.glyphs[0]?.yPx]).toEqual([0.5, 100 + shiftPx(0.125, risePx(scene))]);
@@ -93,7 +92,7 @@ describe('motion', () => {
 
 describe('the plan of a shot', () => {
   const clips = new Set(['c1']);
-  const times = { lengthFrames: 90, isLast: false };
+  const times = { lengthFrames: 90, isLast: false, movements: new Map() };
 
   it('leaves out what a clip covers, and keeps what stands before it', () => {
     expect(planShot(scene, times, clips).map(({ kind }) => kind)).toEqual(['film', 'still', 'text', 'text', 'still']);
@@ -146,7 +145,7 @@ describe('subtitles', () => {
 
 describe('a script', () => {
   // Somebody speaks for four seconds, is quiet for one, and speaks for two.
-  const film = { durationMs: 8_000, facts: { ...noFacts, silent: [{ fromMs: 0, toMs: 500 }, { fromMs: 4_500, toMs: 5_500 }, { fromMs: 7_500, toMs: 8_000 }] } };
+  const film = { durationMs: 8_000, facts: { ...NO_FACTS, silent: [{ fromMs: 0, toMs: 500 }, { fromMs: 4_500, toMs: 5_500 }, { fromMs: 7_500, toMs: 8_000 }] } };
 
   it('is timed against the speech, by its syllables', () => {
     expect(speechSpans(film)).toEqual([{ fromMs: 500, toMs: 4_500 }, { fromMs: 5_500, toMs: 7_500 }]);
@@ -161,7 +160,7 @@ describe('a script', () => {
     expect(long.length).toBeGreaterThan(1);
     expect(Math.max(...long.map(({ text }) => text.length))).toBeLessThanOrEqual(74);
     expect(long.every((cue, index) => cue.toMs > cue.fromMs && cue.fromMs >= (long[index - 1]?.toMs ?? 0))).toBe(true);
-    expect(timeScript('Hello.', { durationMs: 1_000, facts: { ...noFacts, silent: [{ fromMs: 0, toMs: 1_000 }] } })).toEqual([]);
+    expect(timeScript('Hello.', { durationMs: 1_000, facts: { ...NO_FACTS, silent: [{ fromMs: 0, toMs: 1_000 }] } })).toEqual([]);
     expect(timeScript('  ', film)).toEqual([]);
   });
 });

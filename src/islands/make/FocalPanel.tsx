@@ -11,6 +11,7 @@ import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
 import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
 import { FilmPlayer } from './FilmPlayer.tsx';
+import { SubjectTrack } from './SubjectTrack.tsx';
 import { MediaDetails } from './MediaDetails.tsx';
 
 const shapes = [
@@ -64,6 +65,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
       </div>
       {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Put away: it stays where it is used and is not offered any more.</p>}
       {item.film && <FilmPlayer brand={brand} item={item} film={item.film} />}
+      {item.film?.kind === 'clip' && <SubjectTrack brand={brand} item={item} film={item.film} onChange={(subject) => save.mutate({ subject: subject && [...subject] })} />}
       <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>

@@ -1,18 +1,22 @@
 import { useId } from 'react';
-import { LEAST_SHOT_MS, MOST_SHOT_MS, transitionKinds, type Shot, type TransitionKind } from '../../core/piece/shot.ts';
+import { LEAST_SHOT_MS, MOST_SHOT_MS, slowMoves, transitionKinds, type Shot, type SlowMove, type TransitionKind } from '../../core/piece/shot.ts';
 import { clipOf, readingMs, shotLengthMs, startInClipMs } from '../../core/video/shot-times.ts';
+import { ClipTrim } from './ClipTrim.tsx';
 import type { ContentProps } from './ContentSheet.tsx';
 import { draftFrame } from './draft-frame.ts';
 import { filmsOf } from './use-video.ts';
 
 const transitionNames: Readonly<Record<TransitionKind, string>> = { cut: 'Cut', fade: 'Fade', push: 'Push', wipe: 'Wipe' };
+const moveNames: Readonly<Record<SlowMove, string>> = { closer: 'Closer', away: 'Away', left: 'To the left', right: 'To the right', still: 'Not at all' };
 const USUAL_TRANSITION_MS = 400;
 const inputLook = 'h-8 w-full rounded-md border border-line bg-panel px-2 text-sm tabular-nums';
 
 /** How long a shot lasts, where its clip begins, how it comes in and how loud it is. */
-export function ShotFields({ piece, frame, store, media, readOnly }: ContentProps) {
+export function ShotFields({ piece, frame, store, brand, media, readOnly }: ContentProps) {
   const films = filmsOf(media);
   const clip = clipOf(frame, films);
+  const item = clip ? media.get(clip.mediaId) : undefined;
+  const showsPicture = Object.values(frame.slots).some(({ kind }) => kind === 'picture');
   const lengthMs = shotLengthMs(frame, films);
   const isFirst = piece.frames[0].id === frame.id;
   const change = (part: Shot): void =>
@@ -27,6 +31,16 @@ export function ShotFields({ piece, frame, store, media, readOnly }: ContentProp
       <legend className="sr-only">How the shot plays</legend>
       <Seconds label="Lasts" ms={lengthMs} leastMs={LEAST_SHOT_MS} mostMs={clip ? clip.film.durationMs - startInClipMs(frame, clip.film) : MOST_SHOT_MS} onChange={(ms) => change({ lengthMs: ms })} />
       {clip && <Seconds label="Clip begins at" ms={startInClipMs(frame, clip.film)} leastMs={0} mostMs={clip.film.durationMs - LEAST_SHOT_MS} onChange={(ms) => change({ fromMs: ms })} />}
+      {clip && item && (
+        <ClipTrim
+          brand={brand.slug}
+          item={item}
+          film={clip.film}
+          span={{ fromMs: startInClipMs(frame, clip.film), toMs: startInClipMs(frame, clip.film) + lengthMs }}
+          onChange={({ fromMs, toMs }) => change({ fromMs, lengthMs: Math.round(toMs - fromMs) })}
+        />
+      )}
+      {!clip && showsPicture && <Choice label="The picture moves" value={frame.shot?.move ?? 'closer'} options={slowMoves.map((move) => [move, moveNames[move]])} onChange={(move) => change({ move: move as SlowMove })} />}
       {!isFirst && (
         <Choice label="Comes in by" value={into.kind} options={transitionKinds.map((kind) => [kind, transitionNames[kind]])} onChange={(kind) => change({ into: { kind: kind as TransitionKind, ms: kind === 'cut' ? 0 : into.ms || USUAL_TRANSITION_MS } })} />
       )}

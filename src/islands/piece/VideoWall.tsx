@@ -1,8 +1,13 @@
 import Pause from 'lucide-react/icons/pause';
+import SquareSplitHorizontal from 'lucide-react/icons/square-split-horizontal';
 import Play from 'lucide-react/icons/play';
+import type { Draft } from 'immer';
+import { nanoid } from 'nanoid';
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
+import type { Frame } from '../../core/piece/piece.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
-import type { TimedShot } from '../../core/video/timeline.ts';
+import { splitShot } from '../../core/video/split-shot.ts';
+import { momentAt, type TimedShot } from '../../core/video/timeline.ts';
 import { Button } from '../ui/Button.tsx';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import type { ContactProps } from './ContactSheet.tsx';
@@ -10,7 +15,8 @@ import { CutCanvas } from './CutCanvas.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 import { SlideStrip } from './SlideStrip.tsx';
 import type { Cut, Cuts } from './use-cuts.ts';
-import { useVideo } from './use-video.ts';
+import { useVideo, type Video } from './use-video.ts';
+import { VideoLength } from './VideoLength.tsx';
 import { VideoTakeOut } from './VideoTakeOut.tsx';
 import { WallScale } from './WallScale.tsx';
 
@@ -24,7 +30,7 @@ const GAP_PX = 8;
 /** All cuts of a video in step, over the strip of its shots. */
 export function VideoWall(props: VideoWallProps) {
   const { piece, cuts, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
-  const { timeline, player, state } = useVideo({ piece, cuts, brand: brand.slug, media });
+  const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut } = useVideo({ piece, cuts, brand: brand.slug, media });
   const at = timeline.shots.find((shot) => shot.frame.id === frame.id);
   const lookedAt = useRef<string | null>(null);
   useEffect(() => {
@@ -41,6 +47,16 @@ export function VideoWall(props: VideoWallProps) {
     else if (step !== undefined) player?.seek(state.frame + (event.shiftKey ? step * VIDEO_FPS : step));
     else return;
     event.preventDefault();
+  };
+  const moment = momentAt(timeline, state.frame);
+  const partsOfShot = (id: string): readonly [Frame, Frame] | null => (moment && playedCut === null ? splitShot(moment.shot, state.frame - moment.shot.startFrame, template, id) : null);
+  const split = (): void => {
+    const parts = partsOfShot(nanoid(8));
+    if (!parts) return;
+    store.change(`split-${parts[1].id}`, (draft) => {
+      const at = draft.frames.findIndex(({ id }) => id === parts[0].id);
+      if (at >= 0) draft.frames.splice(at, 1, ...(parts as unknown as Draft<Frame>[]));
+    });
   };
   const last = Math.max(0, timeline.lengthFrames - 1);
   return (
@@ -63,6 +79,14 @@ export function VideoWall(props: VideoWallProps) {
         <output className="w-28 text-sm tabular-nums" data-frame={state.frame}>
           {clock(state.frame)} / {clock(timeline.lengthFrames)}
         </output>
+        {!readOnly && (
+          <>
+            <Button size="icon" aria-label="Split the clip here" title="Split the clip here" disabled={!partsOfShot('new')} onClick={split}>
+              <SquareSplitHorizontal aria-hidden className="size-4" />
+            </Button>
+            <VideoLength piece={piece} store={store} cuts={cuts} films={films} own={new Set(own.keys())} />
+          </>
+        )}
         <WallScale cuts={cuts} />
         <VideoTakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
@@ -71,7 +95,7 @@ export function VideoWall(props: VideoWallProps) {
           The cuts could not be painted: {cuts.problem}
         </p>
       )}
-      <CutList cuts={cuts} lengthFrames={timeline.lengthFrames} />
+      <CutList cuts={cuts} lengthFrames={wholeFrames} own={own} playedCut={playedCut} onPlayCut={setPlayedCut} />
       <div className="overflow-x-auto border-t border-line bg-wall px-5 pt-3 pb-4">
         <SlideStrip frames={piece.frames} template={template} store={store} frameId={frame.id} chosen={chosen} onChosen={onChosen} readOnly={readOnly} columnPx={SHOT_PX} headerPx={-GAP_PX} gapPx={GAP_PX} />
       </div>
@@ -79,20 +103,38 @@ export function VideoWall(props: VideoWallProps) {
   );
 }
 
-const CutList = memo(function CutList({ cuts, lengthFrames }: { readonly cuts: Cuts; readonly lengthFrames: number }) {
+interface CutListProps {
+  readonly cuts: Cuts;
+  readonly lengthFrames: number;
+  readonly own: Video['own'];
+  readonly playedCut: string | null;
+  readonly onPlayCut: (key: string | null) => void;
+}
+
+const CutList = memo(function CutList({ cuts, lengthFrames, own, playedCut, onPlayCut }: CutListProps) {
   return (
     // It can be scrolled by keys, as there is nothing in it to go to.
     <div role="region" aria-label="All cuts" tabIndex={0} className="min-h-0 flex-1 overflow-auto px-5 pb-5">
       <ul className="flex flex-wrap items-start gap-5">
         {cuts.list.map((cut) => (
-          <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={lengthFrames / VIDEO_FPS} />
+          <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={(own.get(cut.key)?.lengthFrames ?? lengthFrames) / VIDEO_FPS} isOwn={own.has(cut.key)} isPlayed={playedCut === cut.key} onPlay={() => onPlayCut(playedCut === cut.key ? null : cut.key)} />
         ))}
       </ul>
     </div>
   );
 });
 
-function VideoCut({ cut, cuts, seconds }: { readonly cut: Cut; readonly cuts: Cuts; readonly seconds: number }) {
+interface VideoCutProps {
+  readonly cut: Cut;
+  readonly cuts: Cuts;
+  readonly seconds: number;
+  /** It has lengths of its own, which are played by themselves. */
+  readonly isOwn: boolean;
+  readonly isPlayed: boolean;
+  readonly onPlay: () => void;
+}
+
+function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, onPlay }: VideoCutProps) {
   const { sheet, placement } = cut;
   const { width, height } = placement.exportPx;
   const over = cut.slides.map(({ key }) => cuts.reports.get(key)?.texts.find((text) => text.kind === 'overflows')).find((text) => text !== undefined);
@@ -108,6 +150,11 @@ function VideoCut({ cut, cuts, seconds }: { readonly cut: Cut; readonly cuts: Cu
         </span>
         {problem ? <span className="font-medium text-coral-ink">{problem}</span> : <span className="text-quiet tabular-nums">{`${width} × ${height}`}</span>}
       </p>
+      {isOwn && (
+        <Button size="small" look={isPlayed ? 'primary' : 'plain'} aria-pressed={isPlayed} className="mt-1" onClick={onPlay}>
+          {isPlayed ? 'Back to the others' : `Its own ${seconds.toFixed(1)} s`}
+        </Button>
+      )}
     </li>
   );
 }

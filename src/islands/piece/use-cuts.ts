@@ -7,6 +7,7 @@ import { ALONE, filledSlide, placesOf, slidesOfCut, type LeftSlide, type SlidePl
 import type { CutToCheck } from '../../core/preflight/finding.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
 import { COVER, type Template } from '../../core/template/template.ts';
+import { withOwnTimes } from '../../core/video/shot-times.ts';
 import type { WallContent, WantedCut } from '../../workers/wall-protocol.ts';
 import { brandContent } from './brand-content.ts';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
@@ -79,7 +80,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
         const places = placesOf(shown, template);
         const slides = shown.map((frame, index): CutSlide => ({
           key: kind === 'graphic' ? cutKey(ref) : slideKey(ref, frame.id),
-          frame,
+          frame: withOwnTimes(frame, slideAdjustmentOf({ adjustments }, ref, frame.id)),
           template: slideTemplate(template, frame.slide),
           adjustment: slideAdjustmentOf({ adjustments }, ref, frame.id),
           place: places[index] ?? ALONE,

@@ -2,7 +2,9 @@ import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'reac
 import { getMediaFilm } from '../../contract/media-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { Piece } from '../../core/piece/piece.ts';
+import type { Film } from '../../core/video/film.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
+import { shotMovements } from '../../core/video/movement.ts';
 import { timelineOf, toMs, type Moment, type Timeline } from '../../core/video/timeline.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
 import { addressOf } from '../ui/call.ts';
@@ -19,9 +21,18 @@ interface UseVideoInput {
 }
 
 export interface Video {
+  /** What is played. */
   readonly timeline: Timeline;
+  /** Length of what the cuts share. */
+  readonly wholeFrames: number;
   readonly player: VideoPlayer | null;
   readonly state: PlayerState;
+  readonly films: ReadonlyMap<string, Film>;
+  /** The timelines of cuts that are not as long as the others, or leave shots out. */
+  readonly own: ReadonlyMap<string, Timeline>;
+  /** The cut whose own timeline is played; null: what all others share. */
+  readonly playedCut: string | null;
+  readonly setPlayedCut: (key: string | null) => void;
 }
 
 /** The clips and sounds among media, by id. */
@@ -36,7 +47,11 @@ const getStopped = (): PlayerState => stopped;
 /** A video on the wall: all its cuts in step, playing or standing at one moment. */
 export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
   const { frames, track } = piece;
-  const timeline = useMemo(() => timelineOf(frames, filmsOf(media)), [frames, media]);
+  const films = useMemo(() => filmsOf(media), [media]);
+  const whole = useMemo(() => timelineOf(frames, films), [frames, films]);
+  const own = useMemo(() => ownTimelines(cuts.list, films, whole), [cuts.list, films, whole]);
+  const [playedCut, setPlayedCut] = useState<string | null>(null);
+  const timeline = (playedCut === null ? undefined : own.get(playedCut)) ?? whole;
   const played = useMemo(() => {
     const sound = (id: string | undefined, more: Pick<PlayedSound, 'volume' | 'loops'>, speaks: boolean): readonly PlayedSound[] => {
       const item = id === undefined ? undefined : media.get(id);
@@ -49,8 +64,8 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
     };
   }, [timeline, media, brand, track]);
   // The player paints whenever its clock says so, with what the page shows then.
-  const latest = useRef({ cuts, piece });
-  latest.current = { cuts, piece };
+  const latest = useRef({ cuts, piece, media });
+  latest.current = { cuts, piece, media };
   const [player, setPlayer] = useState<VideoPlayer | null>(null);
   useEffect(() => {
     const made = new VideoPlayer(async (frame, moment, pictures) => {
@@ -67,7 +82,18 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
   }, []);
   useEffect(() => player?.show(played), [player, played]);
   useEffect(() => player?.repaint(), [player, cuts]);
-  return { timeline, player, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
+  return { timeline, wholeFrames: whole.lengthFrames, player, films, own, playedCut: playedCut !== null && own.has(playedCut) ? playedCut : null, setPlayedCut, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
+}
+
+function ownTimelines(cuts: readonly Cut[], films: ReadonlyMap<string, Film>, whole: Timeline): ReadonlyMap<string, Timeline> {
+  const timesOf = ({ shots }: Timeline): string => shots.map(({ frame, startFrame, lengthFrames, clip }) => `${frame.id} ${startFrame} ${lengthFrames} ${clip?.fromFrame ?? ''}`).join();
+  const shared = timesOf(whole);
+  return new Map(
+    cuts.flatMap(({ key, slides }) => {
+      const timeline = timelineOf(slides.map(({ frame }) => frame), films);
+      return timesOf(timeline) === shared ? [] : [[key, timeline] as const];
+    }),
+  );
 }
 
 function filmAddress(brand: string, item: MediaItem): string {
@@ -75,7 +101,7 @@ function filmAddress(brand: string, item: MediaItem): string {
 }
 
 /** Every cut at one moment: its shots are fitted together, one of them (or two, in a transition) is painted. */
-function wantedAt({ cuts, piece }: { readonly cuts: Cuts; readonly piece: Piece }, frame: number, moment: Moment): readonly WantedCut[] {
+function wantedAt({ cuts, piece, media }: Pick<UseVideoInput, 'cuts' | 'piece' | 'media'>, frame: number, moment: Moment): readonly WantedCut[] {
   const density = Math.min(2, globalThis.devicePixelRatio || 1);
   const atMs = toMs(frame);
   const line = piece.track?.subtitles?.find(({ fromMs, toMs: endMs, text }) => text.trim() !== '' && atMs >= fromMs && atMs < endMs);
@@ -89,7 +115,7 @@ function wantedAt({ cuts, piece }: { readonly cuts: Cuts; readonly piece: Piece 
       const { shot, over } = index === at ? { shot: moment.shot, over: moment.over } : { shot: moment.over?.shot, over: null };
       if (index !== at && index !== before) return { ...wanted, unseen: true };
       if (!shot) return wanted;
-      const inside = { frame: frame - shot.startFrame, lengthFrames: shot.lengthFrames, isLast: index === all.length - 1 };
+      const inside = { frame: frame - shot.startFrame, lengthFrames: shot.lengthFrames, isLast: index === all.length - 1, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
       if (index === before) return { ...wanted, unseen: true, moment: inside };
       const behind = all[before];
       return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle ? { subtitle: subtitle.key } : {}) } };

@@ -1,4 +1,5 @@
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { voiceEndMs } from '../../core/video/speech.ts';
 import type { Film } from '../../core/video/film.ts';
 import { momentAt, type Moment, type TimedShot, type Timeline } from '../../core/video/timeline.ts';
 import type { FilmPicture } from '../../workers/wall-protocol.ts';
@@ -238,7 +239,11 @@ export class VideoPlayer {
     const atMs = (frame * 1000) / VIDEO_FPS;
     const speaks = this.#sounds.some(({ sound: { speech } }) => speech !== null && atMs < speech.durationMs && !speech.facts.silent.some(({ fromMs, toMs }) => atMs >= fromMs && atMs < toMs));
     for (const { element, sound } of this.#sounds) {
-      if (sound.speech) continue;
+      if (sound.speech) {
+        // A video that is shorter than its voice ends with whole words.
+        element.muted = atMs >= voiceEndMs(sound.speech, (this.#video.timeline.lengthFrames * 1000) / VIDEO_FPS);
+        continue;
+      }
       const wanted = sound.volume * (speaks ? GIVEN_WAY : 1);
       element.volume += (wanted - element.volume) * 0.2;
     }

@@ -2,9 +2,12 @@ import { rm } from 'node:fs/promises';
 import * as contracts from '../../contract/media-contracts.ts';
 import { getChannel, type Brand } from '../db/brand-repository.ts';
 import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
-import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem } from '../db/media-repository.ts';
+import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem, type StoredFilm } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
+import type { FocalAt } from '../../core/video/film.ts';
 import { filmProxy } from '../film/film-proxy.ts';
+import { filmStrip } from '../film/film-strip.ts';
+import { soundWave } from '../film/sound-wave.ts';
 import { pictureDerivative } from '../media/derivatives.ts';
 import { keepMedia, keepMediaBytes, readMedia } from '../media/keep-media.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
@@ -35,7 +38,7 @@ export function describeMedia(item: MediaItem) {
     focal: item.ownFocal ?? item.facts.focal,
     focalBy: item.ownFocal ? ('person' as const) : ('proposal' as const),
     facts: item.facts,
-    film: item.film && { kind: item.film.kind, durationMs: item.film.durationMs, hasSound: item.film.hasSound, facts: item.film.facts },
+    film: item.film && { kind: item.film.kind, durationMs: item.film.durationMs, hasSound: item.film.hasSound, facts: item.film.facts, ...(item.film.subject ? { subject: item.film.subject } : {}) },
     revision: item.revision,
     createdMs: item.createdMs,
   };
@@ -92,9 +95,10 @@ const changeMedia = defineEndpoint({
   may: 'make',
   async handle({ services, brand, params, body, nowMs }) {
     const current = await getItem(services, brand, params.media);
-    const { focal, name, altText, credit, licence, licenceUntil, tags, archived } = body;
+    const { focal, subject, name, altText, credit, licence, licenceUntil, tags, archived } = body;
     const updated = await updateMedia(services.db, brand.id, params.media, body.revision, {
       ...(focal === undefined ? {} : { focal }),
+      ...(subject === undefined ? {} : { film: withSubject(current, subject) }),
       ...(name === undefined ? {} : { name }),
       ...(altText === undefined ? {} : { altText }),
       ...(tags === undefined ? {} : { tags: [...new Set(tags)] }),
@@ -222,6 +226,35 @@ const getMediaFilm = defineEndpoint({
   },
 });
 
+/** A clip whose subject a person has placed, in order; null goes back to what was found. */
+function withSubject({ film }: MediaItem, subject: readonly FocalAt[] | null): StoredFilm {
+  if (film?.kind !== 'clip') throw new ProblemError(422, 'no-clip', 'Only the subject of a clip moves.');
+  const { subject: _, ...found } = film;
+  if (subject === null) return found;
+  if (subject.some(({ atMs }) => atMs > film.durationMs)) throw new ProblemError(422, 'beyond-clip', 'A moment lies beyond the end of the clip.');
+  return { ...found, subject: [...subject].sort((a, b) => a.atMs - b.atMs) };
+}
+
+const getFilmStrip = defineEndpoint({
+  contract: contracts.getFilmStrip,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    const { film } = await getItem(services, brand, params.media);
+    if (film?.kind !== 'clip') throw notFound('clip');
+    return fileResponse(await filmStrip(services.media, film), 'image/jpeg', 'ask-again');
+  },
+});
+
+const getSoundWave = defineEndpoint({
+  contract: contracts.getSoundWave,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    const { film } = await getItem(services, brand, params.media);
+    if (!film?.hasSound) throw notFound('sound');
+    return { peaks: [...(await soundWave(services.media, film.storedHash))] };
+  },
+});
+
 export const mediaEndpoints: readonly Endpoint[] = [
   listMedia,
   listMediaTags,
@@ -235,6 +268,8 @@ export const mediaEndpoints: readonly Endpoint[] = [
   replaceMediaFile,
   getMediaFile,
   getMediaFilm,
+  getFilmStrip,
+  getSoundWave,
   searchLibrary,
   getLibraryPreview,
   takeFromLibrary,

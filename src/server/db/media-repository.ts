@@ -1,6 +1,6 @@
 import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
-import type { Film } from '../../core/video/film.ts';
+import { wholeFilm, type Film } from '../../core/video/film.ts';
 import type { Db } from './connection.ts';
 
 export interface MediaItem {
@@ -82,7 +82,7 @@ function toItem(row: MediaRow): MediaItem {
     sourceHash: row.source_hash,
     storedHash: row.stored_hash,
     facts: JSON.parse(row.facts),
-    film: row.film === null ? null : JSON.parse(row.film),
+    film: row.film === null ? null : wholeFilm(JSON.parse(row.film) as StoredFilm),
     ownFocal: row.focal_x !== null && row.focal_y !== null ? { x: row.focal_x, y: row.focal_y } : null,
     altText: row.alt_text,
     terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
@@ -185,6 +185,7 @@ export async function deleteMedia(db: Db, brandId: string, id: string): Promise<
 export interface MediaChange {
   readonly focal?: { readonly x: number; readonly y: number } | null;
   readonly name?: string;
+  readonly film?: StoredFilm;
   readonly altText?: string;
   readonly terms?: MediaTerms;
   readonly tags?: readonly string[];
@@ -203,6 +204,7 @@ export async function updateMedia(db: Db, brandId: string, id: string, revision:
       ...(change.terms === undefined ? {} : termsRow(change.terms)),
       ...(change.tags === undefined ? {} : { tags: JSON.stringify(change.tags) }),
       ...(change.archivedMs === undefined ? {} : { archived_ms: change.archivedMs }),
+      ...(change.film === undefined ? {} : { film: JSON.stringify(change.film) }),
       ...(change.file === undefined ? {} : fileRow(change.file)),
     };
     const [row] = await trx<MediaRow>('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');

@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import { mkdir, rename, rm } from 'node:fs/promises';
 import { dirname } from 'node:path';
+import { subjectOf } from '../../core/video/film.ts';
 import { exists } from '../media/derivatives.ts';
 import type { Services } from '../services.ts';
 import type { FilmSource } from './film-source.ts';
@@ -25,6 +26,6 @@ export async function cutFilm(services: Pick<Services, 'render' | 'media'>, sour
   return path;
 }
 
-function keyOf({ cut, timeline, track, clips, musicPath, voicePath }: FilmSource, { format, maxBytes, title }: FilmOptions): string {
-  return createHash('sha256').update(JSON.stringify([cut, timeline, track, [...clips], musicPath, voicePath, format, maxBytes, title])).digest('hex');
+function keyOf({ cut, timeline, track, clips, films, musicPath, voicePath }: FilmSource, { format, maxBytes, title }: FilmOptions): string {
+  return createHash('sha256').update(JSON.stringify([cut, timeline, track, [...clips], [...films].map(([id, film]) => [id, subjectOf(film)]), musicPath, voicePath, format, maxBytes, title])).digest('hex');
 }

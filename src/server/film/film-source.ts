@@ -1,7 +1,7 @@
 import type { Piece } from '../../core/piece/piece.ts';
 import type { CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import type { Film } from '../../core/video/film.ts';
+import { wholeFilm, type Film } from '../../core/video/film.ts';
 import { timelineOf, type Timeline } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import { cutSourceOf, slidesIn } from '../render/cut-source.ts';
@@ -13,6 +13,8 @@ export interface FilmSource {
   readonly cut: CutSource;
   readonly timeline: Timeline;
   readonly track: NonNullable<Piece['track']>;
+  /** What is known of the clips and sounds, by id. */
+  readonly films: ReadonlyMap<string, Film>;
   /** Working copies of the clips that the shots show. */
   readonly clips: ReadonlyMap<string, FilmFile>;
   readonly musicPath: string | null;
@@ -21,7 +23,7 @@ export interface FilmSource {
 
 /** The clips and sounds among a snapshot's pictures, by id. */
 export function filmsIn({ pictures }: Pick<Snapshot, 'pictures'>): ReadonlyMap<string, Film> {
-  return new Map(pictures.flatMap(({ id, film }) => (film ? [[id, film] as const] : [])));
+  return new Map(pictures.flatMap(({ id, film }) => (film ? [[id, wholeFilm<Film>(film)] as const] : [])));
 }
 
 /** What one cut of a snapshot's video is made of, with the files it lies in. */
@@ -30,10 +32,12 @@ export function filmSourceOf(snapshot: Snapshot, network: string, cut: CutRef, s
     const film = snapshot.pictures.find((picture) => picture.id === id)?.film;
     return film ? store.pathOf(film.storedHash) : null;
   };
+  const films = filmsIn(snapshot);
   const track = snapshot.piece.track ?? {};
   return {
     cut: cutSourceOf(snapshot, network, cut, store),
-    timeline: timelineOf(slidesIn(snapshot, network, cut), filmsIn(snapshot)),
+    timeline: timelineOf(slidesIn(snapshot, network, cut), films),
+    films,
     track,
     clips: new Map(snapshot.pictures.flatMap(({ id, film, widthPx, heightPx }) => (film?.kind === 'clip' ? [[id, { path: store.pathOf(film.storedHash), widthPx, heightPx }] as const] : []))),
     musicPath: pathOf(track.music),

@@ -1,6 +1,8 @@
+import type { CropWindow } from '../../core/crop/crop-window.ts';
 import type { Size } from '../../core/geometry/box.ts';
 import type { TransitionKind } from '../../core/piece/shot.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import type { WindowPath } from '../../core/video/render-plan.ts';
 import { toMs } from '../../core/video/timeline.ts';
 import type { PaintedLayer, PaintedShot } from './paint-layers.ts';
 import { inputFile } from './run-ffmpeg.ts';
@@ -27,7 +29,8 @@ export interface FilmToJoin {
   /** Subtitles: what is laid over all shots, and when; `toFrame` is not in it. */
   readonly cues: readonly { readonly layer: PaintedLayer & { readonly kind: 'still' }; readonly fromFrame: number; readonly toFrame: number }[];
   readonly music: { readonly path: string; readonly volume: number } | null;
-  readonly voice: { readonly path: string } | null;
+  /** It ends with its last whole words, where the video is shorter. */
+  readonly voice: { readonly path: string; readonly endMs: number } | null;
 }
 
 /** Input options and filters as ffmpeg takes them; the picture comes out as `[picture]`, the sound as `[sound]`. */
@@ -81,7 +84,7 @@ class GraphBuilder {
     const fills = first && first.kind !== 'text' && first.box.widthPx >= size.widthPx && first.box.heightPx >= size.heightPx;
     const end = `trim=end_frame=${shot.lengthFrames}`;
     let current = `s${index}l0`;
-    if (first && fills) this.chains.push(first.kind === 'film' ? `${this.#film(first, shot, index)}[${current}]` : `${this.#still(first.file)},${LOOP},${end},format=yuv420p[${current}]`);
+    if (first && fills) this.chains.push(first.kind === 'film' ? `${this.#film(first, shot, index)}[${current}]` : `${first.kind === 'moving' ? this.#moving(first, shot) : `${this.#still(first.file)},${LOOP}`},${end},format=yuv420p[${current}]`);
     else this.chains.push(`color=c=black:s=${size.widthPx}x${size.heightPx}:r=${VIDEO_FPS},${end},format=yuv420p[${current}]`);
     const over = fills ? rest : shot.layers;
     over.forEach((layer, at) => {
@@ -96,18 +99,27 @@ class GraphBuilder {
 
   #layer(layer: PaintedLayer, shot: ShotToJoin, index: number): string {
     if (layer.kind === 'film') return this.#film(layer, shot, index);
+    if (layer.kind === 'moving') return this.#moving(layer, shot);
     if (layer.kind === 'still') return `${this.#still(layer.file)},${LOOP}`;
     const { enterAt, enterFrames, leaveAt, leaveFrames } = layer.times;
     const leave = Number.isFinite(leaveAt) ? `,fade=t=out:s=${leaveAt}:n=${leaveFrames}:alpha=1` : '';
     return `${this.#still(layer.file)},${LOOP},fade=t=in:s=${enterAt}:n=${enterFrames}:alpha=1${leave}`;
   }
 
-  #film({ mediaId, box, window }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin, index: number): string {
+  /** A photograph of which another part is stretched over its box with every frame, to fractions of a pixel. */
+  #moving({ file, from, to }: PaintedLayer & { readonly kind: 'moving' }, { lengthFrames }: ShotToJoin): string {
+    const edge = (pick: (part: CropWindow) => number, side: string): string => `'${side}*(${pick(from).toFixed(6)}+${(pick(to) - pick(from)).toFixed(6)}*min(1,in/${lengthFrames}))'`;
+    const [left, top] = [edge(({ x }) => x, 'W'), edge(({ y }) => y, 'H')];
+    const [right, bottom] = [edge(({ x, width }) => x + width, 'W'), edge(({ y, height }) => y + height, 'H')];
+    return `${this.#still(file)},format=yuv420p,${LOOP},perspective=${[left, top, right, top, left, bottom, right, bottom].map((value, at) => `${at % 2 === 0 ? 'x' : 'y'}${Math.floor(at / 2)}=${value}`).join(':')}:eval=frame:interpolation=linear`;
+  }
+
+  #film({ mediaId, box, path }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin, index: number): string {
     const file = this.files.get(mediaId);
     if (!file) throw new RangeError(`No file is at hand for clip '${mediaId}'`);
     const input = this.#input(file.path, '-ss', seconds(shot.clip?.fromFrame ?? 0), '-t', seconds(shot.lengthFrames + VIDEO_FPS));
     this.#clipInputs.set(index, input);
-    const crop = [window.width * file.widthPx, window.height * file.heightPx, window.x * file.widthPx, window.y * file.heightPx].map(Math.round).join(':');
+    const crop = cropAlong(path, file);
     const end = `trim=end_frame=${shot.lengthFrames}`;
     return `[${input}:v]fps=${VIDEO_FPS},${end},setpts=PTS-STARTPTS,crop=${crop},scale=${Math.round(box.widthPx)}:${Math.round(box.heightPx)}:flags=bicubic,setsar=1,tpad=stop_mode=clone:stop=${shot.lengthFrames},${end},format=yuv420p`;
   }
@@ -151,7 +163,7 @@ class GraphBuilder {
     const { voice, music } = this.film;
     if (voice) {
       const input = this.#input(voice.path);
-      chains.push(`[${input}:a]${even},atrim=end=${total}${music ? ',asplit[voice][key]' : '[voice]'}`);
+      chains.push(`[${input}:a]${even},atrim=end=${(voice.endMs / 1000).toFixed(3)}${music ? ',asplit[voice][key]' : '[voice]'}`);
       mixed.push('[voice]');
     }
     if (music) {
@@ -165,6 +177,23 @@ class GraphBuilder {
     if (mixed.length === 0) return `anullsrc=r=${SAMPLE_RATE}:cl=stereo,atrim=end=${total}[sound]`;
     return [...chains, `${mixed.join('')}amix=inputs=${mixed.length}:normalize=0:duration=longest,apad,atrim=end=${total}[sound]`].join(';');
   }
+}
+
+/** A crop of one size along a path: its place is an expression of the frame's number. */
+function cropAlong(path: WindowPath, { widthPx, heightPx }: FilmFile): string {
+  const [first] = path;
+  if (!first) throw new RangeError('A clip is shown without a window');
+  const size = [first.window.width * widthPx, first.window.height * heightPx].map(Math.round).join(':');
+  const place = (pick: (window: CropWindow) => number, side: number): string => {
+    const at = path.map(({ frame, window }) => ({ frame, px: Math.round(pick(window) * side) }));
+    if (at.every(({ px }) => px === at[0]?.px)) return String(at[0]?.px ?? 0);
+    const later = at.slice(1).reduceRight((rest, { frame, px }, index) => {
+      const before = at[index] ?? { frame, px };
+      return `if(lt(n,${frame}),${before.px}+${px - before.px}*(n-${before.frame})/${frame - before.frame},${rest})`;
+    }, String(at.at(-1)?.px ?? 0));
+    return `'${later}'`;
+  };
+  return `${size}:${place(({ x }) => x, widthPx)}:${place(({ y }) => y, heightPx)}`;
 }
 
 /** An overlay has counted the frame that it is at already, when its place is asked for. */

@@ -40,7 +40,7 @@ export async function importFilm(path: string, name: string, store: MediaStore):
     await makeWorkingCopy(path, work, name, probe);
     await makeStill(work, still, probe);
     const { durationMs, hasSound, video } = probe;
-    const facts = await analyseFilm(work, { hasPictures: video !== null, hasSound, durationMs });
+    const facts = await analyseFilm(work, { size: video, hasSound, durationMs });
     const picture = await importPicture(still, name);
     const { size } = await stat(work);
     return { film: { kind: video ? 'clip' : 'sound', durationMs, hasSound, facts }, storedHash: await keepFile(store, work), bytes: size, mime: video ? 'video/mp4' : 'audio/mp4', still: picture };

@@ -5,15 +5,17 @@ import type { CropWindow } from '../../core/crop/crop-window.ts';
 import type { Box, Size } from '../../core/geometry/box.ts';
 import type { Scene, SceneNode } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
-import { risePx, type TextTimes } from '../../core/video/motion.ts';
-import { planShot, type PlanLayer } from '../../core/video/render-plan.ts';
+import { risePx, type ShotMoment, type TextTimes } from '../../core/video/motion.ts';
+import { planShot, type PlanLayer, type WindowPath } from '../../core/video/render-plan.ts';
 import { paintLayer, type PictureSource } from '../render/canvas-painter.ts';
 
 /** A layer as files: what was painted, and where it stands, in pixels of the cut. */
 export type PaintedLayer =
   | { readonly kind: 'still'; readonly file: string; readonly box: Box }
   | { readonly kind: 'text'; readonly file: string; readonly box: Box; readonly times: TextTimes; readonly risePx: number }
-  | { readonly kind: 'film'; readonly mediaId: string; readonly box: Box; readonly window: CropWindow };
+  | { readonly kind: 'film'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
+  /** A photograph of which a part is shown, from one to another over the length of the shot. */
+  | { readonly kind: 'moving'; readonly file: string; readonly box: Box; readonly from: CropWindow; readonly to: CropWindow };
 
 export interface PaintedShot {
   readonly lengthFrames: number;
@@ -21,10 +23,7 @@ export interface PaintedShot {
 }
 
 /** How a shot plays, as far as painting has to know. */
-export interface ShotTimes {
-  readonly lengthFrames: number;
-  readonly isLast: boolean;
-}
+export type ShotTimes = Omit<ShotMoment, 'frame'>;
 
 interface LayerPainter {
   readonly typesetter: Typesetter;
@@ -45,9 +44,20 @@ export async function paintShot(scene: Scene, times: ShotTimes, clips: ReadonlyS
 
 async function paintPlanLayer(layer: PlanLayer, scene: Scene, fileName: string, painter: LayerPainter): Promise<PaintedLayer | null> {
   if (layer.kind === 'film') return layer;
+  if (layer.kind === 'moving') return paintMoving(layer, fileName, painter);
   const painted = await paintToFile({ size: scene.size, nodes: layer.nodes }, fileName, painter);
   if (!painted) return null;
   return layer.kind === 'text' ? { kind: 'text', ...painted, times: layer.times, risePx: risePx(scene) } : { kind: 'still', ...painted };
+}
+
+/** A photograph as large as its box, which it fills whatever part of it is shown. */
+async function paintMoving({ node, from, to }: PlanLayer & { readonly kind: 'moving' }, fileName: string, { typesetter, sources, folder }: LayerPainter): Promise<PaintedLayer> {
+  const { widthPx, heightPx } = node.box;
+  const own = { ...node, box: { xPx: 0, yPx: 0, widthPx, heightPx } };
+  const painted = await paintLayer({ size: { widthPx, heightPx }, nodes: [own] }, typesetter, sources);
+  const file = join(folder, fileName);
+  await writeFile(file, await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } }).png({ compressionLevel: 1 }).toBuffer());
+  return { kind: 'moving', file, box: node.box, from, to };
 }
 
 /** Paints nodes on nothing and keeps the part that has ink; null where there is none. */

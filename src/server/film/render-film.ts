@@ -1,5 +1,7 @@
 import { mkdir, rm, stat } from 'node:fs/promises';
+import { shotMovements } from '../../core/video/movement.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { voiceEndMs } from '../../core/video/speech.ts';
 import { toFrames, toMs } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import type { RenderPool } from '../render/render-pool.ts';
@@ -58,13 +60,15 @@ export async function renderFilm(source: FilmSource, path: string, { render, med
   }
 }
 
-async function paintedFilm({ cut, timeline, track, clips, musicPath, voicePath }: FilmSource, folder: string, render: RenderPool): Promise<FilmToJoin> {
+async function paintedFilm({ cut, timeline, track, clips, films, musicPath, voicePath }: FilmSource, folder: string, render: RenderPool): Promise<FilmToJoin> {
   const { shots, lengthFrames } = timeline;
+  const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, film: films.get(picture.id) }]));
+  const voice = track.voice === undefined ? undefined : films.get(track.voice);
   const spoken = (track.subtitles ?? []).filter(({ text, fromMs }) => text.trim() !== '' && toFrames(fromMs) < lengthFrames);
   const painted = await render.layers({
     kind: 'layers',
     source: cut,
-    shots: shots.map((shot, index) => ({ lengthFrames: shot.lengthFrames, isLast: index === shots.length - 1 })),
+    shots: shots.map((shot, index) => ({ lengthFrames: shot.lengthFrames, isLast: index === shots.length - 1, movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
     subtitles: spoken.map(({ text }) => text),
     folder,
@@ -78,7 +82,7 @@ async function paintedFilm({ cut, timeline, track, clips, musicPath, voicePath }
       return layer ? [{ layer: { kind: 'still' as const, ...layer }, fromFrame: toFrames(fromMs), toFrame: Math.min(lengthFrames, toFrames(endMs)) }] : [];
     }),
     music: musicPath === null ? null : { path: musicPath, volume: track.musicVolume ?? 1 },
-    voice: voicePath === null ? null : { path: voicePath },
+    voice: voicePath === null ? null : { path: voicePath, endMs: voice ? voiceEndMs(voice, toMs(lengthFrames)) : toMs(lengthFrames) },
   };
 }
 

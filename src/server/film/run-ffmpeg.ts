@@ -23,6 +23,8 @@ export interface FfmpegOptions {
   readonly signal?: AbortSignal | undefined;
   /** The longest it may take, in milliseconds. */
   readonly mostMs: number;
+  /** Takes the standard output as it comes, which is not kept then. */
+  readonly onBytes?: ((bytes: Buffer) => void) | undefined;
   /** Told the moment of the output that has been reached, in milliseconds, a few times a second. */
   readonly onProgress?: ((reachedMs: number) => void) | undefined;
 }
@@ -52,7 +54,7 @@ export async function runFfprobe(args: readonly string[], options: FfmpegOptions
   return JSON.parse(stdout.toString('utf8'));
 }
 
-function run(program: string, args: readonly string[], { signal, mostMs, onProgress }: FfmpegOptions): Promise<FfmpegOutput> {
+function run(program: string, args: readonly string[], { signal, mostMs, onBytes, onProgress }: FfmpegOptions): Promise<FfmpegOutput> {
   return new Promise((resolve, reject) => {
     const child = spawn(program, [...args], { stdio: ['ignore', 'pipe', 'pipe'] });
     const chunks: Buffer[] = [];
@@ -62,6 +64,7 @@ function run(program: string, args: readonly string[], { signal, mostMs, onProgr
     const timer = setTimeout(stop, mostMs);
     signal?.addEventListener('abort', stop, { once: true });
     child.stdout.on('data', (chunk: Buffer) => {
+      if (onBytes) return onBytes(chunk);
       bytes += chunk.length;
       if (bytes > MOST_STDOUT_BYTES) return stop();
       chunks.push(chunk);

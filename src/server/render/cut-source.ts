@@ -5,6 +5,7 @@ import { filledSlide, placesOf, slidesOfCut, ALONE } from '../../core/piece/slid
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
 import { COVER } from '../../core/template/template.ts';
+import { withOwnTimes } from '../../core/video/shot-times.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import type { CutSource, SlideSource } from './render-cut.ts';
 
@@ -12,7 +13,8 @@ import type { CutSource, SlideSource } from './render-cut.ts';
 export function slidesIn({ piece, template, sheets }: Pick<Snapshot, 'piece' | 'template' | 'sheets'>, network: string, cut: CutRef): readonly Frame[] {
   const sheet = sheets.find((each) => each.key === network);
   if (!sheet) throw new RangeError(`The snapshot has no sheet of '${network}'`);
-  return slidesOfCut(piece, template, getPlacement(sheet, cut.placement).carousel, adjustmentOf(piece, cut)).shown;
+  const { shown } = slidesOfCut(piece, template, getPlacement(sheet, cut.placement).carousel, adjustmentOf(piece, cut));
+  return shown.map((frame) => withOwnTimes(frame, slideAdjustmentOf(piece, cut, frame.id)));
 }
 
 /** What one cut of a snapshot is made of, with the files its pictures lie in. */
