@@ -21,7 +21,7 @@ export default defineConfig({
   },
   webServer: {
     // The very command a person starts the demo with, on data of its own.
-    command: `node scripts/demo.mjs --port ${BROWSER_PORT} --data .data/browser-tests --fresh`,
+    command: `node scripts/demo.mjs --port ${BROWSER_PORT} --data .data/browser-tests --fresh --draft-videos`,
     url: `http://127.0.0.1:${BROWSER_PORT}/sign-in`,
     timeout: 420_000,
     gracefulShutdown: { signal: 'SIGTERM', timeout: 10_000 },

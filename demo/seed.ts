@@ -5,6 +5,7 @@ import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import type { Role } from '../src/contract/account-contracts.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
+import type { Cover } from '../src/core/piece/cover.ts';
 import { readSubtitles } from '../src/core/video/subtitles.ts';
 import { cutKey, readPiece, type CutRef, type Frame, type SlotValue } from '../src/core/piece/piece.ts';
 import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.ts';
@@ -32,7 +33,7 @@ const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 
 /** Placements that take one picture. */
 const SINGLE_PLACEMENTS: ReadonlySet<string> = new Set(['update', 'story']);
 /** Where the demo's videos go: in five shapes. */
-const VIDEO_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-square', 'card', 'update-square']);
+const VIDEO_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'clip', 'film', 'card']);
 /** Where the demo's carousels go: with ten, four and five slides, and as a document. */
 const CAROUSEL_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'post-square', 'page-portrait', 'document', 'card']);
 const MEDIA_FOLDER = join('demo', 'media');
@@ -62,7 +63,7 @@ const gullwick: DemoBrand = {
   name: 'Gullwick Kite Works',
   zone: 'Europe/London',
   handle: '@gullwickkites',
-  networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside'],
+  networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'whirlo', 'longhall'],
   site: 'https://gullwickkites.example',
   book: gullwickBook,
   pieces: gullwickPieces,
@@ -196,13 +197,20 @@ async function seedVideo(services: Services, { brand, site }: { readonly brand: 
     title: '',
     template: { key: demo.template },
     frames,
-    track: { ...(music ? { music } : {}), ...(demo.musicVolume === undefined ? {} : { musicVolume: demo.musicVolume }), ...(voice ? { voice } : {}), ...(demo.subtitles ? { subtitles: readSubtitles(demo.subtitles) } : {}) },
+    track: { ...(music ? { music } : {}), ...(demo.musicVolume === undefined ? {} : { musicVolume: demo.musicVolume }), ...(voice ? { voice } : {}), ...(demo.subtitles ? { subtitles: readSubtitles(demo.subtitles) } : {}), ...(demo.subtitleFile ? { subtitleFile: true } : {}) },
+    cover: coverOfDemo(demo.cover, frames, idOf),
     cuts: await possibleCuts(services, brand, 'video'),
     adjustments: {},
     words: { shared: { caption: demo.caption, altText: `A short video. ${said}.`, title: demo.shots[0].texts['headline'] ?? demo.shots[0].texts['quote'] ?? '', link: site }, own: {} },
   });
   const piece = await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: makerId }, nowMs);
-  await sendOut(services, brand, piece, demo.out, (cut) => VIDEO_PLACEMENTS.has(cut.placement), makerId, nowMs);
+  await sendOut(services, brand, piece, process.env['CONFETTI_DEMO_VIDEOS'] === 'drafts' ? { kind: 'draft' } : demo.out, (cut) => VIDEO_PLACEMENTS.has(cut.placement), makerId, nowMs);
+}
+
+function coverOfDemo(cover: DemoVideo['cover'], frames: readonly Frame[], idOf: (file: string) => string | undefined): Cover {
+  if ('atMs' in cover) return { kind: 'frame', atMs: cover.atMs };
+  if ('picture' in cover) return { kind: 'picture', mediaId: idOf(cover.picture) ?? '' };
+  return { kind: 'shot', frameId: frames[cover.shot]?.id ?? '' };
 }
 
 /** Schedules the cuts of a piece that go out, at the demo's moment for it. */

@@ -19,6 +19,10 @@ export interface DemoVideo extends Pick<DemoPiece, 'template' | 'caption' | 'own
   readonly musicVolume?: number;
   readonly voice?: string;
   readonly subtitles?: string;
+  /** Subtitles go along as a file where a network takes one. */
+  readonly subtitleFile?: true;
+  /** What stands for it: a moment, a picture, or one of its shots by its place. */
+  readonly cover: { readonly atMs: number } | { readonly picture: string } | { readonly shot: number };
 }
 
 /** What is said in the demo's voice-over, as its file has it. */
@@ -40,9 +44,11 @@ export const gullwickVideos: readonly DemoVideo[] = [
     musicVolume: 0.5,
     voice: 'voice-over.m4a',
     subtitles: spoken,
+    subtitleFile: true,
+    cover: { atMs: 2_400 },
     caption: 'Saturday, 2 pm, the Old Net Loft: you bring the afternoon, we bring the spars. {booking} #BuildAKite',
     own: {},
-    out: { kind: 'draft' },
+    out: { kind: 'now' },
   },
   {
     template: 'knot',
@@ -55,20 +61,25 @@ export const gullwickVideos: readonly DemoVideo[] = [
     ],
     music: 'audio-tune-loop.m4a',
     musicVolume: 0.8,
+    cover: { picture: 'windsocks.jpg' },
     caption: 'Two minutes before the first launch save you an hour of untangling. #GullwickKites',
     own: {},
-    out: { kind: 'draft' },
+    out: { kind: 'now' },
   },
   {
-    template: 'hush',
+    template: 'pier',
     shots: [
-      { film: 'clip-tail-ribbons.mp4', texts: { quote: 'You hold the line, and the whole sky pulls back.', who: 'Ottoline Brack, kite maker' }, shot: { lengthMs: 5_000 } },
-      { slide: 'breath', film: 'clip-cloud-timelapse.mp4', texts: {}, shot: { lengthMs: 3_500, into: fade } },
-      { slide: 'closing', texts: { headline: 'Made by hand on Gullwick Quay', call: 'Visit the loft' }, shot: { lengthMs: 3_500, into: fade } },
+      { texts: { date: 'Sat 12 Sept', headline: 'Kite day on the quay', where: 'Old Net Loft, from 2 pm' }, shot: { lengthMs: 3_600 } },
+      { slide: 'act', film: 'workbench-flat-lay.jpg', texts: { time: '2 pm', heading: 'Cut your sail', text: 'Ripstop in nine colours.' }, shot: { lengthMs: 3_400, into: { kind: 'push', ms: 400 } } },
+      { slide: 'act', film: 'clip-tail-ribbons.mp4', texts: { time: '4 pm', heading: 'First flights', text: 'If the wind is willing.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'plan', texts: { heading: 'The afternoon', plan: '2 pm: Sails cut\n3 pm: Glue dries, tea\n4 pm: First flights' }, shot: { lengthMs: 4_600, into: fade } },
+      { slide: 'closing', texts: { headline: 'Bring a friend and a sandwich', call: 'Keep a place' }, shot: { lengthMs: 3_400, into: { kind: 'wipe', ms: 500 } } },
     ],
-    music: 'audio-wind.m4a',
-    caption: 'Ottoline has said it for thirty years, and means it every time. #GullwickKites',
+    music: 'audio-tune-loop.m4a',
+    musicVolume: 0.7,
+    cover: { shot: 0 },
+    caption: 'One afternoon, one bench, as many kites as will fit on it. {booking} #GullwickKites',
     own: {},
-    out: { kind: 'draft' },
+    out: { kind: 'now' },
   },
 ];

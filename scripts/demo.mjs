@@ -6,7 +6,7 @@ import { readOptions, requireFreePort, runToEnd, startChild, stopOnSignals, wait
 import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, stopWith } from './setup.mjs';
 
 const DEFAULT_PORT = 4321;
-const options = readOptions({ port: 'number', data: 'folder', fresh: 'flag' });
+const options = readOptions({ port: 'number', data: 'folder', fresh: 'flag', 'draft-videos': 'flag' });
 const port = options.port ?? DEFAULT_PORT;
 const standinPort = port + 1;
 const data = resolve(options.data ?? join(projectRoot, '.data', 'demo'));
@@ -24,7 +24,7 @@ if (options.fresh && existsSync(data)) {
 
 stopOnSignals();
 const standinOrigin = `http://127.0.0.1:${standinPort}`;
-const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
+const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...(options['draft-videos'] ? { CONFETTI_DEMO_VIDEOS: 'drafts' } : {}), CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
 startChild('The stand-in networks', process.execPath, ['dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort) }, { quiet: true });
 await waitFor(standinOrigin);
 if (!existsSync(demoFile)) {

@@ -1,7 +1,7 @@
 import { html, raw } from 'hono/html';
 import { faultKinds, type Faults } from './faults.ts';
 import { DOCUMENT_MIME, VIDEO_MIME, networks, type NetworkRules } from './rules.ts';
-import type { MediaRecord, Post } from './store.ts';
+import { alongOf, type Along, type MediaRecord, type Post } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
 
@@ -34,7 +34,7 @@ function page(title: string, tint: string, body: Markup): Markup {
 }
 
 /** The pictures of a post: one, a carousel to swipe through, or a document to leaf through. */
-function showMedia(rules: NetworkRules, media: readonly ShownMedia[]): Markup {
+function showMedia(rules: NetworkRules, media: readonly ShownMedia[], along: Along): Markup {
   const [first] = media;
   const address = (id: string): string => `/${rules.key}/media/${id}`;
   if (first?.mime === DOCUMENT_MIME) {
@@ -43,7 +43,13 @@ function showMedia(rules: NetworkRules, media: readonly ShownMedia[]): Markup {
       <figcaption class="small">A document of ${first.pages} pages. <a href="${address(first.id)}">Open it</a></figcaption>
     </figure>`;
   }
-  if (first?.mime === VIDEO_MIME) return html`<video src="${address(first.id)}" controls playsinline preload="metadata" aria-label="${first.altText}" data-seconds="${first.seconds.toFixed(1)}"></video>`;
+  if (first?.mime === VIDEO_MIME) {
+    // A cover that is a moment of the video is shown by going there; one that is a picture, as its poster.
+    const moment = along.coverAtMs === undefined ? '' : `#t=${(along.coverAtMs / 1000).toFixed(2)}`;
+    const poster = along.coverId === undefined ? '' : raw(` poster="${address(along.coverId)}"`);
+    const track = along.subtitlesId === undefined ? '' : html`<track kind="subtitles" src="${address(along.subtitlesId)}" srclang="en" label="English" default />`;
+    return html`<video src="${address(first.id)}${moment}"${poster} controls playsinline preload="metadata" aria-label="${first.altText}" data-seconds="${first.seconds.toFixed(1)}">${track}</video>`;
+  }
   if (media.length < 2) return first ? html`<img src="${address(first.id)}" alt="${first.altText}" />` : html``;
   return html`<section class="carousel" aria-label="Carousel of ${media.length} pictures" tabindex="0" data-carousel="${String(media.length)}">
       ${media.map((each, index) => html`<figure><img src="${address(each.id)}" alt="${each.altText}" /><figcaption class="small">${index + 1} of ${media.length}</figcaption></figure>`)}
@@ -60,7 +66,7 @@ export function postPage(rules: NetworkRules, post: Post, media: readonly ShownM
     rules.tint,
     html`<main data-post="${post.id}">
       <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
-      ${showMedia(rules, media)}
+      ${showMedia(rules, media, alongOf(post))}
       ${post.title ? html`<h1>${post.title}</h1>` : ''}
       <p class="words">${post.text}</p>
       ${post.link ? html`<p class="small"><a href="${post.link}" rel="nofollow noopener">${post.link}</a></p>` : ''}

@@ -11,7 +11,15 @@ export interface PlaceRule {
   /** Pages of a document that goes here instead of pictures; null where none does. */
   readonly document: { readonly least: number; readonly most: number } | null;
   /** Seconds that a video may have here; null where none goes. */
-  readonly video: { readonly least: number; readonly most: number } | null;
+  readonly video: VideoRule | null;
+}
+
+/** Seconds that a video may have, what may stand for it, and whether subtitles may come as a file. */
+export interface VideoRule {
+  readonly least: number;
+  readonly most: number;
+  readonly cover?: 'frame' | 'any';
+  readonly subtitles?: true;
 }
 
 /** A stand-in network's own rules. They are kept apart from the sheets that Confetti has of them. */
@@ -49,15 +57,21 @@ function weighted(text: string): number {
 
 const place = (widthPx: number, heightPx: number, mostPictures = 1): PlaceRule => ({ widthPx, heightPx, shapeTolerance: 0.01, mostPictures, document: null, video: null });
 /** The same place, taking videos of so many seconds as well. */
-const andVideo = (rule: PlaceRule, least: number, most: number): PlaceRule => ({ ...rule, video: { least, most } });
+const andVideo = (rule: PlaceRule, least: number, most: number, along: Pick<VideoRule, 'cover' | 'subtitles'> = {}): PlaceRule => ({ ...rule, video: { least, most, ...along } });
+const anyCover = { cover: 'any' } as const;
+const frameCover = { cover: 'frame' } as const;
+const withSubtitles = { subtitles: true } as const;
 const PICTURES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 export const DOCUMENT_MIME = 'application/pdf';
 export const VIDEO_MIME = 'video/mp4';
+export const SUBTITLES_MIME = 'text/vtt';
 const MEBIBYTE = 1024 * 1024;
 
 const square = (mostPictures: number) => place(1080, 1080, mostPictures);
 const portrait = (mostPictures: number) => place(1080, 1350, mostPictures);
 const TALL = place(1080, 1920);
+/** No pictures go here. */
+const ONLY_VIDEO_TALL = place(1080, 1920, 0);
 const optional = (max: number) => ({ max, required: false });
 const required = (max: number) => ({ max, required: true });
 
@@ -67,7 +81,7 @@ export const networks: readonly NetworkRules[] = [
     name: 'Petalry',
     tint: '#7a4b8c',
     manner: 'draft-then-publish',
-    places: { 'feed-square': andVideo(square(10), 3, 90), 'feed-portrait': andVideo(portrait(10), 3, 90), story: andVideo(TALL, 1, 60) },
+    places: { 'feed-square': andVideo(square(10), 3, 90, anyCover), 'feed-portrait': andVideo(portrait(10), 3, 90, anyCover), story: andVideo(TALL, 1, 60), vertical: andVideo(ONLY_VIDEO_TALL, 3, 90, anyCover) },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 0,
     maxVideoBytes: 250 * MEBIBYTE,
@@ -99,7 +113,7 @@ export const networks: readonly NetworkRules[] = [
     name: 'Hearthside',
     tint: '#8a5a2b',
     manner: 'draft-then-publish',
-    places: { 'page-wide': andVideo(place(1200, 630, 10), 1, 14_400), 'page-square': andVideo(square(10), 1, 14_400), 'page-portrait': andVideo(portrait(10), 1, 14_400), story: andVideo(TALL, 1, 60) },
+    places: { 'page-wide': andVideo(place(1200, 630, 10), 1, 14_400, { ...anyCover, ...withSubtitles }), 'page-square': andVideo(square(10), 1, 14_400, { ...anyCover, ...withSubtitles }), 'page-portrait': andVideo(portrait(10), 1, 14_400, { ...anyCover, ...withSubtitles }), story: andVideo(TALL, 1, 60) },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 0,
     maxVideoBytes: 250 * MEBIBYTE,
@@ -115,7 +129,7 @@ export const networks: readonly NetworkRules[] = [
     name: 'Guildrow',
     tint: '#3d4f6b',
     manner: 'idempotency-key',
-    places: { 'update-wide': andVideo(place(1200, 627, 9), 3, 600), 'update-square': andVideo(square(9), 3, 600), 'update-portrait': andVideo(portrait(9), 3, 600), document: { ...portrait(0), document: { least: 2, most: 300 } } },
+    places: { 'update-wide': andVideo(place(1200, 627, 9), 3, 600, { ...anyCover, ...withSubtitles }), 'update-square': andVideo(square(9), 3, 600, { ...anyCover, ...withSubtitles }), 'update-portrait': andVideo(portrait(9), 3, 600, { ...anyCover, ...withSubtitles }), document: { ...portrait(0), document: { least: 2, most: 300 } } },
     maxImageBytes: 8 * MEBIBYTE,
     maxDocumentBytes: 100 * MEBIBYTE,
     maxVideoBytes: 250 * MEBIBYTE,
@@ -131,7 +145,7 @@ export const networks: readonly NetworkRules[] = [
     name: 'Tackboard',
     tint: '#8c3b3b',
     manner: 'draft-then-publish',
-    places: { card: andVideo(place(1000, 1500, 5), 4, 900) },
+    places: { card: andVideo(place(1000, 1500, 5), 4, 900, anyCover) },
     maxImageBytes: 20 * MEBIBYTE,
     maxDocumentBytes: 0,
     maxVideoBytes: 250 * MEBIBYTE,
@@ -157,6 +171,38 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: { link: optional(2000) },
+  },
+  {
+    key: 'whirlo',
+    name: 'Whirlo',
+    tint: '#2f5f8a',
+    manner: 'idempotency-key',
+    places: { clip: andVideo(ONLY_VIDEO_TALL, 3, 180, frameCover) },
+    maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 2200,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: 1000,
+    extra: {},
+  },
+  {
+    key: 'longhall',
+    name: 'Longhall',
+    tint: '#6b3d2f',
+    manner: 'draft-then-publish',
+    places: { film: andVideo(place(1920, 1080, 0), 1, 43_200, { ...anyCover, ...withSubtitles }), short: andVideo(ONLY_VIDEO_TALL, 1, 60, { ...frameCover, ...withSubtitles }) },
+    maxImageBytes: 2 * MEBIBYTE,
+    maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: 5000,
+    countText: characters,
+    maxHashtags: 15,
+    maxAltText: 1000,
+    extra: { title: required(100), firstComment: optional(10_000) },
   },
 ];
 
@@ -188,6 +234,18 @@ export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | '
     if (post[field].length > (wants?.max ?? Number.POSITIVE_INFINITY)) return `The ${field} is longer than ${wants?.max} characters.`;
   }
   if (post.link !== '' && !/^https?:\/\/\S+$/.test(post.link)) return 'The link is no web address.';
+  return null;
+}
+
+/** Why what goes along with a video is refused: covers and subtitles, with their bytes seen, and the moment of a cover. */
+export function alongRefusal(rules: NetworkRules, placement: string, video: SeenMedia | undefined, { cover, coverAtMs, subtitles }: { readonly cover: SeenMedia | null; readonly coverAtMs: number | null; readonly subtitles: SeenMedia | null }): string | null {
+  const rule = rules.places[placement]?.video;
+  if (cover && rule?.cover !== 'any') return rule?.cover === 'frame' ? 'The cover here is a moment of the video.' : 'This place takes no cover.';
+  if (cover && !cover.mime.startsWith('image/')) return 'A cover is a picture.';
+  if (coverAtMs !== null && rule?.cover === undefined) return 'This place takes no cover.';
+  if (coverAtMs !== null && (coverAtMs < 0 || coverAtMs > (video?.seconds ?? 0) * 1000)) return 'The moment of the cover lies outside the video.';
+  if (subtitles && !rule?.subtitles) return 'This place takes no subtitle files.';
+  if (subtitles && subtitles.mime !== SUBTITLES_MIME) return 'Subtitles come as WebVTT.';
   return null;
 }
 

@@ -11,9 +11,9 @@ import sharp from 'sharp';
 import { pictureLibrary } from './library.ts';
 import { faultKinds, type FaultKind, type Faults } from './faults.ts';
 import { accountPage, postPage, switchboardPage } from './pages.ts';
-import { DOCUMENT_MIME, VIDEO_MIME, networks, refusalOf, type NetworkRules, type SeenMedia } from './rules.ts';
+import { alongRefusal, DOCUMENT_MIME, SUBTITLES_MIME, VIDEO_MIME, networks, refusalOf, type NetworkRules, type SeenMedia } from './rules.ts';
 import { sampleSites } from './sites.ts';
-import { shownIn, type Account, type Shown, type StandinStore } from './store.ts';
+import { shownIn, type Account, type Along, type Shown, type StandinStore } from './store.ts';
 
 export interface StandinOptions {
   readonly store: StandinStore;
@@ -29,6 +29,7 @@ export class DroppedConnection extends Error {
 }
 
 const RETRY_AFTER_S = 2;
+const MOST_SUBTITLE_BYTES = 1024 * 1024;
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {
@@ -113,8 +114,12 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: field('firstComment'), mediaId: field('mediaId'), more: JSON.stringify(moreOf(given['more'])) };
     const media = shownIn(post).flatMap(({ mediaId }) => store.findMedia(mediaId) ?? []);
     if (media.length < shownIn(post).length || media.some((each) => each.network !== rules.key || each.handle !== handle)) return { kind: 'refused' as const, reason: 'There is no such picture.' };
-    const reason = refusalOf(rules, post, media);
-    return reason === null ? { kind: 'fine' as const, post: { ...post, network: rules.key, handle } } : { kind: 'refused' as const, reason };
+    const along = readAlong(given['along']);
+    const held = (id: string | undefined) => (id === undefined ? null : (store.findMedia(id) ?? undefined));
+    const [cover, subtitles] = [held(along.coverId), held(along.subtitlesId)];
+    if (cover === undefined || subtitles === undefined || [cover, subtitles].some((each) => each && (each.network !== rules.key || each.handle !== handle))) return { kind: 'refused' as const, reason: 'There is no such cover, or no such subtitles.' };
+    const reason = refusalOf(rules, post, media) ?? alongRefusal(rules, post.placement, media[0], { cover, coverAtMs: along.coverAtMs ?? null, subtitles });
+    return reason === null ? { kind: 'fine' as const, post: { ...post, along: JSON.stringify(along), network: rules.key, handle } } : { kind: 'refused' as const, reason };
   };
 
   if (rules.manner === 'draft-then-publish') {
@@ -155,6 +160,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
 function mostBytesOf(rules: NetworkRules, mime: string): number {
   if (mime === DOCUMENT_MIME) return rules.maxDocumentBytes;
   if (mime === VIDEO_MIME) return rules.maxVideoBytes;
+  if (mime === SUBTITLES_MIME) return MOST_SUBTITLE_BYTES;
   return rules.mimes.includes(mime) ? rules.maxImageBytes : 0;
 }
 
@@ -166,6 +172,7 @@ async function seeMedia(bytes: Uint8Array): Promise<SeenMedia | null> {
     // Points become pixels of a page seen at its usual size.
     return document && size ? { mime: DOCUMENT_MIME, widthPx: Math.round(size.width / 0.75), heightPx: Math.round(size.height / 0.75), pages: document.getPageCount(), seconds: 0 } : null;
   }
+  if (Buffer.from(bytes.subarray(0, 6)).toString('latin1') === 'WEBVTT') return { mime: SUBTITLES_MIME, widthPx: 0, heightPx: 0, pages: 1, seconds: 0 };
   if (Buffer.from(bytes.subarray(4, 8)).toString('latin1') === 'ftyp') return seeVideo(bytes);
   const seen = await sharp(bytes).metadata().catch(() => null);
   return seen ? { mime: `image/${seen.format}`, widthPx: seen.width, heightPx: seen.height, pages: 1, seconds: 0 } : null;
@@ -193,6 +200,16 @@ async function seeVideo(bytes: Uint8Array): Promise<SeenMedia | null> {
 function moreOf(given: unknown): readonly Shown[] {
   if (!Array.isArray(given)) return [];
   return given.flatMap((each: unknown) => (typeof each === 'object' && each !== null && 'mediaId' in each ? [{ mediaId: String(each.mediaId), altText: 'altText' in each ? String(each.altText) : '' }] : []));
+}
+
+/** What goes along with a video, as far as what was sent names any. */
+function readAlong(given: unknown): Along {
+  const { coverId, coverAtMs, subtitlesId } = (typeof given === 'object' && given !== null ? given : {}) as Readonly<Record<string, unknown>>;
+  return {
+    ...(typeof coverId === 'string' ? { coverId } : {}),
+    ...(typeof coverAtMs === 'number' ? { coverAtMs } : {}),
+    ...(typeof subtitlesId === 'string' ? { subtitlesId } : {}),
+  };
 }
 
 /** Faults that strike before a request is looked at. */

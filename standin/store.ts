@@ -35,6 +35,19 @@ export interface Entry {
   readonly firstComment: string;
   /** What follows the first picture of a carousel, in order, as JSON: `[{ mediaId, altText }]`. */
   readonly more: string;
+  /** What goes along with a video, as JSON: `{ coverId, coverAtMs, subtitlesId }`, each where there is one. */
+  readonly along: string;
+}
+
+/** A video's cover, a picture or a moment of it, and its subtitles. */
+export interface Along {
+  readonly coverId?: string;
+  readonly coverAtMs?: number;
+  readonly subtitlesId?: string;
+}
+
+export function alongOf({ along }: Pick<Entry, 'along'>): Along {
+  return JSON.parse(along) as Along;
 }
 
 /** One picture of a post. */
@@ -80,6 +93,7 @@ export class StandinStore {
     this.#addColumn('media', 'pages INTEGER NOT NULL DEFAULT 1');
     this.#addColumn('media', 'seconds REAL NOT NULL DEFAULT 0');
     for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
+    for (const table of ['drafts', 'posts']) this.#addColumn(table, "along TEXT NOT NULL DEFAULT '{}'");
   }
 
   #addColumn(table: string, column: string): void {
@@ -131,7 +145,7 @@ export class StandinStore {
 
   keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @postId)').run(kept);
+    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @postId)').run(kept);
     return kept;
   }
 
@@ -176,7 +190,7 @@ export class StandinStore {
   #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
     this.#db
-      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @publishedMs, @idempotencyKey)')
+      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }

@@ -1,9 +1,11 @@
 import { array, number, object, string } from 'yup';
+import type { FilmMeasures } from '../core/video/film-measures.ts';
 import { filmExportStates, type FilmExportState } from '../core/post/film-export-state.ts';
 import { brandParams } from './brand-params.ts';
-import { contract } from './contract.ts';
+import { contract, documentOrNull } from './contract.ts';
 
-export const filmFormats = ['mp4', 'webm'] as const;
+/** Played, moving without sound for a few seconds, and the cover. */
+export const filmFormats = ['mp4', 'webm', 'webp', 'gif', 'jpg'] as const;
 export type FilmFormatName = (typeof filmFormats)[number];
 
 const pieceParams = brandParams.shape({ piece: string().max(40).required() });
@@ -21,6 +23,7 @@ const filmExport = object({
   createdMs: number().required(),
   /** Until it is made, by how long it has taken so far; null while that is not known. */
   leftMs: number().nullable().defined(),
+  measures: documentOrNull<FilmMeasures>('Loudness, true peak and flashes, measured on what was made'),
 });
 const filmExports = object({ exports: array(filmExport.required()).required() });
 

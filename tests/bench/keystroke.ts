@@ -20,7 +20,7 @@ export interface TypedIn {
 
 /** Times, in milliseconds, from a keystroke to the moment the last of what it changes is repainted, in the real program. */
 export async function keystrokeTimes(typedIn: TypedIn): Promise<readonly number[]> {
-  const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', '.data/bench', '--fresh'], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', '.data/bench', '--fresh', '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
     await new Promise<void>((resolve, reject) => {

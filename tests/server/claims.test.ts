@@ -41,7 +41,7 @@ async function add(...due: readonly (readonly [string, number])[]): Promise<void
       snapshot,
       brandId: 'b',
       createdBy: 'wren',
-      deliveries: due.map(([id, dueMs]) => ({ id, brandId: 'b', pieceId: 'p', pieceRevision: 1, pieceName: 'Piece', channelId: 'c', placement: 'story', placementName: 'Story', caption: '', altText: '', title: '', link: '', firstComment: '', dueMs, wall: '2026-01-01T00:00', zone: 'Europe/London', idempotencyKey: `key-${id}` })),
+      deliveries: due.map(([id, dueMs]) => ({ id, brandId: 'b', pieceId: 'p', pieceRevision: 1, pieceName: 'Piece', channelId: 'c', placement: 'story', placementName: 'Story', kind: 'graphic' as const, caption: '', altText: '', title: '', link: '', firstComment: '', dueMs, wall: '2026-01-01T00:00', zone: 'Europe/London', idempotencyKey: `key-${id}` })),
     },
     1,
   );

@@ -110,7 +110,7 @@ export async function startStack(): Promise<Stack> {
   const standin = await startStandin({ dataFolder: join(dataFolder, 'standin'), port: 0, slowMs: SLOW_MS });
   const port = await freePort();
   const origin = `http://127.0.0.1:${port}`;
-  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
+  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
   const seed = startProgram('seed-demo.mjs', environment);
   const [code] = (await once(seed, 'exit')) as [number];
   if (code !== 0) throw new Error('The demo could not be seeded');

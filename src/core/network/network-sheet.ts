@@ -37,9 +37,18 @@ const placementSchema = object({
   /** How many slides a carousel may have here, and whether they go as pictures or as the pages of one document; missing: none. */
   carousel: object({ least: number().integer().min(2).required(), most: number().integer().max(300).required(), as: string<'pictures' | 'document'>().oneOf(['pictures', 'document']).required() }).noUnknown().default(undefined),
   /** How long a video may be here, in seconds; missing: the place takes none. */
-  video: object({ leastSeconds: number().positive().required(), mostSeconds: number().positive().required() }).noUnknown().default(undefined),
+  video: object({
+    leastSeconds: number().positive().required(),
+    mostSeconds: number().positive().required(),
+    /** What may stand for a video before it plays: a frame of it, or any picture; missing: the place chooses. */
+    cover: string<'frame' | 'any'>().oneOf(['frame', 'any']),
+    /** Subtitles may go along as a file. */
+    subtitleFile: boolean(),
+  }).noUnknown().default(undefined),
   /** A place for carousels alone: a single picture has nothing to do there. */
   onlyCarousel: boolean(),
+  /** A place for videos alone. */
+  onlyVideo: boolean(),
 }).noUnknown();
 
 /**
@@ -70,10 +79,12 @@ export interface CarouselRule {
   readonly as: 'pictures' | 'document';
 }
 
-/** How long a video may be in a place. */
+/** How long a video may be in a place, and what may go along with it. */
 export interface VideoRule {
   readonly leastSeconds: number;
   readonly mostSeconds: number;
+  readonly cover?: 'frame' | 'any' | undefined;
+  readonly subtitleFile?: boolean | undefined;
 }
 
 type CheckedSheet = InferType<typeof networkSheetSchema>;
@@ -85,7 +96,8 @@ export type WordFieldKey = WordField['key'];
 /** The placements of a sheet that a kind of piece can be made for. A carousel can go everywhere: where it cannot go as one, it shows what goes instead. */
 export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel' | 'video'): readonly Placement[] {
   if (kind === 'video') return sheet.placements.filter((placement) => placement.video !== undefined);
-  return kind === 'carousel' ? sheet.placements : sheet.placements.filter((placement) => !placement.onlyCarousel);
+  const others = sheet.placements.filter((placement) => !placement.onlyVideo);
+  return kind === 'carousel' ? others : others.filter((placement) => !placement.onlyCarousel);
 }
 
 /**

@@ -4,9 +4,11 @@ import hearthside from './sheets/hearthside.json' with { type: 'json' };
 import kerbside from './sheets/kerbside.json' with { type: 'json' };
 import petalry from './sheets/petalry.json' with { type: 'json' };
 import quipline from './sheets/quipline.json' with { type: 'json' };
+import longhall from './sheets/longhall.json' with { type: 'json' };
 import tackboard from './sheets/tackboard.json' with { type: 'json' };
+import whirlo from './sheets/whirlo.json' with { type: 'json' };
 
 /** The sheets that ship with the application, checked. */
-export const shippedSheets: readonly NetworkSheet[] = [petalry, quipline, hearthside, guildrow, tackboard, kerbside].map((sheet) =>
+export const shippedSheets: readonly NetworkSheet[] = [petalry, quipline, hearthside, guildrow, tackboard, kerbside, whirlo, longhall].map((sheet) =>
   networkSheetSchema.validateSync(sheet, { strict: true }),
 );

@@ -1,6 +1,7 @@
 import { array, lazy, number, object, string, type InferType } from 'yup';
 import type { Words } from '../network/network-sheet.ts';
 import { shotSchema, type Shot } from './shot.ts';
+import { coverSchema, type Cover } from './cover.ts';
 import { trackSchema, type Track } from './track.ts';
 import { adjustmentSchema, linkedCut, type Adjustment } from './adjustment.ts';
 
@@ -55,6 +56,7 @@ export const pieceSchema = object({
   frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
   track: trackSchema.default(undefined),
+  cover: coverSchema as never,
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
     shared: ownWords().shape({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).required(),
@@ -91,6 +93,8 @@ export interface Piece {
   readonly cuts: readonly CutRef[];
   /** What sounds and is said through all shots of a video. */
   readonly track?: Track | undefined;
+  /** What stands for a video before it plays. */
+  readonly cover?: Cover | undefined;
   /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
   readonly adjustments: Readonly<Record<string, Adjustment>>;
   readonly words: {
@@ -114,9 +118,9 @@ export function slotText(frame: Frame, slot: string): string {
 }
 
 /** The pictures and clips that a piece shows and the sounds it plays, each once, in order of first use. */
-export function mediaOfPiece({ frames, track }: Pick<Piece, 'frames' | 'track'>): readonly string[] {
+export function mediaOfPiece({ frames, track, cover }: Pick<Piece, 'frames' | 'track' | 'cover'>): readonly string[] {
   const ids = frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));
-  return [...new Set([...ids, ...[track?.music, track?.voice].flatMap((id) => id ?? [])])];
+  return [...new Set([...ids, ...[track?.music, track?.voice, cover?.kind === 'picture' ? cover.mediaId : undefined].flatMap((id) => id ?? [])])];
 }
 
 /** A cut's key within its piece, fit for file names and maps. */

@@ -1,4 +1,4 @@
-import { number, object, string } from 'yup';
+import { boolean, number, object, string } from 'yup';
 
 /** How a shot takes over from the one before: at once, blending, pushing it out to the left, or wiping over it from the right. */
 export type TransitionKind = 'cut' | 'fade' | 'push' | 'wipe';
@@ -17,6 +17,8 @@ export interface Shot {
   readonly into?: { readonly kind: TransitionKind; readonly ms: number } | undefined;
   /** Of its clip's own sound: 0 is silent, 1 as it was recorded. */
   readonly volume?: number | undefined;
+  /** It is there to be the cover, and not played. */
+  readonly onlyCover?: true | undefined;
   /** Of a photograph; missing: `closer`. */
   readonly move?: SlowMove | undefined;
 }
@@ -33,5 +35,6 @@ export const shotSchema = object({
   fromMs: milliseconds(0, 24 * 3_600_000),
   into: object({ kind: string<TransitionKind>().oneOf([...transitionKinds]).required(), ms: milliseconds(0, MOST_TRANSITION_MS).required() }).noUnknown().default(undefined),
   volume: number().min(0).max(1),
+  onlyCover: boolean().oneOf([true]),
   move: string<SlowMove>().oneOf([...slowMoves]),
 }).noUnknown();

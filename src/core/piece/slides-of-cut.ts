@@ -24,8 +24,9 @@ export interface LeftSlide {
 export function slidesOfCut(piece: Pick<Piece, 'kind' | 'frames'>, template: Template, rule: CarouselRule | undefined, adjustment: Adjustment): CutSlides {
   if (piece.kind === 'graphic') return { shown: piece.frames, left: [] };
   const without = new Set(adjustment.withoutSlides ?? []);
-  const wanted = piece.frames.filter((frame) => !without.has(frame.id));
-  const chosen = piece.frames.filter((frame) => without.has(frame.id)).map((frame): LeftSlide => ({ frame, because: 'chosen' }));
+  const played = piece.frames.filter((frame) => !frame.shot?.onlyCover);
+  const wanted = played.filter((frame) => !without.has(frame.id));
+  const chosen = played.filter((frame) => without.has(frame.id)).map((frame): LeftSlide => ({ frame, because: 'chosen' }));
   // All shots of a video go out in every place.
   const most = piece.kind === 'video' ? Infinity : (rule?.most ?? 1);
   const sum = adjustment.gathered && !rule && wanted.length > 1 ? sumFrame(piece.frames, wanted, template) : null;

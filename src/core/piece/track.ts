@@ -1,4 +1,4 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 
 /** A line of subtitles: what is said from one moment of the video to another, in milliseconds. */
 export interface Cue {
@@ -16,6 +16,8 @@ export interface Track {
   /** A sound of the media in which somebody speaks; music gives way to it. */
   readonly voice?: string | undefined;
   readonly subtitles?: readonly Cue[] | undefined;
+  /** Where a place takes them as a file they go along as one; elsewhere they are laid over the pictures. */
+  readonly subtitleFile?: true | undefined;
 }
 
 export const MOST_CUES = 500;
@@ -29,6 +31,7 @@ export const trackSchema = object({
   music: mediaId(),
   musicVolume: number().min(0).max(1),
   voice: mediaId(),
+  subtitleFile: boolean().oneOf([true]),
   subtitles: array(
     object({ fromMs: moment(), toMs: moment(), text: string().max(LONGEST_CUE).defined() })
       .noUnknown()

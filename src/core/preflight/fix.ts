@@ -1,4 +1,5 @@
 import type { WordFieldKey } from '../network/network-sheet.ts';
+import type { Cover } from '../piece/cover.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Piece, SlotValue } from '../piece/piece.ts';
 import type { Words } from '../network/network-sheet.ts';
@@ -17,12 +18,17 @@ export type Fix =
   | { readonly kind: 'empty-slot'; readonly frame: string; readonly slot: string }
   /** Writes what somebody who cannot see a slide should know. */
   | { readonly kind: 'write-slide-alt'; readonly frame: string; readonly text: string }
+  /** Chooses what stands for a video. */
+  | { readonly kind: 'set-cover'; readonly cover: Cover }
+  /** Lengths and shots of one cut alone. */
+  | { readonly kind: 'own-lengths'; readonly cut: string; readonly lengths: Readonly<Record<string, number>>; readonly without: readonly string[] }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
   | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: WordFieldKey; readonly text: string };
 
 /** A piece whose parts may be written to; what editors keep drafts of. */
 export interface PieceDraft {
   frames: { id: string; altText?: string | undefined; slots: Record<string, SlotValue> }[];
+  cover?: Cover | undefined;
   adjustments: Record<string, Adjustment>;
   words: { shared: Partial<Words>; own: Record<string, Partial<Words>> };
 }
@@ -48,6 +54,13 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
       if (crop) draft.adjustments[fix.cut] = { ...before, crops: { ...before.crops, [fix.slot]: { ...crop, zoom: 1 } } };
       return;
     }
+    case 'set-cover':
+      draft.cover = fix.cover;
+      return;
+    case 'own-lengths':
+      draft.adjustments[fix.cut] = { ...draft.adjustments[fix.cut], withoutSlides: [...fix.without] };
+      for (const [id, lengthMs] of Object.entries(fix.lengths)) draft.adjustments[`${fix.cut}/${id}`] = { ...draft.adjustments[`${fix.cut}/${id}`], lengthMs };
+      return;
     case 'gather':
       draft.adjustments[fix.cut] = { ...draft.adjustments[fix.cut], gathered: true };
       return;

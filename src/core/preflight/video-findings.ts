@@ -1,27 +1,53 @@
-import type { Piece } from '../piece/piece.ts';
+import { cutKey, type Piece } from '../piece/piece.ts';
+import { coverOf, restingFrame } from '../video/cover.ts';
+import { shorten } from '../video/shorten.ts';
 import { clockLength, type Film } from '../video/film.ts';
 import { readingMs, VIDEO_FPS } from '../video/shot-times.ts';
-import { timelineOf, toMs, type TimedShot } from '../video/timeline.ts';
+import { timelineOf, toMs, type TimedShot, type Timeline } from '../video/timeline.ts';
 import { plural, type CutToCheck, type Finding, type PictureTerms } from './finding.ts';
 
 /** Faster than this, in characters a second, subtitles are not read to their end. */
 const MOST_CHARACTERS_A_SECOND = 20;
 /** Shorter black or stillness is a blink. */
 const LEAST_STRETCH_MS = 300;
+/** Shorter blur and shaking are forgiven. */
+const LEAST_BAD_MS = 600;
 
 /** What is about a video as a whole: its length in each place, what is spoken, what can be read in time, what its clips hold. */
 export function videoFindings(piece: Piece, cuts: readonly CutToCheck[], pictures: readonly PictureTerms[]): readonly Finding[] {
   if (piece.kind !== 'video') return [];
   const films = new Map(pictures.flatMap(({ id, film }) => (film ? [[id, film] as const] : [])));
   const timeline = timelineOf(piece.frames, films);
-  return [...lengthFindings(timeline.lengthFrames / VIDEO_FPS, cuts), ...timeline.shots.flatMap((shot, index) => shotFindings(shot, index, films)), ...trackFindings(piece, toMs(timeline.lengthFrames), pictures)];
+  return [...lengthFindings(piece, cuts, films), ...coverFindings(piece, cuts, timeline), ...timeline.shots.flatMap((shot, index) => shotFindings(shot, index, films)), ...trackFindings(piece, toMs(timeline.lengthFrames), pictures)];
 }
 
-function lengthFindings(seconds: number, cuts: readonly CutToCheck[]): readonly Finding[] {
-  return cuts.flatMap(({ ref, sheet, placement }): readonly Finding[] => {
+function lengthFindings(piece: Piece, cuts: readonly CutToCheck[], films: ReadonlyMap<string, Film>): readonly Finding[] {
+  return cuts.flatMap(({ ref, sheet, placement, slides }): readonly Finding[] => {
     const rule = placement.video;
+    const seconds = timelineOf(slides.map(({ frame }) => frame), films).lengthFrames / VIDEO_FPS;
     if (!rule || (seconds >= rule.leastSeconds && seconds <= rule.mostSeconds)) return [];
-    return [{ severity: 'stops', sentence: `${sheet.name} ${placement.name} takes ${rule.leastSeconds} to ${rule.mostSeconds} seconds; the video lasts ${seconds.toFixed(1)}.`, cut: `${ref.channelId}.${ref.placement}`, sheet: 'look', fix: null }];
+    return [{ severity: 'stops', sentence: `${sheet.name} ${placement.name} takes ${rule.leastSeconds} to ${rule.mostSeconds} seconds; the video lasts ${seconds.toFixed(1)}.`, cut: cutKey(ref), sheet: 'look', fix: seconds > rule.mostSeconds ? shortenFix(piece, cutKey(ref), rule.mostSeconds, films) : null }];
+  });
+}
+
+function shortenFix(piece: Piece, cut: string, seconds: number, films: ReadonlyMap<string, Film>): Finding['fix'] {
+  const shortened = shorten(piece.frames.filter(({ shot }) => !shot?.onlyCover), films, seconds * 1000);
+  return shortened && { label: `Make it ${seconds} s here`, change: { kind: 'own-lengths', cut, lengths: Object.fromEntries(shortened.lengths), without: shortened.without } };
+}
+
+/** A place that takes a cover and gets none shows whatever frame comes first; one that takes only a moment gets the nearest. */
+function coverFindings(piece: Piece, cuts: readonly CutToCheck[], timeline: Timeline): readonly Finding[] {
+  const taking = cuts.filter(({ placement }) => placement.video?.cover !== undefined);
+  const [first] = taking;
+  const [opening] = timeline.shots;
+  if (!first) return [];
+  if (!piece.cover) {
+    const fix: Finding['fix'] = opening ? { label: 'Take a moment of the opening', change: { kind: 'set-cover', cover: { kind: 'frame', atMs: Math.round(toMs(restingFrame(opening))) } } } : null;
+    return [{ severity: 'warns', sentence: `No cover is chosen: ${first.sheet.name} ${first.placement.name}${taking.length > 1 ? ` and ${taking.length - 1} more` : ''} will show whatever comes first.`, cut: null, sheet: 'look', fix }];
+  }
+  return taking.flatMap(({ ref, sheet, placement }): readonly Finding[] => {
+    const cover = coverOf(piece.cover, placement.video, piece.frames, timeline);
+    return cover?.kind === 'frame' && cover.proposed ? [{ severity: 'warns', sentence: `${sheet.name} ${placement.name} takes no cover of its own but a moment of the video: it gets ${(toMs(cover.frame) / 1000).toFixed(1)} s, the nearest.`, cut: cutKey(ref), sheet: 'look', fix: null }] : [];
   });
 }
 
@@ -37,6 +63,9 @@ function shotFindings({ frame, lengthFrames, clip }: TimedShot, index: number, f
     const fromMs = toMs(clip.fromFrame);
     const within = (spans: Film['facts']['black']): number => spans.reduce((sum, span) => sum + Math.max(0, Math.min(span.toMs, fromMs + lengthMs) - Math.max(span.fromMs, fromMs)), 0);
     const [black, still] = [within(film.facts.black), within(film.facts.frozen)];
+    const [blurred, shaking] = [within(film.facts.blurred), within(film.facts.shaking)];
+    if (blurred >= LEAST_BAD_MS) say(`${name} is out of focus for ${(blurred / 1000).toFixed(1)} seconds.`);
+    if (shaking >= LEAST_BAD_MS) say(`${name} shakes for ${(shaking / 1000).toFixed(1)} seconds.`);
     if (black >= LEAST_STRETCH_MS) say(`${name} is black for ${(black / 1000).toFixed(1)} seconds.`);
     if (still >= lengthMs / 2) say(`${name} stands still for ${(still / 1000).toFixed(1)} seconds.`);
   }
@@ -54,7 +83,7 @@ function trackFindings({ track = {} }: Piece, lengthMs: number, pictures: readon
   const late = cues.filter(({ fromMs }) => fromMs >= lengthMs).length;
   if (late > 0) say('warns', `${plural(late, 'subtitle')} begin${late === 1 ? 's' : ''} after the video has ended.`);
   const voice = pictures.find(({ id }) => id === track.voice);
-  if (voice?.film && voice.film.durationMs > lengthMs + LEAST_STRETCH_MS) say('warns', `The voice lasts ${((voice.film.durationMs - lengthMs) / 1000).toFixed(1)} seconds longer than the video and is cut off.`);
+  if (voice?.film && voice.film.durationMs > lengthMs + LEAST_STRETCH_MS) say('warns', `The voice lasts ${((voice.film.durationMs - lengthMs) / 1000).toFixed(1)} seconds longer than the video; it ends with its last whole words there.`);
   const music = pictures.find(({ id }) => id === track.music);
   if (music && music.licence.trim() === '') say('warns', `No licence is noted for the music “${music.name}”.`, 'media');
   return found;

@@ -12,20 +12,23 @@ import headland from './shipped/headland.json' with { type: 'json' };
 import hush from './shipped/hush.json' with { type: 'json' };
 import knot from './shipped/knot.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
+import pier from './shipped/pier.json' with { type: 'json' };
 import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
 import sheaf from './shipped/sheaf.json' with { type: 'json' };
 import shoreline from './shipped/shoreline.json' with { type: 'json' };
 import signpost from './shipped/signpost.json' with { type: 'json' };
+import spindle from './shipped/spindle.json' with { type: 'json' };
 import strand from './shipped/strand.json' with { type: 'json' };
 import tally from './shipped/tally.json' with { type: 'json' };
 import thanks from './shipped/thanks.json' with { type: 'json' };
+import tide from './shipped/tide.json' with { type: 'json' };
 import turn from './shipped/turn.json' with { type: 'json' };
 import voice from './shipped/voice.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
 /** The templates that ship with Confetti, in the order they are offered: graphics, then carousels, then videos. */
-export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, hush].map(readTemplate);
+export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
 
 /**
  * A shipped template by its key.

@@ -1,4 +1,5 @@
-import { LONGEST_CUE, MOST_CUES, type Cue } from '../piece/track.ts';
+import type { VideoRule } from '../network/network-sheet.ts';
+import { LONGEST_CUE, MOST_CUES, type Cue, type Track } from '../piece/track.ts';
 
 export class SubtitleError extends Error {
   override readonly name = 'SubtitleError';
@@ -61,4 +62,9 @@ function escapeVtt(text: string): string {
 function clockOf(ms: number, point: ',' | '.'): string {
   const two = (value: number): string => String(value).padStart(2, '0');
   return `${two(Math.floor(ms / 3_600_000))}:${two(Math.floor(ms / 60_000) % 60)}:${two(Math.floor(ms / 1000) % 60)}${point}${String(ms % 1000).padStart(3, '0')}`;
+}
+
+/** Whether a place gets the subtitles as a file beside the video. */
+export function takesSubtitleFile(track: Track | undefined, rule: VideoRule | undefined): boolean {
+  return track?.subtitleFile === true && rule?.subtitleFile === true && (track.subtitles ?? []).some(({ text }) => text.trim() !== '');
 }

@@ -22,11 +22,12 @@ export interface Timeline {
 export const toFrames = (ms: number): number => Math.round((ms * VIDEO_FPS) / 1000);
 export const toMs = (frames: number): number => (frames * 1000) / VIDEO_FPS;
 
-/** Shots one after the other. A transition overlaps two shots and takes at most half of the shorter one. */
+/** Shots one after the other, as far as they are played. A transition overlaps two shots and takes at most half of the shorter one. */
 export function timelineOf(frames: readonly Frame[], films: ReadonlyMap<string, Film>): Timeline {
   const shots: TimedShot[] = [];
   let end = 0;
   for (const frame of frames) {
+    if (frame.shot?.onlyCover) continue;
     const before = shots.at(-1);
     const clip = clipOf(frame, films);
     const lengthFrames = toFrames(shotLengthMs(frame, films));

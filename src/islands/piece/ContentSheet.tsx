@@ -8,6 +8,7 @@ import { slideTemplate } from '../../core/template/slide-template.ts';
 import type { Slot } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
+import { CoverFields } from './CoverFields.tsx';
 import { draftFrame } from './draft-frame.ts';
 import { FactMenu, withBehind } from './FactMenu.tsx';
 import type { SheetProps } from './LookSheet.tsx';
@@ -85,6 +86,7 @@ export function ContentSheet(props: ContentProps) {
       })}
       {piece.kind === 'carousel' && <SlideAltText {...props} />}
       {piece.kind === 'video' && <TrackFields {...props} />}
+      {piece.kind === 'video' && <CoverFields {...props} />}
       <KeptAside {...props} />
     </section>
   );

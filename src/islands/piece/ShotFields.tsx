@@ -23,6 +23,7 @@ export function ShotFields({ piece, frame, store, brand, media, readOnly }: Cont
     store.change(`shot-${frame.id}-${Object.keys(part).join('')}`, (draft) => {
       const written = draftFrame(draft, frame.id);
       written.shot = { ...written.shot, ...part };
+      if (part.onlyCover === undefined && 'onlyCover' in part) delete written.shot.onlyCover;
     });
   const into = frame.shot?.into ?? { kind: 'cut' as const, ms: 0 };
   const readIn = readingMs(frame);
@@ -49,6 +50,12 @@ export function ShotFields({ piece, frame, store, brand, media, readOnly }: Cont
         <label className="col-span-2 text-xs text-quiet">
           Sound of the clip
           <input type="range" min={0} max={1} step={0.05} value={frame.shot?.volume ?? 1} onChange={(event) => change({ volume: event.target.valueAsNumber })} className="mt-1 w-full accent-house" />
+        </label>
+      )}
+      {!isFirst && (
+        <label className="col-span-2 flex items-center gap-2 text-sm">
+          <input type="checkbox" checked={frame.shot?.onlyCover === true} onChange={(event) => change({ onlyCover: event.target.checked ? true : undefined })} className="accent-house" />
+          Only there to be the cover, not played
         </label>
       )}
       {readIn > lengthMs && <p className="col-span-2 text-xs font-medium text-marigold-ink">Its words take {(readIn / 1000).toFixed(1)} s to read.</p>}

@@ -6,11 +6,13 @@ import type { Cue, Track } from '../../core/piece/track.ts';
 import { clockLength } from '../../core/video/film.ts';
 import { readSubtitles, SubtitleError, writeSrt, writeVtt } from '../../core/video/subtitles.ts';
 import { timeScript } from '../../core/video/time-script.ts';
+import { moveCue } from '../../core/video/move-cue.ts';
 import { Button } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { FilePick } from '../ui/FilePick.tsx';
 import { toast } from '../ui/toast.tsx';
 import type { ContentProps } from './ContentSheet.tsx';
+import { SpokenWave } from './SpokenWave.tsx';
 import type { MediaItem } from './PieceEditor.tsx';
 
 const selectLook = 'mt-1 h-8 w-full rounded-md border border-line bg-panel px-2 text-sm text-ink';
@@ -44,7 +46,13 @@ export function TrackFields({ piece, store, brand, media, onMedia, readOnly }: C
             <input type="range" min={0} max={1} step={0.05} value={track.musicVolume ?? 1} onChange={(event) => change({ musicVolume: event.target.valueAsNumber })} className="mt-1 w-full accent-house" />
           </label>
         )}
-        <Subtitles cues={track.subtitles ?? []} voice={voice} readOnly={readOnly} onChange={(subtitles) => change({ subtitles: subtitles.length === 0 ? undefined : subtitles })} />
+        {(track.subtitles?.length ?? 0) > 0 && (
+          <label className="flex items-start gap-2 text-xs text-quiet">
+            <input type="checkbox" checked={track.subtitleFile === true} onChange={(event) => change({ subtitleFile: event.target.checked ? true : undefined })} className="mt-0.5 accent-house" />
+            Send subtitles as a file where a network takes one; elsewhere they stay on the picture
+          </label>
+        )}
+        <Subtitles brand={brand.slug} cues={track.subtitles ?? []} voice={voice} readOnly={readOnly} onChange={(subtitles) => change({ subtitles: subtitles.length === 0 ? undefined : subtitles })} />
       </fieldset>
     </details>
   );
@@ -77,6 +85,7 @@ function SoundChoice({ label, none, chosen, sounds, onChoose }: SoundChoiceProps
 }
 
 interface SubtitleProps {
+  readonly brand: string;
   readonly cues: readonly Cue[];
   readonly voice: MediaItem | undefined;
   readonly readOnly: boolean;
@@ -84,7 +93,7 @@ interface SubtitleProps {
 }
 
 /** Lines of subtitles with their times: read from a file, timed from a script, changed one by one. */
-function Subtitles({ cues, voice, readOnly, onChange }: SubtitleProps) {
+function Subtitles({ brand, cues, voice, readOnly, onChange }: SubtitleProps) {
   const [script, setScript] = useState('');
   const bringIn = async (file: File | undefined): Promise<void> => {
     if (!file) return;
@@ -105,11 +114,15 @@ function Subtitles({ cues, voice, readOnly, onChange }: SubtitleProps) {
   return (
     <div className="space-y-2">
       <p className="text-xs text-quiet">Subtitles</p>
+      {cues.length > 0 && voice && film && !readOnly && <SpokenWave brand={brand} item={voice} film={film} cues={cues} onChange={onChange} />}
       {cues.length > 0 && (
         <ol aria-label="Subtitles" className="max-h-56 space-y-1.5 overflow-auto">
           {cues.map((cue, index) => (
             <li key={index} className="flex items-start gap-1.5">
-              <span className="w-11 shrink-0 pt-1.5 text-xs text-quiet tabular-nums">{(cue.fromMs / 1000).toFixed(1)}</span>
+              <span className="w-14 shrink-0 space-y-1">
+                <CueTime label={`Subtitle ${index + 1} from`} ms={cue.fromMs} onChange={(fromMs) => onChange(moveCue(cues, index, { fromMs, toMs: cue.toMs }))} />
+                <CueTime label={`Subtitle ${index + 1} to`} ms={cue.toMs} onChange={(toMs) => onChange(moveCue(cues, index, { fromMs: cue.fromMs, toMs }))} />
+              </span>
               <textarea aria-label={`Subtitle ${index + 1}`} rows={2} value={cue.text} maxLength={300} onChange={(event) => setCue(index, { text: event.target.value })} className="min-w-0 flex-1 resize-none rounded-md border border-line bg-panel px-2 py-1 text-xs" />
               <button type="button" aria-label={`Remove subtitle ${index + 1}`} onClick={() => onChange(cues.filter((_, at) => at !== index))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                 <Trash2 aria-hidden className="size-3.5" />
@@ -148,4 +161,8 @@ function Subtitles({ cues, voice, readOnly, onChange }: SubtitleProps) {
       )}
     </div>
   );
+}
+
+function CueTime({ label, ms, onChange }: { readonly label: string; readonly ms: number; readonly onChange: (ms: number) => void }) {
+  return <input type="number" aria-label={label} min={0} step={0.1} value={Math.round(ms / 100) / 10} onChange={(event) => Number.isFinite(event.target.valueAsNumber) && onChange(Math.round(event.target.valueAsNumber * 1000))} className="h-6 w-full rounded-md border border-line bg-panel px-1 text-xs tabular-nums" />;
 }

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { filmFormats, getFilmFile, listFilms, startFilms, stopFilm, type FilmFormatName } from '../../contract/film-contracts.ts';
+import { measureProblems } from '../../core/preflight/measure-problems.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { addressOf, call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
@@ -19,7 +20,7 @@ interface TakeOutProps {
 
 type FilmExport = AnswerOf<typeof listFilms>['exports'][number];
 
-const formatNames: Readonly<Record<FilmFormatName, string>> = { mp4: 'MP4, H.264 and AAC', webm: 'WebM, VP9 and Opus' };
+const formatNames: Readonly<Record<FilmFormatName, string>> = { mp4: 'MP4, H.264 and AAC', webm: 'WebM, VP9 and Opus', webp: 'WebP, the first 6 s, moving', gif: 'GIF, the first 6 s, moving', jpg: 'JPEG, the cover' };
 const ASK_AGAIN_MS = 1_000;
 const isUnderWay = ({ state }: FilmExport): boolean => state === 'waiting' || state === 'making';
 
@@ -87,7 +88,7 @@ function Films({ brand, pieceId, store, cuts }: TakeOutProps) {
             ))}
           </select>
           <Button look="primary" className="ml-auto" disabled={chosen.size === 0 || start.isPending} onClick={() => start.mutate()}>
-            {chosen.size === 1 ? 'Make the video' : `Make ${chosen.size} videos`}
+            {chosen.size === 1 ? (format === 'jpg' ? 'Make the cover' : 'Make the video') : `Make ${chosen.size} ${format === 'jpg' ? 'covers' : 'videos'}`}
           </Button>
         </div>
       </div>
@@ -127,10 +128,28 @@ function FilmLine({ film }: { readonly film: FilmExport }) {
         </span>
       );
     case 'made':
-      return <span className="text-xs text-mint-ink">made</span>;
+      return <MadeLine measures={film.measures} />;
     case 'failed':
       return <span className="text-xs text-coral-ink">{film.problem}</span>;
     case 'stopped':
       return <span className="text-xs text-quiet">stopped</span>;
   }
+}
+
+/** What was measured on a film that is made, and what is wrong with it. */
+function MadeLine({ measures }: Pick<FilmExport, 'measures'>) {
+  if (!measures) return <span className="text-xs text-mint-ink">made</span>;
+  const { loudnessLufs, truePeakDb } = measures;
+  const problems = measureProblems(measures);
+  return (
+    <span className="block text-xs tabular-nums">
+      <span className="text-mint-ink">made</span>
+      <span className="text-quiet">{loudnessLufs === null ? ', silent' : `, ${loudnessLufs.toFixed(1)} LUFS, peak ${(truePeakDb ?? 0).toFixed(1)} dBTP`}</span>
+      {problems.map((problem) => (
+        <span key={problem} className="block text-coral-ink">
+          {problem}
+        </span>
+      ))}
+    </span>
+  );
 }

@@ -1,13 +1,15 @@
 import Pause from 'lucide-react/icons/pause';
 import SquareSplitHorizontal from 'lucide-react/icons/square-split-horizontal';
+import ImagePlus from 'lucide-react/icons/image-plus';
 import Play from 'lucide-react/icons/play';
 import type { Draft } from 'immer';
 import { nanoid } from 'nanoid';
 import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
 import type { Frame } from '../../core/piece/piece.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { coverOf, restingFrame } from '../../core/video/cover.ts';
 import { splitShot } from '../../core/video/split-shot.ts';
-import { momentAt, type TimedShot } from '../../core/video/timeline.ts';
+import { momentAt, toMs } from '../../core/video/timeline.ts';
 import { Button } from '../ui/Button.tsx';
 import { ChannelBadge } from '../ui/ChannelBadge.tsx';
 import type { ContactProps } from './ContactSheet.tsx';
@@ -30,7 +32,7 @@ const GAP_PX = 8;
 /** All cuts of a video in step, over the strip of its shots. */
 export function VideoWall(props: VideoWallProps) {
   const { piece, cuts, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
-  const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut } = useVideo({ piece, cuts, brand: brand.slug, media });
+  const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut, showsCovers, setShowsCovers } = useVideo({ piece, cuts, brand: brand.slug, media });
   const at = timeline.shots.find((shot) => shot.frame.id === frame.id);
   const lookedAt = useRef<string | null>(null);
   useEffect(() => {
@@ -58,6 +60,14 @@ export function VideoWall(props: VideoWallProps) {
       if (at >= 0) draft.frames.splice(at, 1, ...(parts as unknown as Draft<Frame>[]));
     });
   };
+  const lookAtCovers = (shows: boolean): void => {
+    setShowsCovers(shows);
+    if (!shows) return;
+    player?.pause();
+    const moments = cuts.list.map(({ placement }) => coverOf(piece.cover, placement.video, piece.frames, timeline));
+    const moment = moments.find((cover) => cover?.kind === 'frame');
+    if (moment?.kind === 'frame') player?.seek(moment.frame);
+  };
   const last = Math.max(0, timeline.lengthFrames - 1);
   return (
     <section aria-label="Video wall" className="relative flex min-w-0 flex-1 flex-col">
@@ -74,9 +84,9 @@ export function VideoWall(props: VideoWallProps) {
           value={state.frame}
           onChange={(event) => player?.seek(event.target.valueAsNumber)}
           onKeyDown={keys}
-          className="min-w-40 flex-1 accent-house"
+          className="min-w-28 flex-1 accent-house"
         />
-        <output className="w-28 text-sm tabular-nums" data-frame={state.frame}>
+        <output className="w-26 text-sm tabular-nums" data-frame={state.frame}>
           {clock(state.frame)} / {clock(timeline.lengthFrames)}
         </output>
         {!readOnly && (
@@ -84,10 +94,18 @@ export function VideoWall(props: VideoWallProps) {
             <Button size="icon" aria-label="Split the clip here" title="Split the clip here" disabled={!partsOfShot('new')} onClick={split}>
               <SquareSplitHorizontal aria-hidden className="size-4" />
             </Button>
+            <Button size="icon" aria-label="Take this moment as the cover" title="Take this moment as the cover" onClick={() => store.change('cover', (draft) => void (draft.cover = { kind: 'frame', atMs: Math.round(toMs(state.frame)) }))}>
+              <ImagePlus aria-hidden className="size-4" />
+            </Button>
             <VideoLength piece={piece} store={store} cuts={cuts} films={films} own={new Set(own.keys())} />
           </>
         )}
-        <WallScale cuts={cuts} />
+        {piece.cover && (
+          <Button aria-pressed={showsCovers} look={showsCovers ? 'primary' : 'plain'} onClick={() => lookAtCovers(!showsCovers)}>
+            Covers
+          </Button>
+        )}
+        <WallScale cuts={cuts} compact />
         <VideoTakeOut brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
       {cuts.problem && (
@@ -157,11 +175,6 @@ function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, onPlay }: VideoCutProps
       )}
     </li>
   );
-}
-
-/** Where all texts of a shot have come in and none has left. */
-function restingFrame({ startFrame, lengthFrames, into }: TimedShot): number {
-  return startFrame + Math.max(into.frames, Math.min(Math.round(lengthFrames * 0.6), lengthFrames - 8));
 }
 
 function clock(frame: number): string {

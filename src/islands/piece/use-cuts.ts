@@ -38,6 +38,7 @@ export interface Cut {
 
 export interface Cuts {
   readonly list: readonly Cut[];
+  readonly template: Template;
   readonly wall: Wall | null;
   readonly reports: ReadonlyMap<string, CutReport>;
   readonly problem: string | null;
@@ -67,7 +68,7 @@ interface UseCutsInput {
 /** The cuts of a piece, painted and reported on as it changes. */
 export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cuts {
   const [wallScale, setWallScale] = useState<number>(WALL_SCALES.usual);
-  const { cuts: cutRefs, adjustments, frames, kind } = piece;
+  const { cuts: cutRefs, adjustments, frames, kind, cover } = piece;
   const list = useMemo(
     () =>
       cutRefs.flatMap((ref): Cut[] => {
@@ -90,7 +91,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
     [cutRefs, adjustments, frames, kind, template, brandData],
   );
   // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
-  const mediaIds = mediaOfPiece({ frames }).join(' ');
+  const mediaIds = mediaOfPiece({ frames, cover }).join(' ');
   const content = useMemo(() => brandContent(brandData, brandData.book, mediaIds.split(' ').flatMap((id) => media.get(id) ?? [])), [mediaIds, brandData, media]);
   const wanted = useCallback(
     (cut: Cut, scale: number): readonly WantedCut[] =>
@@ -126,5 +127,5 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
       }),
     [list, state.reports],
   );
-  return { list, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content, wanted, scaleOf };
+  return { list, template, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content, wanted, scaleOf };
 }

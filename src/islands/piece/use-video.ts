@@ -4,6 +4,11 @@ import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { Piece } from '../../core/piece/piece.ts';
 import type { Film } from '../../core/video/film.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
+import { ALONE, filledSlide } from '../../core/piece/slides-of-cut.ts';
+import { slideTemplate } from '../../core/template/slide-template.ts';
+import type { Template } from '../../core/template/template.ts';
+import { coverFrame, coverOf, coverTemplate } from '../../core/video/cover.ts';
+import { takesSubtitleFile } from '../../core/video/subtitles.ts';
 import { shotMovements } from '../../core/video/movement.ts';
 import { timelineOf, toMs, type Moment, type Timeline } from '../../core/video/timeline.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
@@ -33,6 +38,9 @@ export interface Video {
   /** The cut whose own timeline is played; null: what all others share. */
   readonly playedCut: string | null;
   readonly setPlayedCut: (key: string | null) => void;
+  /** Whether the covers are shown instead of the moment at hand. */
+  readonly showsCovers: boolean;
+  readonly setShowsCovers: (shows: boolean) => void;
 }
 
 /** The clips and sounds among media, by id. */
@@ -64,8 +72,9 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
     };
   }, [timeline, media, brand, track]);
   // The player paints whenever its clock says so, with what the page shows then.
-  const latest = useRef({ cuts, piece, media });
-  latest.current = { cuts, piece, media };
+  const [showsCovers, setShowsCovers] = useState(false);
+  const latest = useRef({ cuts, piece, media, whole, showsCovers });
+  latest.current = { cuts, piece, media, whole, showsCovers };
   const [player, setPlayer] = useState<VideoPlayer | null>(null);
   useEffect(() => {
     const made = new VideoPlayer(async (frame, moment, pictures) => {
@@ -81,8 +90,8 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
     return () => made.close();
   }, []);
   useEffect(() => player?.show(played), [player, played]);
-  useEffect(() => player?.repaint(), [player, cuts]);
-  return { timeline, wholeFrames: whole.lengthFrames, player, films, own, playedCut: playedCut !== null && own.has(playedCut) ? playedCut : null, setPlayedCut, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
+  useEffect(() => player?.repaint(), [player, cuts, showsCovers]);
+  return { timeline, wholeFrames: whole.lengthFrames, player, films, own, showsCovers, setShowsCovers, playedCut: playedCut !== null && own.has(playedCut) ? playedCut : null, setPlayedCut, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
 }
 
 function ownTimelines(cuts: readonly Cut[], films: ReadonlyMap<string, Film>, whole: Timeline): ReadonlyMap<string, Timeline> {
@@ -101,16 +110,23 @@ function filmAddress(brand: string, item: MediaItem): string {
 }
 
 /** Every cut at one moment: its shots are fitted together, one of them (or two, in a transition) is painted. */
-function wantedAt({ cuts, piece, media }: Pick<UseVideoInput, 'cuts' | 'piece' | 'media'>, frame: number, moment: Moment): readonly WantedCut[] {
+interface Shown extends Pick<UseVideoInput, 'cuts' | 'piece' | 'media'> {
+  readonly whole: Timeline;
+  readonly showsCovers: boolean;
+}
+
+function wantedAt({ cuts, piece, media, whole, showsCovers }: Shown, frame: number, moment: Moment): readonly WantedCut[] {
   const density = Math.min(2, globalThis.devicePixelRatio || 1);
   const atMs = toMs(frame);
   const line = piece.track?.subtitles?.find(({ fromMs, toMs: endMs, text }) => text.trim() !== '' && atMs >= fromMs && atMs < endMs);
   return cuts.list.flatMap((cut): readonly WantedCut[] => {
     const scale = cuts.scaleOf(cut) * density;
+    const cover = showsCovers ? paintedCover(cut, piece, whole, scale, cuts.template) : null;
+    if (cover) return [cover];
     const all = cuts.wanted(cut, scale);
     const indexOf = (id: string): number => cut.slides.findIndex((slide) => slide.frame.id === id);
     const [at, before] = [indexOf(moment.shot.frame.id), moment.over ? indexOf(moment.over.shot.frame.id) : -1];
-    const subtitle = line ? subtitleCut(cut, line.text, scale) : null;
+    const subtitle = line && !takesSubtitleFile(piece.track, cut.placement.video) ? subtitleCut(cut, line.text, scale) : null;
     const shots = all.map((wanted, index): WantedCut => {
       const { shot, over } = index === at ? { shot: moment.shot, over: moment.over } : { shot: moment.over?.shot, over: null };
       if (index !== at && index !== before) return { ...wanted, unseen: true };
@@ -122,6 +138,16 @@ function wantedAt({ cuts, piece, media }: Pick<UseVideoInput, 'cuts' | 'piece' |
     });
     return subtitle ? [...shots, subtitle] : shots;
   });
+}
+
+/** A cover that is painted by itself; null for one that is a moment of the video. */
+function paintedCover(cut: Cut, piece: Piece, whole: Timeline, scale: number, template: Template): WantedCut | null {
+  const cover = coverOf(piece.cover, cut.placement.video, piece.frames, whole);
+  if (!cover || cover.kind === 'frame') return null;
+  const { key, placement } = cut;
+  return cover.kind === 'picture'
+    ? singlePicture({ key, template: coverTemplate, frame: coverFrame(cover.mediaId), placement, adjustment: linkedCut, scale })
+    : singlePicture({ key, template: slideTemplate(template, cover.frame.slide), frame: filledSlide(cover.frame, piece.frames[0], template, ALONE), placement, adjustment: linkedCut, scale });
 }
 
 function subtitleCut({ key, placement }: Cut, text: string, scale: number): WantedCut {

@@ -18,9 +18,9 @@ import { getStoredPiece } from './piece-endpoints.ts';
 /** From this share on, what it has taken so far says how long the rest will take. */
 const LEAST_SHARE = 0.15;
 
-function describe({ id, channelId, placement, format, state, share, problem, createdMs, begunMs }: FilmExport, machineNowMs: number) {
+function describe({ id, channelId, placement, format, state, share, problem, createdMs, begunMs, measures }: FilmExport, machineNowMs: number) {
   const leftMs = state === 'making' && begunMs !== null && share >= LEAST_SHARE ? ((machineNowMs - begunMs) * (1 - share)) / share : null;
-  return { id, channelId, placement, format, state, share, problem, createdMs, leftMs };
+  return { id, channelId, placement, format, state, share, problem, createdMs, leftMs, measures };
 }
 
 async function describeAll(services: Services, pieceId: string) {
@@ -84,7 +84,7 @@ const getFilmFile = defineEndpoint({
     const values = { piece: slugOf(pieceName(snapshot.piece)), network, placement: found.placement, width: String(width), height: String(height), date: wallTimeOf(nowMs, brand.zone).slice(0, 10), number: '01' };
     const [name = `film.${found.format}`] = fileNames(USUAL_NAME_PATTERN, [values], found.format);
     // The cache may have been emptied: then it is made again.
-    const path = await filmOfExport(services, found, { signal: request.signal, onProgress: () => undefined });
+    const { path } = await filmOfExport(services, found, { signal: request.signal, onProgress: () => undefined });
     const response = await rangeResponse(request, path, filmMimes[found.format]);
     response.headers.set('content-disposition', `attachment; filename="${name}"`);
     return response;

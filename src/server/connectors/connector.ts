@@ -1,6 +1,6 @@
 import type { Words } from '../../core/network/network-sheet.ts';
 
-/** A picture ready to go to a network. */
+/** A picture, document, video or subtitle file ready to go to a network. */
 export interface OutgoingPicture {
   readonly bytes: Uint8Array;
   readonly mime: string;
@@ -16,6 +16,15 @@ export interface OutgoingPost extends Words {
   readonly placement: string;
   /** At least one; several make a carousel, in this order. */
   readonly media: readonly [RemoteMedia, ...RemoteMedia[]];
+  /** What goes along with a video. */
+  readonly along?: VideoAlong;
+}
+
+/** The cover of a video, a picture that the network holds or a moment of it, and its subtitles. */
+export interface VideoAlong {
+  readonly coverId?: string;
+  readonly coverAtMs?: number;
+  readonly subtitlesId?: string;
 }
 
 /** What a network knows of a publication that was tried before. */

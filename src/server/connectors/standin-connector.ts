@@ -64,8 +64,8 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
   };
 }
 
-function wirePost({ placement, caption, title, link, firstComment, media: [first, ...more] }: OutgoingPost): Record<string, unknown> {
-  return { placement, text: caption, altText: first.altText, title, link, firstComment, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })) };
+function wirePost({ placement, caption, title, link, firstComment, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
+  return { placement, text: caption, altText: first.altText, title, link, firstComment, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

@@ -1,5 +1,6 @@
 import { upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
 import type { Words } from '../../core/network/network-sheet.ts';
+import type { PieceKind } from '../../core/piece/piece.ts';
 import { statesAllowing, type DeliveryEvent, type DeliveryState } from '../../core/post/delivery-state.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import type { Db } from './connection.ts';
@@ -16,6 +17,8 @@ export interface Delivery extends Words {
   readonly channelId: string;
   readonly placement: string;
   readonly placementName: string;
+  /** What kind of piece it sends. */
+  readonly kind: PieceKind;
   readonly state: DeliveryState;
   readonly dueMs: number;
   readonly wall: string;
@@ -41,7 +44,7 @@ const toDelivery = (row: object): Delivery => {
 
 export type NewDelivery = Pick<
   Delivery,
-  'id' | 'brandId' | 'pieceId' | 'pieceRevision' | 'pieceName' | 'channelId' | 'placement' | 'placementName' | 'dueMs' | 'wall' | 'zone' | 'idempotencyKey'
+  'id' | 'brandId' | 'pieceId' | 'pieceRevision' | 'pieceName' | 'channelId' | 'placement' | 'placementName' | 'kind' | 'dueMs' | 'wall' | 'zone' | 'idempotencyKey'
 > &
   Words;
 
@@ -65,6 +68,7 @@ export async function insertDeliveries(
           channel_id: each.channelId,
           placement: each.placement,
           placement_name: each.placementName,
+          kind: each.kind,
           caption: each.caption,
           alt_text: each.altText,
           title: each.title,
@@ -134,7 +138,10 @@ export async function deliveriesVersion(db: Db, brandId: string): Promise<string
  * Takes the next delivery that is due, or whose holder has let its lease run out, in one statement, so that no two
  * dispatchers get the same.
  */
-export async function claimDueDelivery(db: Db, claim: { readonly lease: string; readonly nowMs: number; readonly machineNowMs: number; readonly leaseMs: number }): Promise<Delivery | null> {
+export async function claimDueDelivery(
+  db: Db,
+  claim: { readonly lease: string; readonly nowMs: number; readonly machineNowMs: number; readonly leaseMs: number; /** Which kinds of pieces; missing: all. */ readonly kinds?: readonly PieceKind[] | undefined },
+): Promise<Delivery | null> {
   const due = db('deliveries')
     .select('id')
     .where((either) =>
@@ -142,6 +149,7 @@ export async function claimDueDelivery(db: Db, claim: { readonly lease: string; 
         .where((scheduled) => scheduled.where({ state: 'scheduled' }).where('due_ms', '<=', claim.nowMs).where('not_before_ms', '<=', claim.machineNowMs))
         .orWhere((abandoned) => abandoned.where({ state: 'sending' }).where('lease_until_ms', '<', claim.machineNowMs)),
     )
+    .modify((query) => void (claim.kinds && query.whereIn('kind', [...claim.kinds])))
     .orderBy([{ column: 'due_ms' }, { column: 'id' }])
     .limit(1);
   const [row] = await db('deliveries')

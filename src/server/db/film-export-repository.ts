@@ -1,6 +1,7 @@
+import type { FilmFormatName } from '../../contract/film-contracts.ts';
 import { filmExportEvents, type FilmExportEvent, type FilmExportState } from '../../core/post/film-export-state.ts';
+import type { FilmMeasures } from '../../core/video/film-measures.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import type { FilmFormat } from '../film/render-film.ts';
 import type { Db } from './connection.ts';
 import { fromRow } from './row.ts';
 
@@ -11,16 +12,23 @@ export interface FilmExport {
   readonly pieceId: string;
   readonly channelId: string;
   readonly placement: string;
-  readonly format: FilmFormat;
+  readonly format: FilmFormatName;
   readonly state: FilmExportState;
   /** How much is done, in [0, 1]. */
   readonly share: number;
   readonly problem: string | null;
   readonly createdMs: number;
   readonly begunMs: number | null;
+  /** What was measured on it, once it is made. */
+  readonly measures: FilmMeasures | null;
 }
 
-const COLUMNS = ['id', 'brand_id', 'piece_id', 'channel_id', 'placement', 'format', 'state', 'share', 'problem', 'created_ms', 'begun_ms'];
+const toExport = (row: object): FilmExport => {
+  const found = fromRow<FilmExport & { readonly measures: string | null }>(row);
+  return { ...found, measures: found.measures === null ? null : (JSON.parse(found.measures) as FilmMeasures) };
+};
+
+const COLUMNS = ['id', 'brand_id', 'piece_id', 'channel_id', 'placement', 'format', 'state', 'share', 'problem', 'created_ms', 'begun_ms', 'measures'];
 /** Exports of a piece that are shown. */
 const MOST_LISTED = 40;
 
@@ -30,12 +38,12 @@ export async function insertFilmExport(db: Db, made: Pick<FilmExport, 'id' | 'br
 
 export async function listFilmExports(db: Db, pieceId: string): Promise<readonly FilmExport[]> {
   const rows = await db('film_exports').where({ piece_id: pieceId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(MOST_LISTED).select(COLUMNS);
-  return rows.map((row: Record<string, unknown>) => fromRow<FilmExport>(row));
+  return rows.map((row: Record<string, unknown>) => toExport(row));
 }
 
 export async function findFilmExport(db: Db, pieceId: string, id: string): Promise<FilmExport | null> {
   const row = await db('film_exports').where({ piece_id: pieceId, id }).first(COLUMNS);
-  return row ? fromRow<FilmExport>(row) : null;
+  return row ? toExport(row) : null;
 }
 
 export async function snapshotOfFilmExport(db: Db, id: string): Promise<Snapshot> {
@@ -49,13 +57,17 @@ export async function claimFilmExport(db: Db, machineNowMs: number): Promise<Fil
   const { from, to } = filmExportEvents.begin;
   const next = db('film_exports').whereIn('state', [...from]).orderBy([{ column: 'created_ms' }, { column: 'id' }]).limit(1).select('id');
   const [row] = await db('film_exports').whereIn('id', next).whereIn('state', [...from]).update({ state: to, begun_ms: machineNowMs, share: 0 }).returning(COLUMNS);
-  return row ? fromRow<FilmExport>(row) : null;
+  return row ? toExport(row) : null;
 }
 
 /** Moves an export on, if its state allows it; false when it does not. */
 export async function moveFilmExport(db: Db, id: string, event: FilmExportEvent, problem: string | null = null): Promise<boolean> {
   const { from, to } = filmExportEvents[event];
   return (await db('film_exports').where({ id }).whereIn('state', [...from]).update({ state: to, problem, ...(to === 'made' ? { share: 1 } : {}) })) > 0;
+}
+
+export async function noteFilmMeasures(db: Db, id: string, measures: FilmMeasures): Promise<void> {
+  await db('film_exports').where({ id }).update({ measures: JSON.stringify(measures) });
 }
 
 export async function noteFilmShare(db: Db, id: string, share: number): Promise<void> {

@@ -2,12 +2,17 @@ import { readFile } from 'node:fs/promises';
 import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Frame } from '../../core/piece/piece.ts';
+import type { Cue } from '../../core/piece/track.ts';
+import type { CutCover } from '../../core/video/cover.ts';
+import { writeVtt } from '../../core/video/subtitles.ts';
+import { toMs } from '../../core/video/timeline.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
 import { cutFilm } from '../film/cut-film.ts';
-import { filmSourceOf } from '../film/film-source.ts';
+import { coverOfCut, paintCover } from '../film/film-cover.ts';
+import { filmSourceOf, goesAsFile, type FilmSource } from '../film/film-source.ts';
 import { filmMimes } from '../film/render-film.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
@@ -59,13 +64,13 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   }
   const frames = slidesIn(snapshot, channel.network, delivery);
   const asDocument = snapshot.piece.kind === 'carousel' && getPlacement(sheet, delivery.placement).carousel?.as === 'document';
-  const isVideo = snapshot.piece.kind === 'video';
-  const wanted = asDocument || isVideo ? 1 : frames.length;
+  const video = snapshot.piece.kind === 'video' ? videoParts(snapshot, channel.network, delivery, services) : null;
+  const wanted = video ? video.files : asDocument ? 1 : frames.length;
   if (remoteMedia.length < wanted) {
     const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
     const metadata = metadataOf(snapshot, delivery.pieceName, delivery.altText, frames);
-    const pictures = isVideo
-      ? [await videoOf(services, snapshot, delivery, channel.network, sheet, signal)]
+    const pictures = video
+      ? await videoFiles(services, snapshot, delivery, video, sheet, signal)
       : await services.render.pictures(
           asDocument
             ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
@@ -78,7 +83,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
       await note({ remoteMedia });
     }
   }
-  const post = outgoingPost(delivery, remoteMedia, frames);
+  const post = video ? outgoingVideo(delivery, remoteMedia, video) : outgoingPost(delivery, remoteMedia, frames);
   if (remoteDraftId === null) {
     ({ remoteDraftId } = await connector.prepare(post, signal));
     if (remoteDraftId !== null) await note({ remoteDraftId });
@@ -87,11 +92,42 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
 }
 
-/** The cut of a video as a file; one that has been made of the same content before is found again. */
-async function videoOf(services: Services, snapshot: Snapshot, delivery: Delivery, network: string, sheet: NetworkSheet, signal: AbortSignal): Promise<OutgoingPicture> {
+/** What goes along with a video. */
+interface VideoParts {
+  readonly source: FilmSource;
+  readonly cover: CutCover | null;
+  /** The cover goes as a picture of its own; else it is a moment of the video. */
+  readonly coverIsFile: boolean;
+  readonly subtitles: readonly Cue[] | null;
+  /** How many files that makes: the video, its cover, its subtitles, in this order. */
+  readonly files: number;
+}
+
+function videoParts(snapshot: Snapshot, network: string, delivery: Delivery, services: Services): VideoParts {
   const source = filmSourceOf(snapshot, network, delivery, services.media);
-  const path = await cutFilm(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
-  return { bytes: await readFile(path), mime: filmMimes.mp4 };
+  const cover = coverOfCut(snapshot, network, delivery, source);
+  const coverIsFile = cover !== null && source.cut.placement.video?.cover === 'any';
+  const subtitles = goesAsFile(snapshot, network, delivery) ? (snapshot.piece.track?.subtitles ?? []).filter(({ fromMs }) => fromMs < toMs(source.timeline.lengthFrames)) : null;
+  return { source, cover, coverIsFile, subtitles, files: 1 + (coverIsFile ? 1 : 0) + (subtitles ? 1 : 0) };
+}
+
+/** A video as files; one that has been made of the same content before is found again. */
+async function videoFiles(services: Services, snapshot: Snapshot, delivery: Delivery, { source, cover, coverIsFile, subtitles }: VideoParts, sheet: NetworkSheet, signal: AbortSignal): Promise<readonly OutgoingPicture[]> {
+  const { path } = await cutFilm(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
+  return [
+    { bytes: await readFile(path), mime: filmMimes.mp4 },
+    ...(cover && coverIsFile ? [{ bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: filmMimes.jpg }] : []),
+    ...(subtitles ? [{ bytes: new TextEncoder().encode(writeVtt(subtitles)), mime: 'text/vtt' }] : []),
+  ];
+}
+
+function outgoingVideo(delivery: Delivery, [video, ...along]: readonly string[], { cover, coverIsFile, subtitles }: VideoParts): OutgoingPost {
+  const { placement, caption, altText, title, link, firstComment } = delivery;
+  if (video === undefined) throw new RangeError('A post without a video cannot be published');
+  const coverId = coverIsFile ? along[0] : undefined;
+  const subtitlesId = subtitles ? along[coverIsFile ? 1 : 0] : undefined;
+  const coverAtMs = cover?.kind === 'frame' && !coverIsFile ? Math.round(toMs(cover.frame)) : undefined;
+  return { placement, caption, altText, title, link, firstComment, media: [{ id: video, altText }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
 }
 
 function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {

@@ -1,5 +1,6 @@
 import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
+import type { PieceKind } from '../../core/piece/piece.ts';
 import { claimDueDelivery, finishAttempt, prolongLease, type Delivery } from '../db/delivery-repository.ts';
 import { TooHeavyError } from '../render/render-cut.ts';
 import type { Services } from '../services.ts';
@@ -10,20 +11,32 @@ export const LEASE_MS = 15_000;
 const SIGN_OF_LIFE_MS = 4_000;
 /** How often the dispatcher looks when nothing was due. */
 const IDLE_MS = 500;
-/** Deliveries sent at once: a slow network must not keep the others waiting. */
-const MOST_AT_ONCE = 3;
+/** Deliveries sent at once: a slow network must not keep the others waiting. Videos are made before they are sent, which takes minutes: they have a lane of their own. */
+const LANES: readonly Lane[] = [
+  { kinds: ['graphic', 'carousel'], most: 3 },
+  { kinds: ['video'], most: 1 },
+];
+
+interface Lane {
+  readonly kinds: readonly PieceKind[];
+  readonly most: number;
+}
 
 /** Claims due deliveries and sends them until told to stop; then lets go of nothing half done. */
 export async function runDispatcher(services: Services, connectorFor: ConnectorFor, stop: AbortSignal): Promise<void> {
+  await Promise.all(LANES.map((lane) => runLane(lane, services, connectorFor, stop)));
+}
+
+async function runLane({ kinds, most }: Lane, services: Services, connectorFor: ConnectorFor, stop: AbortSignal): Promise<void> {
   const running = new Set<Promise<void>>();
   while (!stop.aborted) {
-    const delivery = running.size < MOST_AT_ONCE ? await claimNext(services) : null;
+    const delivery = running.size < most ? await claimNext(services, kinds) : null;
     if (delivery) {
       const work: Promise<void> = sendOne(services, delivery, connectorFor).finally(() => running.delete(work));
       running.add(work);
       continue;
     }
-    await Promise.race([sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined), ...(running.size >= MOST_AT_ONCE ? running : [])]);
+    await Promise.race([sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined), ...(running.size >= most ? running : [])]);
   }
   await Promise.all(running);
 }
@@ -38,12 +51,13 @@ export async function dispatchDue(services: Services, connectorFor: ConnectorFor
   return attempts;
 }
 
-async function claimNext(services: Services): Promise<Delivery | null> {
+async function claimNext(services: Services, kinds?: readonly PieceKind[]): Promise<Delivery | null> {
   return claimDueDelivery(services.db, {
     lease: nanoid(),
     nowMs: await services.clock.nowMs(),
     machineNowMs: services.clock.machineNowMs(),
     leaseMs: LEASE_MS,
+    kinds,
   });
 }
 

@@ -1,10 +1,12 @@
 import { pieceName } from '../../core/piece/piece.ts';
 import { getChannel } from '../db/brand-repository.ts';
-import { claimFilmExport, moveFilmExport, noteFilmShare, restartFilmExports, snapshotOfFilmExport, type FilmExport } from '../db/film-export-repository.ts';
+import { claimFilmExport, moveFilmExport, noteFilmMeasures, noteFilmShare, restartFilmExports, snapshotOfFilmExport, type FilmExport } from '../db/film-export-repository.ts';
 import type { Services } from '../services.ts';
-import { cutFilm } from './cut-film.ts';
+import { cutFilm, type MadeFilm } from './cut-film.ts';
+import { coverFile } from './film-cover.ts';
 import { filmSourceOf } from './film-source.ts';
-import type { FilmOptions } from './render-film.ts';
+import type { FilmFormat, FilmOptions } from './render-film.ts';
+import { FfmpegError } from './run-ffmpeg.ts';
 
 type QueueServices = Pick<Services, 'db' | 'clock' | 'media' | 'render' | 'log'>;
 
@@ -58,7 +60,8 @@ export class FilmQueue {
     const abort = new AbortController();
     this.#current = { id: made.id, abort };
     try {
-      await filmOfExport(this.services, made, { signal: abort.signal, onProgress: this.#noter(made.id) });
+      const { measures } = await filmOfExport(this.services, made, { signal: abort.signal, onProgress: this.#noter(made.id) });
+      if (measures) await noteFilmMeasures(this.services.db, made.id, measures);
       await moveFilmExport(this.services.db, made.id, 'finish');
     } catch (error) {
       // Closing leaves it where it is: the next start makes it again. A person's stop is in the database already.
@@ -81,17 +84,20 @@ export class FilmQueue {
   }
 }
 
-/** The file of an export, made where it is not there; the path of it. */
-export async function filmOfExport(services: QueueServices, made: FilmExport, { signal, onProgress }: Pick<FilmOptions, 'signal' | 'onProgress'>): Promise<string> {
+/** The file of an export, made where it is not there. */
+export async function filmOfExport(services: QueueServices, made: FilmExport, { signal, onProgress }: Pick<FilmOptions, 'signal' | 'onProgress'>): Promise<MadeFilm> {
   const snapshot = await snapshotOfFilmExport(services.db, made.id);
   const { network } = await getChannel(services.db, made.channelId);
   const maxBytes = snapshot.sheets.find(({ key }) => key === network)?.files.maxVideoBytes ?? Infinity;
-  return cutFilm(services, filmSourceOf(snapshot, network, made, services.media), { format: made.format, maxBytes, title: pieceName(snapshot.piece), signal, onProgress });
+  const source = filmSourceOf(snapshot, network, made, services.media);
+  const film = (format: FilmFormat): Promise<MadeFilm> => cutFilm(services, source, { format, maxBytes, title: pieceName(snapshot.piece), signal, onProgress });
+  return made.format === 'jpg' ? coverFile(services, snapshot, network, made, source, async () => (await film('mp4')).path) : film(made.format);
 }
 
 function sentenceOf(error: unknown): string {
   const { code } = error as { readonly code?: unknown };
+  if (code === 'no-cover') return 'No cover is chosen for this place. Choose one, and make it again.';
   if (code === 'too-heavy') return 'No quality of this video stays below what the network takes. Make it shorter.';
-  if (code === 'ENOSPC') return 'The disk of the server is full. Nothing was lost; make it again when there is room.';
+  if (code === 'ENOSPC' || (error instanceof FfmpegError && error.messages.includes('No space left on device'))) return 'The disk of the server is full. Nothing was lost; make it again when there is room.';
   return 'It could not be put together. Nothing was lost; make it again, and if that does not help, look whether one of its clips plays.';
 }

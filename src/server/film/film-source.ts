@@ -1,4 +1,6 @@
 import type { Piece } from '../../core/piece/piece.ts';
+import { getPlacement } from '../../core/network/network-sheet.ts';
+import { takesSubtitleFile } from '../../core/video/subtitles.ts';
 import type { CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { wholeFilm, type Film } from '../../core/video/film.ts';
@@ -26,6 +28,12 @@ export function filmsIn({ pictures }: Pick<Snapshot, 'pictures'>): ReadonlyMap<s
   return new Map(pictures.flatMap(({ id, film }) => (film ? [[id, wholeFilm<Film>(film)] as const] : [])));
 }
 
+/** Whether the subtitles of a cut go along as a file instead of lying over its pictures. */
+export function goesAsFile({ piece, sheets }: Pick<Snapshot, 'piece' | 'sheets'>, network: string, { placement }: CutRef): boolean {
+  const sheet = sheets.find(({ key }) => key === network);
+  return sheet !== undefined && takesSubtitleFile(piece.track, getPlacement(sheet, placement).video);
+}
+
 /** What one cut of a snapshot's video is made of, with the files it lies in. */
 export function filmSourceOf(snapshot: Snapshot, network: string, cut: CutRef, store: MediaStore): FilmSource {
   const pathOf = (id: string | undefined): string | null => {
@@ -38,7 +46,7 @@ export function filmSourceOf(snapshot: Snapshot, network: string, cut: CutRef, s
     cut: cutSourceOf(snapshot, network, cut, store),
     timeline: timelineOf(slidesIn(snapshot, network, cut), films),
     films,
-    track,
+    track: goesAsFile(snapshot, network, cut) ? { ...track, subtitles: [] } : track,
     clips: new Map(snapshot.pictures.flatMap(({ id, film, widthPx, heightPx }) => (film?.kind === 'clip' ? [[id, { path: store.pathOf(film.storedHash), widthPx, heightPx }] as const] : []))),
     musicPath: pathOf(track.music),
     voicePath: pathOf(track.voice),

@@ -6,7 +6,8 @@ import type { MediaStore } from '../media/media-store.ts';
 import { filmProxy } from './film-proxy.ts';
 import { inputFile, runFfmpeg } from './run-ffmpeg.ts';
 
-const FRAME_WIDTH_PX = 96;
+/** The middle of each frame, as narrow as its place in the strip. */
+const FRAME = { widthPx: 48, heightPx: 96 } as const;
 const MOST_MS = 5 * 60 * 1000;
 
 /**
@@ -19,7 +20,7 @@ export async function filmStrip(store: MediaStore, { storedHash, durationMs }: {
   const temporary = `${await store.temporaryPath()}.jpg`;
   const rate = (FILM_STRIP_FRAMES * 1000) / durationMs;
   try {
-    await runFfmpeg([...inputFile(await filmProxy(store, storedHash)), '-vf', `fps=${rate.toFixed(6)}:start_time=0:round=down,scale=${FRAME_WIDTH_PX}:-2,tile=${FILM_STRIP_FRAMES}x1`, '-frames:v', '1', '-q:v', '4', temporary], { mostMs: MOST_MS });
+    await runFfmpeg([...inputFile(await filmProxy(store, storedHash)), '-vf', `fps=${rate.toFixed(6)}:start_time=0:round=down,scale=${FRAME.widthPx}:${FRAME.heightPx}:force_original_aspect_ratio=increase,crop=${FRAME.widthPx}:${FRAME.heightPx},tile=${FILM_STRIP_FRAMES}x1`, '-frames:v', '1', '-q:v', '4', temporary], { mostMs: MOST_MS });
     await mkdir(dirname(path), { recursive: true });
     await rename(temporary, path);
   } finally {

@@ -33,6 +33,11 @@ export interface FilmToJoin {
   readonly voice: { readonly path: string; readonly endMs: number } | null;
 }
 
+/** What of a film is to be heard. */
+export interface FilmToHear extends Pick<FilmToJoin, 'lengthFrames' | 'music' | 'voice'> {
+  readonly shots: readonly Omit<ShotToJoin, 'layers'>[];
+}
+
 /** Input options and filters as ffmpeg takes them; the picture comes out as `[picture]`, the sound as `[sound]`. */
 export interface FilterGraph {
   readonly inputs: readonly string[];
@@ -53,6 +58,13 @@ export function filterGraph(film: FilmToJoin, files: ReadonlyMap<string, FilmFil
   const shots = film.shots.map((shot, index) => builder.shot(shot, index));
   const picture = builder.cues(builder.join(shots));
   return { inputs: builder.inputs, picture: [...builder.chains, picture].join(';'), sound: builder.sound() };
+}
+
+/** The sound alone, which is known before anything is painted. */
+export function soundGraph(film: FilmToHear, files: ReadonlyMap<string, FilmFile>): Pick<FilterGraph, 'inputs' | 'sound'> {
+  const builder = new GraphBuilder({ ...film, size: { widthPx: 0, heightPx: 0 }, shots: film.shots.map((shot) => ({ ...shot, layers: [] })), cues: [] }, files);
+  film.shots.forEach((shot, index) => shot.clip && builder.clip(shot.clip.mediaId, shot, index));
+  return { inputs: builder.inputs, sound: builder.sound() };
 }
 
 class GraphBuilder {
@@ -114,11 +126,17 @@ class GraphBuilder {
     return `${this.#still(file)},format=yuv420p,${LOOP},perspective=${[left, top, right, top, left, bottom, right, bottom].map((value, at) => `${at % 2 === 0 ? 'x' : 'y'}${Math.floor(at / 2)}=${value}`).join(':')}:eval=frame:interpolation=linear`;
   }
 
-  #film({ mediaId, box, path }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin, index: number): string {
+  /** Opens the clip of a shot where the shot begins in it. */
+  clip(mediaId: string, shot: Pick<ShotToJoin, 'clip' | 'lengthFrames'>, index: number): { readonly input: number; readonly file: FilmFile } {
     const file = this.files.get(mediaId);
     if (!file) throw new RangeError(`No file is at hand for clip '${mediaId}'`);
     const input = this.#input(file.path, '-ss', seconds(shot.clip?.fromFrame ?? 0), '-t', seconds(shot.lengthFrames + VIDEO_FPS));
     this.#clipInputs.set(index, input);
+    return { input, file };
+  }
+
+  #film({ mediaId, box, path }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin, index: number): string {
+    const { input, file } = this.clip(mediaId, shot, index);
     const crop = cropAlong(path, file);
     const end = `trim=end_frame=${shot.lengthFrames}`;
     return `[${input}:v]fps=${VIDEO_FPS},${end},setpts=PTS-STARTPTS,crop=${crop},scale=${Math.round(box.widthPx)}:${Math.round(box.heightPx)}:flags=bicubic,setsar=1,tpad=stop_mode=clone:stop=${shot.lengthFrames},${end},format=yuv420p`;

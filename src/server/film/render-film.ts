@@ -1,17 +1,22 @@
 import { mkdir, rm, stat } from 'node:fs/promises';
+import type { FilmFormatName } from '../../contract/film-contracts.ts';
+import type { FilmMeasures } from '../../core/video/film-measures.ts';
+import { FLASH_CELLS } from '../../core/video/flashes.ts';
 import { shotMovements } from '../../core/video/movement.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { voiceEndMs } from '../../core/video/speech.ts';
 import { toFrames, toMs } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
-import type { RenderPool } from '../render/render-pool.ts';
 import { TooHeavyError } from '../render/render-cut.ts';
+import type { RenderPool } from '../render/render-pool.ts';
 import type { FilmSource } from './film-source.ts';
-import { filterGraph, type FilmToJoin, type FilterGraph } from './filter-graph.ts';
+import { filterGraph, soundGraph, type FilmToHear, type FilmToJoin, type FilterGraph } from './filter-graph.ts';
+import { FlashMeter, measureLoudness } from './measure-film.ts';
 import { runFfmpeg } from './run-ffmpeg.ts';
 
-export type FilmFormat = 'mp4' | 'webm';
-export const filmMimes: Readonly<Record<FilmFormat, string>> = { mp4: 'video/mp4', webm: 'video/webm' };
+/** What a film is made as; a cover is made of one. */
+export type FilmFormat = Exclude<FilmFormatName, 'jpg'>;
+export const filmMimes: Readonly<Record<FilmFormatName, string>> = { mp4: 'video/mp4', webm: 'video/webm', webp: 'image/webp', gif: 'image/gif', jpg: 'image/jpeg' };
 
 export interface FilmOptions {
   readonly format: FilmFormat;
@@ -35,35 +40,59 @@ const MOST_MS = 60 * 60 * 1000;
 const AIM_SHARE = 0.94;
 const LEAST_KBPS = 300;
 
-const pictureCodecs: Readonly<Record<FilmFormat, readonly string[]>> = {
+type PlayedFormat = 'mp4' | 'webm';
+const pictureCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = {
   mp4: ['-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high'],
   webm: ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1'],
 };
-const constantQuality: Readonly<Record<FilmFormat, readonly string[]>> = { mp4: ['-crf', '20'], webm: ['-crf', '32', '-b:v', '0'] };
-const soundCodecs: Readonly<Record<FilmFormat, readonly string[]>> = { mp4: ['-c:a', 'aac', '-b:a', `${SOUND_KBPS}k`], webm: ['-c:a', 'libopus', '-b:a', `${SOUND_KBPS}k`] };
+const constantQuality: Readonly<Record<PlayedFormat, readonly string[]>> = { mp4: ['-crf', '20'], webm: ['-crf', '32', '-b:v', '0'] };
+const soundCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = { mp4: ['-c:a', 'aac', '-b:a', `${SOUND_KBPS}k`], webm: ['-c:a', 'libopus', '-b:a', `${SOUND_KBPS}k`] };
 const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'];
 
+/** Moving pictures without sound are short, small and slow: each of their frames weighs as much as a picture. */
+const MOVING = { seconds: 6, fps: 15, sidePx: 540 } as const;
+const movingPictures: Readonly<Record<'webp' | 'gif', { readonly filter: string; readonly codec: readonly string[] }>> = {
+  webp: { filter: '', codec: ['-c:v', 'libwebp_anim', '-quality', '72', '-loop', '0'] },
+  gif: { filter: ',split[all][key];[key]palettegen=stats_mode=diff[palette];[all][palette]paletteuse=dither=bayer:bayer_scale=4', codec: ['-loop', '0'] },
+};
+
 /**
- * One cut of a video as a file: its layers are painted, the loudness of its sound is measured, then ffmpeg puts all of it together.
+ * One cut of a video as a file: the loudness of its sound is measured while its layers are painted, then ffmpeg puts all of it
+ * together, and the finished film is measured.
  * @param path where the file goes
+ * @returns what was measured; null for moving pictures without sound
  * @throws TooHeavyError when it cannot be made small enough; FfmpegError when it was stopped or failed
  */
-export async function renderFilm(source: FilmSource, path: string, { render, media }: { readonly render: RenderPool; readonly media: MediaStore }, options: FilmOptions): Promise<void> {
+export async function renderFilm(source: FilmSource, path: string, { render, media }: { readonly render: RenderPool; readonly media: MediaStore }, options: FilmOptions): Promise<FilmMeasures | null> {
   const folder = await media.temporaryPath();
+  const { format, signal } = options;
   await mkdir(folder);
   try {
-    const graph = filterGraph(await paintedFilm(source, folder, render), source.clips);
+    const heard = filmToHear(source);
+    const [painted, level] = await Promise.all([paintedFilm(source, heard, folder, render), format === 'webp' || format === 'gif' ? null : levelled(soundGraph(heard, source.clips), signal)]);
     options.onProgress(PAINTED);
-    await encode(graph, source.timeline.lengthFrames, path, options);
+    const graph = filterGraph(painted, source.clips);
+    if (format === 'webp' || format === 'gif') return await encodeMoving(graph, path, format, options);
+    const flashesASecond = await encode(graph, level ?? 'anull', { lengthFrames: source.timeline.lengthFrames, path, format }, options);
+    return { ...(await measureLoudness(path, signal)), flashesASecond };
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
 }
 
-async function paintedFilm({ cut, timeline, track, clips, films, musicPath, voicePath }: FilmSource, folder: string, render: RenderPool): Promise<FilmToJoin> {
+function filmToHear({ timeline: { shots, lengthFrames }, track, films, musicPath, voicePath }: FilmSource): FilmToHear {
+  const voice = track.voice === undefined ? undefined : films.get(track.voice);
+  return {
+    lengthFrames,
+    shots: shots.map(({ startFrame, lengthFrames: shotFrames, into, clip }) => ({ startFrame, lengthFrames: shotFrames, into, clip })),
+    music: musicPath === null ? null : { path: musicPath, volume: track.musicVolume ?? 1 },
+    voice: voicePath === null ? null : { path: voicePath, endMs: voice ? voiceEndMs(voice, toMs(lengthFrames)) : toMs(lengthFrames) },
+  };
+}
+
+async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, heard: FilmToHear, folder: string, render: RenderPool): Promise<FilmToJoin> {
   const { shots, lengthFrames } = timeline;
   const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, film: films.get(picture.id) }]));
-  const voice = track.voice === undefined ? undefined : films.get(track.voice);
   const spoken = (track.subtitles ?? []).filter(({ text, fromMs }) => text.trim() !== '' && toFrames(fromMs) < lengthFrames);
   const painted = await render.layers({
     kind: 'layers',
@@ -74,38 +103,57 @@ async function paintedFilm({ cut, timeline, track, clips, films, musicPath, voic
     folder,
   });
   return {
+    ...heard,
     size: { widthPx: cut.placement.exportPx.width, heightPx: cut.placement.exportPx.height },
-    lengthFrames,
-    shots: shots.map(({ startFrame, into, clip }, index) => ({ startFrame, into, clip, layers: painted.shots[index]?.layers ?? [], lengthFrames: painted.shots[index]?.lengthFrames ?? 0 })),
+    shots: heard.shots.map((shot, index) => ({ ...shot, layers: painted.shots[index]?.layers ?? [] })),
     cues: spoken.flatMap(({ fromMs, toMs: endMs }, index) => {
       const layer = painted.subtitles[index];
       return layer ? [{ layer: { kind: 'still' as const, ...layer }, fromFrame: toFrames(fromMs), toFrame: Math.min(lengthFrames, toFrames(endMs)) }] : [];
     }),
-    music: musicPath === null ? null : { path: musicPath, volume: track.musicVolume ?? 1 },
-    voice: voicePath === null ? null : { path: voicePath, endMs: voice ? voiceEndMs(voice, toMs(lengthFrames)) : toMs(lengthFrames) },
   };
 }
 
-async function encode(graph: FilterGraph, lengthFrames: number, path: string, options: FilmOptions): Promise<void> {
-  const { format, maxBytes, signal, title, onProgress } = options;
+/** @returns the most flashes in any second, seen on the pictures as they are encoded */
+async function encode(graph: FilterGraph, level: string, { lengthFrames, path, format }: { readonly lengthFrames: number; readonly path: string; readonly format: PlayedFormat }, options: FilmOptions): Promise<number> {
+  const { maxBytes, signal, title, onProgress } = options;
   const lengthMs = toMs(lengthFrames);
-  const sound = `${graph.sound};[sound]${await levelled(graph, signal)},${STEREO}[level]`;
-  const run = (rate: readonly string[], from: number): Promise<unknown> =>
-    runFfmpeg(
-      [...graph.inputs, '-filter_complex', `${graph.picture};${sound}`, '-map', '[picture]', '-map', '[level]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS), ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path],
-      { signal, mostMs: MOST_MS, onProgress: (reachedMs) => onProgress(from + (1 - from) * Math.min(1, reachedMs / lengthMs)) },
+  const filter = `${graph.picture};[picture]split[shown][looked];[looked]scale=${FLASH_CELLS}:${FLASH_CELLS}:flags=area,format=gray[cells];${graph.sound};[sound]${level},${STEREO}[level]`;
+  const run = async (rate: readonly string[], from: number): Promise<number> => {
+    const meter = new FlashMeter();
+    await runFfmpeg(
+      [
+        ...[...graph.inputs, '-filter_complex', filter],
+        ...['-map', '[shown]', '-map', '[level]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS), ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path],
+        ...['-map', '[cells]', '-f', 'rawvideo', 'pipe:1'],
+      ],
+      { signal, mostMs: MOST_MS, isPatient: true, onBytes: (bytes) => meter.take(bytes), onProgress: (reachedMs) => onProgress(from + (1 - from) * Math.min(1, reachedMs / lengthMs)) },
     );
-  await run(constantQuality[format], PAINTED);
-  if ((await stat(path)).size <= maxBytes) return;
+    return meter.flashesASecond();
+  };
+  const flashes = await run(constantQuality[format], PAINTED);
+  if ((await stat(path)).size <= maxBytes) return flashes;
   const kbps = Math.floor(((maxBytes * AIM_SHARE * 8) / (lengthMs / 1000) - SOUND_KBPS * 1000) / 1000);
   if (kbps < LEAST_KBPS) throw new TooHeavyError(maxBytes);
   await run(['-b:v', `${kbps}k`, '-maxrate', `${kbps}k`, '-bufsize', `${kbps * 2}k`], PAINTED);
   if ((await stat(path)).size > maxBytes) throw new TooHeavyError(maxBytes);
+  return flashes;
+}
+
+async function encodeMoving(graph: FilterGraph, path: string, format: 'webp' | 'gif', { signal, onProgress }: FilmOptions): Promise<null> {
+  const { filter, codec } = movingPictures[format];
+  const fit = `scale=w='min(${MOVING.sidePx},iw)':h='min(${MOVING.sidePx},ih)':force_original_aspect_ratio=decrease`;
+  await runFfmpeg([...graph.inputs, '-filter_complex', `${graph.picture};[picture]trim=end=${MOVING.seconds},fps=${MOVING.fps},${fit}${filter}[moving]`, '-map', '[moving]', ...codec, '-f', format, path], {
+    signal,
+    mostMs: MOST_MS,
+    isPatient: true,
+    onProgress: (reachedMs) => onProgress(PAINTED + (1 - PAINTED) * Math.min(1, reachedMs / (MOVING.seconds * 1000))),
+  });
+  return null;
 }
 
 /** The filter that brings the sound to its loudness, by what was measured in a pass over the sound alone. */
-async function levelled(graph: FilterGraph, signal: AbortSignal): Promise<string> {
-  const { messages } = await runFfmpeg([...graph.inputs, '-filter_complex', `${graph.sound};[sound]loudnorm=${LOUDNESS}:print_format=json[level]`, '-map', '[level]', '-f', 'null', '-'], { signal, mostMs: MOST_MS });
+async function levelled({ inputs, sound }: Pick<FilterGraph, 'inputs' | 'sound'>, signal: AbortSignal): Promise<string> {
+  const { messages } = await runFfmpeg([...inputs, '-filter_complex', `${sound};[sound]loudnorm=${LOUDNESS}:print_format=json[level]`, '-map', '[level]', '-f', 'null', '-'], { signal, mostMs: MOST_MS, isPatient: true });
   const found = /\{[^{}]*"input_i"[^{}]*\}/.exec(messages);
   const measured = found ? (JSON.parse(found[0]) as Readonly<Record<string, string>>) : {};
   // Silence has no loudness: there is nothing to bring anywhere.

@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { constants, setPriority } from 'node:os';
 
 /** What a run left behind. */
 export interface FfmpegOutput {
@@ -25,6 +26,8 @@ export interface FfmpegOptions {
   readonly mostMs: number;
   /** Takes the standard output as it comes, which is not kept then. */
   readonly onBytes?: ((bytes: Buffer) => void) | undefined;
+  /** Nobody looks at a page that waits for it: others go first. */
+  readonly isPatient?: boolean | undefined;
   /** Told the moment of the output that has been reached, in milliseconds, a few times a second. */
   readonly onProgress?: ((reachedMs: number) => void) | undefined;
 }
@@ -54,9 +57,10 @@ export async function runFfprobe(args: readonly string[], options: FfmpegOptions
   return JSON.parse(stdout.toString('utf8'));
 }
 
-function run(program: string, args: readonly string[], { signal, mostMs, onBytes, onProgress }: FfmpegOptions): Promise<FfmpegOutput> {
+function run(program: string, args: readonly string[], { signal, mostMs, onBytes, isPatient = false, onProgress }: FfmpegOptions): Promise<FfmpegOutput> {
   return new Promise((resolve, reject) => {
     const child = spawn(program, [...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+    if (isPatient && child.pid !== undefined) giveWay(child.pid);
     const chunks: Buffer[] = [];
     let bytes = 0;
     let messages = '';
@@ -92,4 +96,12 @@ function run(program: string, args: readonly string[], { signal, mostMs, onBytes
     });
     if (signal?.aborted) stop();
   });
+}
+
+function giveWay(pid: number): void {
+  try {
+    setPriority(pid, constants.priority.PRIORITY_BELOW_NORMAL);
+  } catch {
+    // It has ended already, or the system does not let us: then it runs as all others do.
+  }
 }

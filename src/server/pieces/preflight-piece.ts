@@ -6,7 +6,7 @@ import { adjustmentOf, mediaOfPiece, type CutRef } from '../../core/piece/piece.
 import { slidesOfCut } from '../../core/piece/slides-of-cut.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
-import { cutSourceOf } from '../render/cut-source.ts';
+import { cutSourceOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
 /**
@@ -25,8 +25,8 @@ export async function preflightSnapshot(services: Services, brand: Brand, snapsh
     sources: known.map(({ channel, ref }) => cutSourceOf(snapshot, channel.network, ref, services.media)),
   });
   const toCheck = known.map(({ ref, channel, sheet, placement }, index): CutToCheck => {
-    const { shown, left } = slidesOfCut(snapshot.piece, snapshot.template, placement.carousel, adjustmentOf(snapshot.piece, ref));
-    const slides = shown.flatMap((frame, at) => {
+    const { left } = slidesOfCut(snapshot.piece, snapshot.template, placement.carousel, adjustmentOf(snapshot.piece, ref));
+    const slides = slidesIn(snapshot, channel.network, ref).flatMap((frame, at) => {
       const report = reports[index]?.[at];
       return report ? [{ frame, report }] : [];
     });

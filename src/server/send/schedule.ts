@@ -44,6 +44,7 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
       channelId: channel.id,
       placement: cut.placement,
       placementName: getPlacement(sheet, cut.placement).name,
+      kind: piece.document.kind,
       ...wordsFor(piece.document, channel.id, brand.book.facts),
       dueMs: moment.dueMs,
       wall: moment.wall,

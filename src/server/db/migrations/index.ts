@@ -7,6 +7,7 @@ import * as fifth from './0005-uploads.ts';
 import * as sixth from './0006-typefaces-templates.ts';
 import * as eighth from './0008-films.ts';
 import * as ninth from './0009-film-exports.ts';
+import * as tenth from './0010-kinds-and-measures.ts';
 import * as seventh from './0007-many-pictures-of-posts.ts';
 
 /** Migrations in order; a shipped one is never edited. */
@@ -20,6 +21,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0007-many-pictures-of-posts', migration: seventh },
   { name: '0008-films', migration: eighth },
   { name: '0009-film-exports', migration: ninth },
+  { name: '0010-kinds-and-measures', migration: tenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,0 +1,34 @@
+import { FLASH_CELLS, mostFlashesASecond } from '../../core/video/flashes.ts';
+import type { FilmMeasures } from '../../core/video/film-measures.ts';
+import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { inputFile, runFfmpeg } from './run-ffmpeg.ts';
+
+const MOST_MS = 10 * 60 * 1000;
+
+/** Gathers the small grey pictures of a film while it is made. */
+export class FlashMeter {
+  readonly #frames: Uint8Array[] = [];
+  #rest = Buffer.alloc(0);
+
+  take(bytes: Buffer): void {
+    const frameBytes = FLASH_CELLS * FLASH_CELLS;
+    let rest = Buffer.concat([this.#rest, bytes]);
+    for (; rest.length >= frameBytes; rest = rest.subarray(frameBytes)) this.#frames.push(Uint8Array.from(rest.subarray(0, frameBytes)));
+    this.#rest = Buffer.from(rest);
+  }
+
+  flashesASecond(): number {
+    return mostFlashesASecond(this.#frames, VIDEO_FPS);
+  }
+}
+
+/** Loudness and true peak of a finished film, from the sound that is in it. */
+export async function measureLoudness(path: string, signal: AbortSignal): Promise<Pick<FilmMeasures, 'loudnessLufs' | 'truePeakDb'>> {
+  const { messages } = await runFfmpeg([...inputFile(path), '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=quiet', '-f', 'null', '-'], { mostMs: MOST_MS, signal });
+  const summary = messages.slice(messages.lastIndexOf('Summary:'));
+  const read = (pattern: RegExp): number | null => {
+    const value = Number(pattern.exec(summary)?.[1] ?? Number.NaN);
+    return Number.isFinite(value) && value > -70 ? value : null;
+  };
+  return { loudnessLufs: read(/I:\s+(-?[\d.]+) LUFS/), truePeakDb: read(/Peak:\s+(-?[\d.]+|-inf) dBFS/) };
+}
