@@ -53,7 +53,10 @@ export const coverTemplate: Template = readTemplate({
   kind: 'graphic',
   scheme: 'dark',
   slots: [{ key: 'picture', kind: 'picture', label: 'Picture', hint: 'What stands for the video', required: true }],
-  arrangements: [{ key: 'any', name: 'Any', aspect: { from: 0, to: 10 }, ...arrangement }],
+  arrangements: [
+    { key: 'upright', name: 'Upright', aspect: { from: 0, to: 1 }, ...arrangement },
+    { key: 'wide', name: 'Wide', aspect: { from: 1, to: 10 }, ...arrangement },
+  ],
 });
 
 /** A cover's picture as a frame of its template. */

@@ -29,7 +29,7 @@ export function CoverFields({ piece, store, brand, media, onMedia, readOnly }: C
   return (
     <details className="border-t border-line pt-3" open={cover !== undefined}>
       <summary className="cursor-pointer text-sm font-semibold">Cover</summary>
-      <fieldset disabled={readOnly} className="mt-3 space-y-2">
+      <fieldset disabled={readOnly} className="mt-3 min-w-0 space-y-2">
         <legend className="sr-only">Cover</legend>
         <label className="block text-xs text-quiet">
           What stands for the video

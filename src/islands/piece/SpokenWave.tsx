@@ -45,7 +45,8 @@ export function SpokenWave({ brand, item, film, cues, onChange }: WaveProps) {
         showCues(plugin, next, colour('--c-house'));
       });
       regions.current = plugin;
-      showCues(plugin, latest.current.cues, colour('--c-house'));
+      // Before it knows how long the sound is, it has nowhere to put them.
+      surfer.on('ready', () => showCues(plugin, latest.current.cues, colour('--c-house')));
       close = () => surfer.destroy();
     });
     return () => {

@@ -36,7 +36,7 @@ export function TrackFields({ piece, store, brand, media, onMedia, readOnly }: C
   return (
     <details className="border-t border-line pt-3" open={track.voice !== undefined || track.music !== undefined}>
       <summary className="cursor-pointer text-sm font-semibold">Sound and subtitles</summary>
-      <fieldset disabled={readOnly} className="mt-3 space-y-3">
+      <fieldset disabled={readOnly} className="mt-3 min-w-0 space-y-3">
         <legend className="sr-only">Sound and subtitles</legend>
         <SoundChoice label="Voice" none="nobody speaks" chosen={track.voice} sounds={sounds.data?.items ?? []} onChoose={(id) => choose('voice', id)} />
         <SoundChoice label="Music" none="no music" chosen={track.music} sounds={sounds.data?.items ?? []} onChoose={(id) => choose('music', id)} />

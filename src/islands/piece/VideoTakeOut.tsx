@@ -28,9 +28,8 @@ const isUnderWay = ({ state }: FilmExport): boolean => state === 'waiting' || st
 export function VideoTakeOut(props: TakeOutProps) {
   return (
     <DialogTrigger>
-      <AriaButton className={buttonClasses('plain')}>
+      <AriaButton aria-label="Download" className={buttonClasses('plain', 'icon')}>
         <Download aria-hidden className="size-4" />
-        Download
       </AriaButton>
       <Popover className="shadow-float flex max-h-[70vh] w-[26rem] flex-col rounded-md border border-line bg-panel" placement="bottom end">
         <Dialog aria-label="Download the video" className="flex min-h-0 flex-col outline-none">

@@ -1,10 +1,12 @@
+import Maximize2 from 'lucide-react/icons/maximize-2';
+import Minimize2 from 'lucide-react/icons/minimize-2';
 import Pause from 'lucide-react/icons/pause';
 import SquareSplitHorizontal from 'lucide-react/icons/square-split-horizontal';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import Play from 'lucide-react/icons/play';
 import type { Draft } from 'immer';
 import { nanoid } from 'nanoid';
-import { memo, useEffect, useRef, type KeyboardEvent } from 'react';
+import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent as KeyPress } from 'react';
 import type { Frame } from '../../core/piece/piece.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { coverOf, restingFrame } from '../../core/video/cover.ts';
@@ -28,11 +30,23 @@ interface VideoWallProps extends Omit<ContactProps, 'onLook'> {
 
 const SHOT_PX = 128;
 const GAP_PX = 8;
+/** Room beside a cut that is looked at closer, and below it for what it is called. */
+const PAD_PX = 20;
+const CAPTION_PX = 60;
 
 /** All cuts of a video in step, over the strip of its shots. */
-export function VideoWall(props: VideoWallProps) {
-  const { piece, cuts, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
-  const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut, showsCovers, setShowsCovers } = useVideo({ piece, cuts, brand: brand.slug, media });
+export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
+  const { piece, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
+  const [lookedKey, setLookedKey] = useState<string | null>(null);
+  const [room, setRoom] = useState({ width: 0, height: 0 });
+  const cuts = useMemo(() => (lookedKey === null ? all : closerLook(all, lookedKey, room)), [all, lookedKey, room]);
+  const seen = useRef(new Set<string>());
+  const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut, showsCovers, setShowsCovers } = useVideo({ piece, cuts, brand: brand.slug, media, seen });
+  useEffect(() => {
+    const back = (event: KeyboardEvent): void => void (event.key === 'Escape' && setLookedKey(null));
+    addEventListener('keydown', back);
+    return () => removeEventListener('keydown', back);
+  }, []);
   const at = timeline.shots.find((shot) => shot.frame.id === frame.id);
   const lookedAt = useRef<string | null>(null);
   useEffect(() => {
@@ -42,7 +56,7 @@ export function VideoWall(props: VideoWallProps) {
     if (!player.getState().isPlaying) player.seek(restingFrame(at));
   }, [player, at]);
   const toggle = (): void => (state.isPlaying ? player?.pause() : player?.play());
-  const keys = (event: KeyboardEvent): void => {
+  const keys = (event: KeyPress): void => {
     const steps: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -VIDEO_FPS, PageDown: VIDEO_FPS };
     const step = steps[event.key];
     if (event.key === ' ') toggle();
@@ -113,7 +127,7 @@ export function VideoWall(props: VideoWallProps) {
           The cuts could not be painted: {cuts.problem}
         </p>
       )}
-      <CutList cuts={cuts} lengthFrames={wholeFrames} own={own} playedCut={playedCut} onPlayCut={setPlayedCut} />
+      <CutList cuts={cuts} seen={seen.current} onSeen={() => player?.repaint()} onRoom={setRoom} onLook={(key) => setLookedKey(lookedKey === null ? key : null)} isCloser={lookedKey !== null} lengthFrames={wholeFrames} own={own} playedCut={playedCut} onPlayCut={setPlayedCut} />
       <div className="overflow-x-auto border-t border-line bg-wall px-5 pt-3 pb-4">
         <SlideStrip frames={piece.frames} template={template} store={store} frameId={frame.id} chosen={chosen} onChosen={onChosen} readOnly={readOnly} columnPx={SHOT_PX} headerPx={-GAP_PX} gapPx={GAP_PX} />
       </div>
@@ -121,21 +135,66 @@ export function VideoWall(props: VideoWallProps) {
   );
 }
 
+/** One cut alone, as large as there is room. */
+function closerLook(all: Cuts, key: string, room: { readonly width: number; readonly height: number }): Cuts {
+  const list = all.list.filter((cut) => cut.key === key);
+  const [cut] = list;
+  if (!cut) return all;
+  const { width, height } = cut.placement.exportPx;
+  const scale = Math.max(all.wallScale, Math.min(1, (room.width - 2 * PAD_PX) / width, (room.height - CAPTION_PX) / height));
+  return { ...all, list, wallScale: scale, scaleOf: () => scale };
+}
+
 interface CutListProps {
   readonly cuts: Cuts;
+  /** Cuts that are in view, kept up to date here. */
+  readonly seen: Set<string>;
+  readonly onSeen: () => void;
+  readonly onRoom: (room: { readonly width: number; readonly height: number }) => void;
+  readonly onLook: (key: string) => void;
+  readonly isCloser: boolean;
   readonly lengthFrames: number;
   readonly own: Video['own'];
   readonly playedCut: string | null;
   readonly onPlayCut: (key: string | null) => void;
 }
 
-const CutList = memo(function CutList({ cuts, lengthFrames, own, playedCut, onPlayCut }: CutListProps) {
+const CutList = memo(function CutList({ cuts, seen, onSeen, onRoom, onLook, isCloser, lengthFrames, own, playedCut, onPlayCut }: CutListProps) {
+  const box = useRef<HTMLDivElement>(null);
+  const tell = useRef(onSeen);
+  tell.current = onSeen;
+  const keys = cuts.list.map(({ key }) => key).join(' ');
+  useEffect(() => {
+    const root = box.current;
+    if (!root) return;
+    const observer = new IntersectionObserver(
+      (entries) => {
+        for (const { target, isIntersecting } of entries) {
+          const key = (target as HTMLElement).dataset['cut'] ?? '';
+          if (isIntersecting) seen.add(key);
+          else seen.delete(key);
+        }
+        tell.current();
+      },
+      { root },
+    );
+    seen.clear();
+    for (const item of root.querySelectorAll('[data-cut]')) observer.observe(item);
+    return () => observer.disconnect();
+  }, [keys, seen]);
+  useEffect(() => {
+    const { current } = box;
+    if (!current) return;
+    const observer = new ResizeObserver(() => onRoom({ width: current.clientWidth, height: current.clientHeight }));
+    observer.observe(current);
+    return () => observer.disconnect();
+  }, [onRoom]);
   return (
     // It can be scrolled by keys, as there is nothing in it to go to.
-    <div role="region" aria-label="All cuts" tabIndex={0} className="min-h-0 flex-1 overflow-auto px-5 pb-5">
+    <div ref={box} role="region" aria-label={isCloser ? 'One cut' : 'All cuts'} tabIndex={0} className="min-h-0 flex-1 overflow-auto px-5 pb-5">
       <ul className="flex flex-wrap items-start gap-5">
         {cuts.list.map((cut) => (
-          <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={(own.get(cut.key)?.lengthFrames ?? lengthFrames) / VIDEO_FPS} isOwn={own.has(cut.key)} isPlayed={playedCut === cut.key} onPlay={() => onPlayCut(playedCut === cut.key ? null : cut.key)} />
+          <VideoCut key={cut.key} cut={cut} cuts={cuts} seconds={(own.get(cut.key)?.lengthFrames ?? lengthFrames) / VIDEO_FPS} isOwn={own.has(cut.key)} isPlayed={playedCut === cut.key} isCloser={isCloser} onLook={() => onLook(cut.key)} onPlay={() => onPlayCut(playedCut === cut.key ? null : cut.key)} />
         ))}
       </ul>
     </div>
@@ -149,10 +208,12 @@ interface VideoCutProps {
   /** It has lengths of its own, which are played by themselves. */
   readonly isOwn: boolean;
   readonly isPlayed: boolean;
+  readonly isCloser: boolean;
+  readonly onLook: () => void;
   readonly onPlay: () => void;
 }
 
-function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, onPlay }: VideoCutProps) {
+function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, isCloser, onLook, onPlay }: VideoCutProps) {
   const { sheet, placement } = cut;
   const { width, height } = placement.exportPx;
   const over = cut.slides.map(({ key }) => cuts.reports.get(key)?.texts.find((text) => text.kind === 'overflows')).find((text) => text !== undefined);
@@ -161,10 +222,13 @@ function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, onPlay }: VideoCutProps
   return (
     <li>
       <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} label={`The cut for ${sheet.name} ${placement.name}`} />
-      <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
+      <p className="mt-1 flex items-center justify-between gap-2 text-xs">
         <span className="flex items-center gap-1.5 font-semibold">
           <ChannelBadge badge={sheet.badge} />
           {placement.name}
+          <button type="button" aria-label={isCloser ? 'Back to all cuts' : `Look closer at ${sheet.name} ${placement.name}`} onClick={onLook} className="rounded-sm p-1 text-quiet hover:bg-sunk hover:text-ink">
+            {isCloser ? <Minimize2 aria-hidden className="size-3.5" /> : <Maximize2 aria-hidden className="size-3.5" />}
+          </button>
         </span>
         {problem ? <span className="font-medium text-coral-ink">{problem}</span> : <span className="text-quiet tabular-nums">{`${width} × ${height}`}</span>}
       </p>

@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, useState, useSyncExternalStore } from 'react';
+import { useEffect, useMemo, useRef, useState, useSyncExternalStore, type RefObject } from 'react';
 import { getMediaFilm } from '../../contract/media-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { Piece } from '../../core/piece/piece.ts';
@@ -23,6 +23,8 @@ interface UseVideoInput {
   readonly cuts: Cuts;
   readonly brand: string;
   readonly media: ReadonlyMap<string, MediaItem>;
+  /** Keys of the cuts that are in view: while it plays, only these are painted. */
+  readonly seen: RefObject<ReadonlySet<string>>;
 }
 
 export interface Video {
@@ -53,7 +55,7 @@ const never = (): (() => void) => () => undefined;
 const getStopped = (): PlayerState => stopped;
 
 /** A video on the wall: all its cuts in step, playing or standing at one moment. */
-export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
+export function useVideo({ piece, cuts, brand, media, seen }: UseVideoInput): Video {
   const { frames, track } = piece;
   const films = useMemo(() => filmsOf(media), [media]);
   const whole = useMemo(() => timelineOf(frames, films), [frames, films]);
@@ -77,10 +79,12 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
   latest.current = { cuts, piece, media, whole, showsCovers };
   const [player, setPlayer] = useState<VideoPlayer | null>(null);
   useEffect(() => {
-    const made = new VideoPlayer(async (frame, moment, pictures) => {
+    const made = new VideoPlayer(async (frame, moment, pictures, isPlaying) => {
       const { wall, content } = latest.current.cuts;
       if (!wall || wall.isBusy) return false;
-      const wanted = wantedAt(latest.current, frame, moment);
+      const { list } = latest.current.cuts;
+      const inView = isPlaying ? list.filter(({ key }) => seen.current.has(key)) : list;
+      const wanted = wantedAt(latest.current, inView, frame, moment);
       const clips = [moment.shot.clip, moment.over?.shot.clip].flatMap((clip) => (clip ? [clip.mediaId] : []));
       // A video looks as it goes out: empty texts are left out, as they are in the file.
       wall.paint({ content, ghosts: false, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);
@@ -88,7 +92,7 @@ export function useVideo({ piece, cuts, brand, media }: UseVideoInput): Video {
     });
     setPlayer(made);
     return () => made.close();
-  }, []);
+  }, [seen]);
   useEffect(() => player?.show(played), [player, played]);
   useEffect(() => player?.repaint(), [player, cuts, showsCovers]);
   return { timeline, wholeFrames: whole.lengthFrames, player, films, own, showsCovers, setShowsCovers, playedCut: playedCut !== null && own.has(playedCut) ? playedCut : null, setPlayedCut, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
@@ -115,11 +119,11 @@ interface Shown extends Pick<UseVideoInput, 'cuts' | 'piece' | 'media'> {
   readonly showsCovers: boolean;
 }
 
-function wantedAt({ cuts, piece, media, whole, showsCovers }: Shown, frame: number, moment: Moment): readonly WantedCut[] {
+function wantedAt({ cuts, piece, media, whole, showsCovers }: Shown, list: readonly Cut[], frame: number, moment: Moment): readonly WantedCut[] {
   const density = Math.min(2, globalThis.devicePixelRatio || 1);
   const atMs = toMs(frame);
   const line = piece.track?.subtitles?.find(({ fromMs, toMs: endMs, text }) => text.trim() !== '' && atMs >= fromMs && atMs < endMs);
-  return cuts.list.flatMap((cut): readonly WantedCut[] => {
+  return list.flatMap((cut): readonly WantedCut[] => {
     const scale = cuts.scaleOf(cut) * density;
     const cover = showsCovers ? paintedCover(cut, piece, whole, scale, cuts.template) : null;
     if (cover) return [cover];

@@ -27,7 +27,7 @@ export interface PlayerState {
 }
 
 /** Paints a moment of the video; answers whether it could, or is still at the one before. */
-export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: readonly string[], copies: number) => Promise<readonly (readonly FilmPicture[])[]>) => Promise<boolean>;
+export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: readonly string[], copies: number) => Promise<readonly (readonly FilmPicture[])[]>, isPlaying: boolean) => Promise<boolean>;
 
 /** A clip that runs more than this apart from the video is set right, in seconds. */
 const MOST_APART_S = 0.15;
@@ -167,7 +167,7 @@ export class VideoPlayer {
     const shown = [{ shot: moment.shot, index: moment.index }, ...(moment.over ? [moment.over] : [])];
     await Promise.all(shown.map(({ shot, index }) => this.#bring(shot, index, frame, isPlaying)));
     this.#rest(moment, frame);
-    const done = await this.paint(frame, moment, (mediaIds, copies) => this.#pictures(shown, mediaIds, copies));
+    const done = await this.paint(frame, moment, (mediaIds, copies) => this.#pictures(shown, mediaIds, copies), isPlaying);
     this.#stale = !done || this.#state.frame !== frame;
   }
 

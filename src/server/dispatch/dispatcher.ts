@@ -80,7 +80,8 @@ async function sendOne(services: Services, delivery: Delivery, connectorFor: Con
       return;
     }
     log.error({ error }, 'attempt failed');
-    const problem = error instanceof TooHeavyError ? 'No quality of this picture is light enough for the network.' : 'Confetti could not make the picture for this post.';
+    const what = delivery.kind === 'video' ? 'video' : 'picture';
+    const problem = error instanceof TooHeavyError ? `No quality of this ${what} is light enough for the network.` : `Confetti could not make the ${what} for this post.`;
     await finishAttempt(services.db, delivery.id, lease, { kind: 'refuse', problem }, services.clock.machineNowMs());
   } finally {
     clearInterval(alive);

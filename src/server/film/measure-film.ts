@@ -24,7 +24,7 @@ export class FlashMeter {
 
 /** Loudness and true peak of a finished film, from the sound that is in it. */
 export async function measureLoudness(path: string, signal: AbortSignal): Promise<Pick<FilmMeasures, 'loudnessLufs' | 'truePeakDb'>> {
-  const { messages } = await runFfmpeg([...inputFile(path), '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=quiet', '-f', 'null', '-'], { mostMs: MOST_MS, signal });
+  const { messages } = await runFfmpeg([...inputFile(path), '-map', '0:a:0', '-af', 'ebur128=peak=true:framelog=verbose', '-f', 'null', '-'], { mostMs: MOST_MS, signal });
   const summary = messages.slice(messages.lastIndexOf('Summary:'));
   const read = (pattern: RegExp): number | null => {
     const value = Number(pattern.exec(summary)?.[1] ?? Number.NaN);
