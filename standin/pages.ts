@@ -18,6 +18,8 @@ function page(title: string, tint: string, body: Markup): Markup {
           header a{color:inherit}
           main{max-width:620px;margin:28px auto;background:#fff;padding:24px;border:1px solid #d8d5cc}
           img{display:block;max-width:100%;height:auto}
+          video{display:block;max-width:100%;max-height:72vh;margin:0 auto;background:#000}
+          .row video{width:150px}
           .words{white-space:pre-wrap;overflow-wrap:anywhere}
           .small{font:13px system-ui,sans-serif;color:#5c5a54}
           .row{display:flex;flex-wrap:wrap;gap:12px}.row img{width:150px}
@@ -75,16 +77,27 @@ export function postPage(rules: NetworkRules, post: Post, media: readonly ShownM
   );
 }
 
-export function accountPage(rules: NetworkRules, handle: string, posts: readonly Post[]): Markup {
+/** A post with the kind of its first file, which says how it is shown small. */
+export interface ListedPost extends Post {
+  readonly mime: string;
+}
+
+export function accountPage(rules: NetworkRules, handle: string, posts: readonly ListedPost[]): Markup {
   return page(
     rules.name,
     rules.tint,
     html`<main>
       <h1>${handle}</h1>
       <p class="small">${posts.length} post${posts.length === 1 ? '' : 's'}</p>
-      <div class="row">${posts.map((post) => html`<a href="/${rules.key}/p/${post.id}"><img src="/${rules.key}/media/${post.mediaId}" alt="${post.altText}" /></a>`)}</div>
+      <div class="row">${posts.map((post) => html`<a href="/${rules.key}/p/${post.id}">${showSmall(rules, post)}</a>`)}</div>
     </main>`,
   );
+}
+
+function showSmall(rules: NetworkRules, post: ListedPost): Markup {
+  const { coverId } = alongOf(post);
+  const address = `/${rules.key}/media/${coverId ?? post.mediaId}`;
+  return post.mime === VIDEO_MIME && coverId === undefined ? html`<video src="${address}" muted preload="metadata" aria-label="${post.altText}"></video>` : html`<img src="${address}" alt="${post.altText}" />`;
 }
 
 export function switchboardPage(faults: Faults): Markup {

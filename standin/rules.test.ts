@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { networks, refusalOf } from './rules.ts';
+import { alongRefusal, networks, refusalOf } from './rules.ts';
 
 const petalry = networks.find((rules) => rules.key === 'petalry');
 const quipline = networks.find((rules) => rules.key === 'quipline');
@@ -53,5 +53,30 @@ describe('refusalOf', () => {
     expect(guildrow && refusalOf(guildrow, { ...document, title: '' }, pdf(6))).toMatch(/needs a title/);
     expect(guildrow && refusalOf(guildrow, document, picture(1080, 1350))).toMatch(/one document/);
     expect(petalry && refusalOf(petalry, post, pdf(6))).toMatch(/no documents/);
+  });
+});
+
+describe('what goes along with a video', () => {
+  const rulesOf = (key: string) => networks.find((rules) => rules.key === key) as (typeof networks)[number];
+  const video = { mime: 'video/mp4', widthPx: 1080, heightPx: 1920, pages: 1, seconds: 10 };
+  const cover = { mime: 'image/jpeg', widthPx: 1080, heightPx: 1920, pages: 1, seconds: 0 };
+  const none = { cover: null, coverAtMs: null, subtitles: null };
+  const vtt = { ...cover, mime: 'text/vtt' };
+
+  it.each([
+    ['petalry', 'vertical', { ...none, cover }, null],
+    ['whirlo', 'clip', { ...none, coverAtMs: 2_000 }, null],
+    ['longhall', 'film', { ...none, cover, subtitles: vtt }, null],
+    ['whirlo', 'clip', { ...none, cover }, /a moment of the video/],
+    ['petalry', 'story', { ...none, cover }, /takes no cover/],
+    ['petalry', 'story', { ...none, coverAtMs: 0 }, /takes no cover/],
+    ['whirlo', 'clip', { ...none, coverAtMs: 10_500 }, /outside the video/],
+    ['petalry', 'vertical', { ...none, cover: vtt }, /a picture/],
+    ['petalry', 'vertical', { ...none, subtitles: vtt }, /no subtitle files/],
+    ['longhall', 'film', { ...none, subtitles: cover }, /WebVTT/],
+  ] as const)('%s %s', (network, placement, along, reason) => {
+    const refused = alongRefusal(rulesOf(network), placement, video, along);
+    if (reason === null) expect(refused).toBeNull();
+    else expect(refused).toMatch(reason);
   });
 });

@@ -74,7 +74,7 @@ export function standinApp(options: StandinOptions): Hono {
       const media = store.findMedia(context.req.param('id'));
       return media?.network === rules.key ? context.body(new Uint8Array(store.mediaBytes(media.id)), 200, { 'content-type': media.mime }) : context.notFound();
     });
-    app.get(`/${rules.key}/:handle`, (context) => context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')))));
+    app.get(`/${rules.key}/:handle`, (context) => context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')).map((post) => ({ ...post, mime: store.findMedia(post.mediaId)?.mime ?? '' })))));
   }
   app.route('/library', pictureLibrary());
   app.route('/sites', sampleSites());

@@ -26,6 +26,34 @@ function likeness(one: string, other: string): number {
   return Number(/All:([\d.]+)/.exec(stderr)?.[1] ?? Number.NaN);
 }
 
+/** Compares frames of a film with what the first cut of the wall shows at the same moments. */
+async function expectAlike(page: Page, film: string, folder: string, frames: readonly number[]): Promise<void> {
+  const canvas = page.locator('ul canvas').first();
+  for (const at of frames) {
+    await page.getByLabel('Moment', { exact: true }).fill(String(at));
+    await expect(canvas).toHaveAttribute('data-settled', 'true');
+    await page.waitForTimeout(700);
+    const seen = join(folder, `seen-${at}.png`);
+    writeFileSync(seen, Buffer.from((await canvas.evaluate((each: HTMLCanvasElement) => each.toDataURL('image/png'))).split(',')[1] ?? '', 'base64'));
+    const { width, height } = await canvas.evaluate(({ width: w, height: h }: HTMLCanvasElement) => ({ width: w, height: h }));
+    const exported = join(folder, `exported-${at}.png`);
+    execFileSync('ffmpeg', ['-loglevel', 'error', '-y', '-i', film, '-vf', `select='eq(n,${at})',scale=${width}:${height}:flags=area`, '-frames:v', '1', exported]);
+    expect(likeness(seen, exported), `frame ${at}`).toBeGreaterThanOrEqual(0.97);
+  }
+}
+
+/** Makes the first cut into a file and saves it. */
+async function makeFilm(page: Page, film: string): Promise<string> {
+  await page.getByRole('button', { name: 'Download' }).click();
+  await page.getByRole('button', { name: 'Make the video' }).click();
+  const made = page.getByRole('list', { name: 'Videos' }).getByRole('listitem').first();
+  await expect(made).toHaveAttribute('data-film', 'made', { timeout: 120_000 });
+  const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
+  await download.saveAs(film);
+  await page.keyboard.press('Escape');
+  return download.suggestedFilename();
+}
+
 test('from dropped clips to the published video', async ({ page }) => {
   test.setTimeout(240_000);
   page.setDefaultTimeout(30_000);
@@ -61,18 +89,18 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByLabel('Script').fill(readFileSync('demo/media/voice-over.txt', 'utf8'));
     await page.getByRole('button', { name: 'Time it' }).click();
     await expect(page.getByLabel('Subtitle 1', { exact: true })).toHaveValue('Come to the workshop this Saturday and build your very own kite.');
-    await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText('The voice lasts 15.6 seconds longer than the video and is cut off.');
+    await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText('The voice lasts 15.6 seconds longer than the video; it ends with its last whole words there.');
     await expectSaved(page);
   });
 
   await test.step('it plays in step, is scrubbed by keys, and a shot is undone', async () => {
-    await page.getByLabel('Moment').focus();
+    await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('Home');
     await page.getByRole('button', { name: 'Play' }).click();
     await expect.poll(() => frame(page)).toBeGreaterThan(20);
     await page.getByRole('button', { name: 'Pause' }).click();
     const at = await frame(page);
-    await page.getByLabel('Moment').focus();
+    await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('ArrowRight');
     expect(await frame(page)).toBe(at + 1);
     await page.getByRole('button', { name: 'Duplicate' }).click();
@@ -83,30 +111,12 @@ test('from dropped clips to the published video', async ({ page }) => {
   });
 
   await test.step('what is seen is what the file shows', async () => {
-    await page.getByRole('button', { name: 'Download' }).click();
-    await page.getByRole('button', { name: 'Make the video' }).click();
-    const made = page.getByRole('list', { name: 'Videos' }).getByRole('listitem').first();
-    await expect(made).toHaveAttribute('data-film', 'made', { timeout: 120_000 });
-    const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
     const film = join(folder, 'film.mp4');
-    await download.saveAs(film);
-    expect(download.suggestedFilename()).toMatch(/^seen-from-all-sides-petalry-feed-square-1080x1080/);
+    expect(await makeFilm(page, film)).toMatch(/^seen-from-all-sides-petalry-feed-square-1080x1080/);
     const { streams, format } = JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', film]).toString()) as { streams: Record<string, unknown>[]; format: { duration: string } };
     expect(streams).toMatchObject([{ codec_name: 'h264', profile: 'High', width: 1080, height: 1080, pix_fmt: 'yuv420p', avg_frame_rate: '30/1', color_space: 'bt709' }, { codec_name: 'aac', channels: 2, sample_rate: '48000' }]);
     expect(Math.abs(Number(format.duration) - 6.2)).toBeLessThan(0.1);
-    await page.keyboard.press('Escape');
-    const canvas = page.locator('ul canvas').first();
-    for (const at of [9, 50, 76, 110, 170]) {
-      await page.getByLabel('Moment').fill(String(at));
-      await expect(canvas).toHaveAttribute('data-settled', 'true');
-      await page.waitForTimeout(700);
-      const seen = join(folder, `seen-${at}.png`);
-      writeFileSync(seen, Buffer.from((await canvas.evaluate((each: HTMLCanvasElement) => each.toDataURL('image/png'))).split(',')[1] ?? '', 'base64'));
-      const { width, height } = await canvas.evaluate(({ width: w, height: h }: HTMLCanvasElement) => ({ width: w, height: h }));
-      const exported = join(folder, `exported-${at}.png`);
-      execFileSync('ffmpeg', ['-loglevel', 'error', '-y', '-i', film, '-vf', `select='eq(n,${at})',scale=${width}:${height}:flags=area`, '-frames:v', '1', exported]);
-      expect(likeness(seen, exported), `frame ${at}`).toBeGreaterThanOrEqual(0.97);
-    }
+    await expectAlike(page, film, folder, [9, 50, 76, 110, 170]);
   });
 
   await test.step('it goes out, and plays on the public page', async () => {
@@ -115,13 +125,92 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();
-    for (const name of [/Petalry.*story/, /Quipline/, /Hearthside.*page/, /Hearthside.*story/, /Guildrow/, /Tackboard/]) await page.getByRole('group', { name }).getByText('leave out').click();
+    for (const name of [/Petalry.*story/, /Petalry.*vertical/, /Quipline/, /Whirlo/, /Longhall.*shelf/, /Longhall.*shorts/, /Hearthside.*page/, /Hearthside.*story/, /Guildrow/, /Tackboard/]) await page.getByRole('group', { name }).getByText('leave out').click();
     await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
     await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(1, { timeout: 120_000 });
     const address = (await page.locator('[data-delivery] a[target="_blank"]').first().getAttribute('href')) ?? '';
     await page.goto(address);
     await expect(page.locator('video[data-seconds="6.2"]')).toHaveAttribute('aria-label', 'A box kite turns on its stand; line runs off a reel.');
     expect(await page.locator('video').evaluate((video: HTMLVideoElement) => new Promise<boolean>((resolve) => { video.addEventListener('playing', () => resolve(true)); video.addEventListener('error', () => resolve(false)); video.muted = true; void video.play(); }))).toBe(true);
+  });
+  rmSync(folder, { recursive: true });
+});
+
+test('a clip is trimmed, followed and split; a photograph moves; a shorter cut and a cover are chosen', async ({ page }) => {
+  test.setTimeout(240_000);
+  page.setDefaultTimeout(30_000);
+  const folder = mkdtempSync(join(tmpdir(), 'confetti-choosing-'));
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Gust/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+$/);
+  const length = page.locator('[data-frame]');
+
+  await test.step('the clip is trimmed on a strip of its frames', async () => {
+    await expect(shots(page)).toHaveCount(3);
+    await page.getByRole('button', { name: 'Choose a picture' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: /clip-figure-of-eight/ }).click();
+    await page.getByLabel('Headline', { exact: true }).fill('Watch it turn');
+    await page.getByRole('slider', { name: 'Shot begins' }).focus();
+    await page.keyboard.press('Shift+ArrowRight');
+    await page.getByRole('slider', { name: 'Shot ends' }).focus();
+    for (let press = 0; press < 4; press += 1) await page.keyboard.press('ArrowLeft');
+    await expect(page.getByLabel('Clip begins at')).toHaveValue('1');
+    await expect(page.getByLabel('Lasts')).toHaveValue('2.6');
+  });
+
+  await test.step('a photograph moves', async () => {
+    await shots(page).nth(1).click();
+    await page.getByRole('button', { name: 'Choose a picture' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: /windsocks/ }).click();
+    await page.getByLabel('The picture moves').selectOption('left');
+    await setNumber(page, 'Lasts', '2');
+    await shots(page).nth(2).click();
+    await page.getByLabel('Line', { exact: true }).fill('Fly one');
+    await page.getByLabel('Call', { exact: true }).fill('Book');
+    await expectSaved(page);
+    await expect(length).toContainText('/ 0:07.1');
+  });
+
+  await test.step('what follows and what moves is exported as it is seen', async () => {
+    const film = join(folder, 'film.mp4');
+    await makeFilm(page, film);
+    await expectAlike(page, film, folder, [30, 60, 90, 130]);
+  });
+
+  await test.step('the clip is split where the video is', async () => {
+    await page.getByLabel('Moment', { exact: true }).fill('45');
+    await page.getByRole('button', { name: 'Split the clip here' }).click();
+    await expect(shots(page)).toHaveCount(4);
+    await expect(length).toContainText('/ 0:07.1');
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(shots(page)).toHaveCount(3);
+  });
+
+  await test.step('one cut becomes shorter, and is played by itself', async () => {
+    await page.getByRole('button', { name: 'Length' }).click();
+    const dialog = page.getByRole('dialog', { name: 'Length of the video' });
+    await dialog.getByLabel('For').selectOption({ label: 'Petalry Story alone' });
+    await dialog.getByLabel('Seconds').fill('6');
+    await expect(dialog.getByRole('status')).toContainText(/^Makes it [56]\.\d s, with all shots\.$/);
+    await dialog.getByRole('button', { name: 'Make it 6 s' }).click();
+    await page.keyboard.press('Escape');
+    await page.getByRole('button', { name: /^Its own [56]\.\d s$/ }).click();
+    await expect(length).toContainText(/\/ 0:0[56]\.\d/);
+    await page.getByRole('button', { name: 'Back to the others' }).click();
+    await expect(length).toContainText('/ 0:07.1');
+  });
+
+  await test.step('the moment at hand becomes the cover', async () => {
+    const preflight = page.getByRole('complementary', { name: 'Preflight' });
+    await expect(preflight).toContainText('No cover is chosen');
+    await page.getByLabel('Moment', { exact: true }).fill('30');
+    await page.getByRole('button', { name: 'Take this moment as the cover' }).click();
+    await expect(preflight).not.toContainText('No cover is chosen');
+    await page.locator('summary', { hasText: 'Cover' }).click();
+    await expect(page.getByLabel('What stands for the video')).toHaveValue('frame');
+    await expect(page.getByLabel('At, in seconds')).toHaveValue('1');
+    await expectSaved(page);
   });
   rmSync(folder, { recursive: true });
 });

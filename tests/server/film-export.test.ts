@@ -2,11 +2,14 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
 import { claimFilmExport, findFilmExport, insertFilmExport, moveFilmExport, type FilmExport } from '../../src/server/db/film-export-repository.ts';
+import { filmProblem } from '../../src/server/film/film-problem.ts';
 import { filmOfExport } from '../../src/server/film/film-queue.ts';
+import { FfmpegError } from '../../src/server/film/run-ffmpeg.ts';
 import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
 import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
 import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
@@ -108,6 +111,60 @@ describe('files of a video', () => {
     expect(await start(piece, [{ channelId: 'nobody', placement: 'story' }])).toMatchObject({ status: 404 });
   });
 
+  it('come as a few seconds of moving pictures, and as the cover alone once one is chosen', async () => {
+    const piece = await makeVideo();
+    const [square] = piece.document.cuts.filter(({ placement }) => placement === 'feed-square');
+    const made = async (format: string): Promise<{ readonly state: string; readonly problem: string | null; readonly mime: string | null; readonly bytes: ArrayBuffer }> => {
+      await start(piece, square ? [square] : [], format);
+      await until(`the ${format}`, async () => ['made', 'failed'].includes((await filmsOf(piece))[0]?.state ?? ''));
+      const [film] = (await filmsOf(piece)) as (Listed & { readonly problem: string | null })[];
+      const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/films/${film?.id}/file`);
+      return { state: film?.state ?? '', problem: film?.problem ?? null, mime: file.headers.get('content-type'), bytes: await file.arrayBuffer() };
+    };
+    for (const format of ['gif', 'webp']) {
+      const { mime, bytes } = await made(format);
+      expect(mime).toBe(`image/${format}`);
+      const { pages, width, pageHeight, delay } = await sharp(Buffer.from(bytes), { animated: true }).metadata();
+      expect([width, pageHeight]).toEqual([540, 540]);
+      // Two seconds at fifteen frames; frames that are alike may be one.
+      expect((delay ?? []).reduce((sum, ms) => sum + ms, 0)).toBeGreaterThan(1_700);
+      expect(pages).toBeGreaterThan(10);
+    }
+    expect(await made('jpg')).toMatchObject({ state: 'failed', problem: 'No cover is chosen for this place. Choose one, and make it again.' });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: ['cover'], value: { kind: 'frame', atMs: 600 } }] });
+    const cover = await made('jpg');
+    expect([cover.state, cover.mime]).toEqual(['made', 'image/jpeg']);
+    expect(await sharp(Buffer.from(cover.bytes)).metadata()).toMatchObject({ width: 1080, height: 1080, format: 'jpeg' });
+  });
+
+  it('are measured when they are made: their loudness, their peak, and whether they flash', async () => {
+    const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(makeFilm(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
+    const piece = await makeVideo();
+    const frames = [{ id: 'a', slots: { film: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }] })).body as unknown as Made;
+    await start(changed, changed.document.cuts.slice(0, 1));
+    await until('the video', async () => ['made', 'failed'].includes((await filmsOf(piece))[0]?.state ?? ''));
+    const [film] = (await filmsOf(piece)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number | null } })[];
+    expect(film?.measures.flashesASecond).toBeGreaterThan(3);
+    expect(film?.measures.loudnessLufs).toBeNull();
+    const calm = await makeVideo();
+    await start(calm, calm.document.cuts.slice(0, 1));
+    await until('the calm video', async () => ['made', 'failed'].includes((await filmsOf(calm))[0]?.state ?? ''));
+    const [other] = (await filmsOf(calm)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number; readonly truePeakDb: number } })[];
+    expect(other?.measures.flashesASecond).toBeLessThanOrEqual(3);
+    expect(Math.abs((other?.measures.loudnessLufs ?? 0) + 14)).toBeLessThan(1.5);
+    expect(other?.measures.truePeakDb).toBeLessThan(-1);
+  });
+
+  it('are made once where two ask for the same one at once', async () => {
+    const piece = await makeVideo();
+    const [one, other] = [await keepExport(`one-${piece.id}`, piece), await keepExport(`other-${piece.id}`, piece)];
+    const shares: number[] = [];
+    const [first, second] = await Promise.all([one, other].map((each, index) => filmOfExport(stack.services, each, { signal: new AbortController().signal, onProgress: () => void shares.push(index) })));
+    expect(second?.path).toBe(first?.path);
+    expect(new Set(shares).size).toBe(1);
+  });
+
   it('are stopped, whether they wait or are being made, and nothing is left of them', async () => {
     const piece = await makeVideo();
     await start(piece, piece.document.cuts.slice(0, 3));
@@ -137,6 +194,37 @@ describe('files of a video', () => {
     expect(incoming()).toBe('');
   });
 
+  it('take their cover and their subtitles along, as each place has them', async () => {
+    const piece = await makeVideo();
+    const brand = await gullwick();
+    const photo = (await stack.services.db('media').where({ brand_id: brand.id, name: 'windsocks.jpg' }).first('id')) as { id: string };
+    const changes = [
+      { op: 'add', path: ['cover'], value: { kind: 'picture', mediaId: photo.id } },
+      { op: 'add', path: ['track'], value: { subtitles: [{ fromMs: 200, toMs: 1_400, text: 'Hold on tight' }], subtitleFile: true } },
+      { op: 'replace', path: ['frames', 0, 'shot', 'lengthMs'], value: 2_900 },
+    ];
+    const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: changes });
+    expect(changed.status).toBe(200);
+    const { revision, document } = changed.body as unknown as Made;
+    const cuts = document.cuts.filter(({ placement }) => placement === 'page-square' || placement === 'clip');
+    expect(cuts).toHaveLength(2);
+    await stack.services.db('deliveries').where({ state: 'scheduled' }).update({ state: 'cancelled' });
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision, cuts, when: { kind: 'now' } })).status).toBe(201);
+    expect(await dispatchDue(stack.services, standinConnector)).toBe(2);
+    const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { placement: string; state: string; address: string | null; problem: string | null }[] };
+    expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null], ['sent', null]]);
+    const pageOf = async (placement: string): Promise<string> => (await fetch(items.find((item) => item.placement === placement)?.address ?? '')).text();
+    const own = await pageOf('page-square');
+    const [, poster = ''] = /poster="([^"]+)"/.exec(own) ?? [];
+    expect(await sharp(Buffer.from(await (await fetch(`${stack.environment['CONFETTI_STANDIN'] ?? ''}${poster}`)).arrayBuffer())).metadata()).toMatchObject({ width: 1080, height: 1080 });
+    const [, subtitles = ''] = /<track [^>]*src="([^"]+)"/.exec(own) ?? [];
+    expect(await (await fetch(`${stack.environment['CONFETTI_STANDIN'] ?? ''}${subtitles}`)).text()).toContain('00:00:00.200 --> 00:00:01.400\nHold on tight');
+    // Where only a moment is taken the nearest goes: the opening, as the picture is nowhere in it.
+    const moment = await pageOf('clip');
+    expect(moment).toMatch(/src="[^"]+#t=1\.\d\d"/);
+    expect(moment).not.toContain('<track');
+  });
+
   it('go out to the networks that take them, and to no other place', async () => {
     const piece = await makeVideo();
     const places = piece.document.cuts.map(({ placement }) => placement);
@@ -155,4 +243,10 @@ describe('files of a video', () => {
     expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null]]);
     expect(await (await fetch(items[0]?.address ?? '')).text()).toContain('data-seconds="2.0"');
   });
+});
+
+it('a full disk is said as what it is', () => {
+  expect(filmProblem(new FfmpegError('ffmpeg', 'av_interleaved_write_frame(): No space left on device', 1))).toContain('The disk of the server is full. Nothing was lost');
+  expect(filmProblem(Object.assign(new Error('write'), { code: 'ENOSPC' }))).toContain('The disk of the server is full');
+  expect(filmProblem(new FfmpegError('ffmpeg', 'Invalid data', 1))).toContain('look whether one of its clips plays');
 });

@@ -133,3 +133,31 @@ describe('clips among the media', () => {
     expect(answer).toMatchObject({ status: 415, body: { code: 'not-a-picture' } });
   });
 });
+
+describe('what is found in a clip', () => {
+  it('is where its subject goes, which a person may place anew', async () => {
+    const moving = readFileSync(makeFilm(folder, 'moving.mp4', ['-f', 'lavfi', '-i', 'color=c=0x88aacc:s=640x360:r=30:d=3', '-f', 'lavfi', '-i', 'color=c=red:s=60x60:r=30:d=3', '-filter_complex', "[0][1]overlay=x='40+t*170':y=150:shortest=1", ...H264]));
+    const kept = (await stack.wren.upload('gullwick', 'moving.mp4', moving)).body as unknown as { id: string; revision: number; film: { facts: { subject: { atMs: number; x: number }[] } } };
+    const [first, last] = [kept.film.facts.subject[0], kept.film.facts.subject.at(-1)];
+    expect((last?.x ?? 0) - (first?.x ?? 1)).toBeGreaterThan(0.4);
+    const address = `/api/brands/gullwick/media/${kept.id}`;
+    const placed = await stack.wren.ask('PATCH', address, { revision: kept.revision, subject: [{ atMs: 2_000, x: 0.9, y: 0.5 }, { atMs: 0, x: 0.1, y: 0.5 }] });
+    expect(placed.body).toMatchObject({ film: { subject: [{ atMs: 0, x: 0.1, y: 0.5 }, { atMs: 2_000, x: 0.9, y: 0.5 }] } });
+    expect(await stack.wren.ask('PATCH', address, { revision: kept.revision + 1, subject: [{ atMs: 60_000, x: 0.5, y: 0.5 }] })).toMatchObject({ status: 422, body: { code: 'beyond-clip' } });
+    const back = await stack.wren.ask('PATCH', address, { revision: kept.revision + 1, subject: null });
+    expect((back.body as unknown as { film: object }).film).not.toHaveProperty('subject');
+    const strip = await stack.wren.raw('GET', `${address}/strip`);
+    expect(await sharp(Buffer.from(await strip.arrayBuffer())).metadata()).toMatchObject({ format: 'jpeg', width: 12 * 48, height: 96 });
+    expect((await stack.wren.ask('GET', `${address}/wave`)).status).toBe(404);
+  });
+
+  it('is how loud it is, and the beats of music', async () => {
+    const beating = readFileSync(makeFilm(folder, 'beating.m4a', ['-f', 'lavfi', '-i', "aevalsrc='0.8*exp(-12*mod(t,0.5))*sin(2*PI*440*t)':s=44100:d=4", '-c:a', 'aac']));
+    const kept = (await stack.wren.upload('gullwick', 'beating.m4a', beating)).body as unknown as { id: string; revision: number; film: { facts: { beatsMs: number[] } } };
+    expect(kept.film.facts.beatsMs.length).toBeGreaterThanOrEqual(7);
+    const { peaks } = (await stack.wren.ask('GET', `/api/brands/gullwick/media/${kept.id}/wave`)).body as unknown as { peaks: number[] };
+    expect(peaks.length).toBeGreaterThanOrEqual(99);
+    expect(Math.max(...peaks.slice(0, 10))).toBeGreaterThan(4 * Math.max(...peaks.slice(9, 12)));
+    expect(await stack.wren.ask('PATCH', `/api/brands/gullwick/media/${kept.id}`, { revision: kept.revision, subject: [] })).toMatchObject({ status: 422, body: { code: 'no-clip' } });
+  });
+});

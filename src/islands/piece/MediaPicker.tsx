@@ -2,6 +2,7 @@ import { useInfiniteQuery } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { listMedia } from '../../contract/media-contracts.ts';
+import { clockLength } from '../../core/video/film.ts';
 import { call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { UploadList } from '../make/UploadList.tsx';
@@ -52,8 +53,9 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
             <ul className="grid grid-cols-[repeat(auto-fill,minmax(8rem,1fr))] gap-2.5">
               {items.map((item) => (
                 <li key={item.id}>
-                  <button type="button" onClick={() => onChoose(item)} className="block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
+                  <button type="button" onClick={() => onChoose(item)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
                     <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
+                    {item.film && <span className="absolute top-1.5 right-1.5 rounded-md bg-panel px-1.5 py-0.5 text-xs font-medium tabular-nums">{clockLength(item.film.durationMs)}</span>}
                     <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>
                   </button>
                 </li>

@@ -4,9 +4,9 @@ import { claimFilmExport, moveFilmExport, noteFilmMeasures, noteFilmShare, resta
 import type { Services } from '../services.ts';
 import { cutFilm, type MadeFilm } from './cut-film.ts';
 import { coverFile } from './film-cover.ts';
+import { filmProblem } from './film-problem.ts';
 import { filmSourceOf } from './film-source.ts';
 import type { FilmFormat, FilmOptions } from './render-film.ts';
-import { FfmpegError } from './run-ffmpeg.ts';
 
 type QueueServices = Pick<Services, 'db' | 'clock' | 'media' | 'render' | 'log'>;
 
@@ -67,7 +67,7 @@ export class FilmQueue {
       // Closing leaves it where it is: the next start makes it again. A person's stop is in the database already.
       if (abort.signal.aborted) return;
       this.services.log.error({ error, film: made.id }, 'a video could not be made');
-      await moveFilmExport(this.services.db, made.id, 'fail', sentenceOf(error));
+      await moveFilmExport(this.services.db, made.id, 'fail', filmProblem(error));
     } finally {
       this.#current = null;
     }
@@ -92,12 +92,4 @@ export async function filmOfExport(services: QueueServices, made: FilmExport, { 
   const source = filmSourceOf(snapshot, network, made, services.media);
   const film = (format: FilmFormat): Promise<MadeFilm> => cutFilm(services, source, { format, maxBytes, title: pieceName(snapshot.piece), signal, onProgress });
   return made.format === 'jpg' ? coverFile(services, snapshot, network, made, source, async () => (await film('mp4')).path) : film(made.format);
-}
-
-function sentenceOf(error: unknown): string {
-  const { code } = error as { readonly code?: unknown };
-  if (code === 'no-cover') return 'No cover is chosen for this place. Choose one, and make it again.';
-  if (code === 'too-heavy') return 'No quality of this video stays below what the network takes. Make it shorter.';
-  if (code === 'ENOSPC' || (error instanceof FfmpegError && error.messages.includes('No space left on device'))) return 'The disk of the server is full. Nothing was lost; make it again when there is room.';
-  return 'It could not be put together. Nothing was lost; make it again, and if that does not help, look whether one of its clips plays.';
 }
