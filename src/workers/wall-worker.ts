@@ -190,7 +190,8 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
       for (const { key, scale } of alike) shown.set(key, { composed, scale });
       continue;
     }
-    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || films.has(node.pictureId) || bitmaps.has(bitmapKey(node, cut.scale)));
+    const scaleOf = await detailOf(cut);
+    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || films.has(node.pictureId) || bitmaps.has(bitmapKey(node, scaleOf(node))));
     batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, settled);
     for (const { key, scale } of alike) {
       if (settled) shown.set(key, { composed, scale });
@@ -204,8 +205,9 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     const [cut] = alike;
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
-    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !films.has(node.pictureId) && !bitmaps.has(bitmapKey(node, cut.scale)));
-    await Promise.all(missing.map((node) => fetchBitmap(node, cut.scale, request.content)));
+    const scaleOf = await detailOf(cut);
+    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !films.has(node.pictureId) && !bitmaps.has(bitmapKey(node, scaleOf(node))));
+    await Promise.all(missing.map((node) => fetchBitmap(node, scaleOf(node), request.content)));
     batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, true);
     for (const { key, scale } of alike) shown.set(key, { composed, scale });
     batch.send();
@@ -255,7 +257,7 @@ async function paintScene(context: OffscreenCanvasRenderingContext2D, scene: Sce
   paint<Path2D, ImageBitmap | OffscreenCanvas>(context, scene, scale, {
     path: pathOf,
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
-    picture: (node, at) => filmPicture(node, at, films) ?? partOf(node, bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at)),
+    picture: (node, at) => filmPicture(node, at, films) ?? (node.part ? partOf(node, at) : (bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at))),
   });
 }
 
@@ -264,18 +266,35 @@ function filmPicture(node: PictureNode, scale: number, films: Films): OffscreenC
   const film = films.get(node.pictureId);
   if (!film) return null;
   const { x, y, width, height } = node.window;
-  const [wide, high] = [Math.max(1, Math.round((node.box.xPx + node.box.widthPx) * scale) - Math.round(node.box.xPx * scale)), Math.max(1, Math.round((node.box.yPx + node.box.heightPx) * scale) - Math.round(node.box.yPx * scale))];
+  const [wide, high] = sizeAt(node, scale);
   const { canvas, context } = surfaceOf('film', wide, high);
   context.imageSmoothingQuality = 'high';
   context.drawImage(film, x * film.width, y * film.height, width * film.width, height * film.height, 0, 0, wide, high);
   return canvas;
 }
 
+/** The pixels that a picture fills. */
+function sizeAt({ box }: PictureNode, scale: number): readonly [number, number] {
+  return [Math.max(1, Math.round((box.xPx + box.widthPx) * scale) - Math.round(box.xPx * scale)), Math.max(1, Math.round((box.yPx + box.heightPx) * scale) - Math.round(box.yPx * scale))];
+}
+
+/** A photograph that moves is kept this much larger than it is shown: its parts are scaled anew with every frame. */
+const MOVING_DETAIL = 1.6;
+
+/** The scale at which a picture of a cut is kept. */
+async function detailOf({ moment, scale }: WantedCut): Promise<(node: PictureNode) => number> {
+  const { moves } = await import('../core/video/movement.ts');
+  return (node) => (moment && moves(node, moment.movements.get(node.pictureId)) ? scale * MOVING_DETAIL : scale);
+}
+
 /** The part of a photograph that is shown while it moves, at the pixels it fills. */
-function partOf({ part }: PictureNode, bitmap: ImageBitmap | null): ImageBitmap | OffscreenCanvas | null {
-  if (!part || !bitmap) return bitmap;
-  const { canvas, context } = surfaceOf('film', bitmap.width, bitmap.height);
-  context.drawImage(bitmap, part.x * bitmap.width, part.y * bitmap.height, part.width * bitmap.width, part.height * bitmap.height, 0, 0, bitmap.width, bitmap.height);
+function partOf(node: PictureNode, scale: number): OffscreenCanvas | null {
+  const bitmap = bitmaps.get(bitmapKey(node, scale * MOVING_DETAIL)) ?? lastBitmapOf(node, scale * MOVING_DETAIL);
+  if (!node.part || !bitmap) return null;
+  const { x, y, width, height } = node.part;
+  const { canvas, context } = surfaceOf('film', ...sizeAt(node, scale));
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, x * bitmap.width, y * bitmap.height, width * bitmap.width, height * bitmap.height, 0, 0, canvas.width, canvas.height);
   return canvas;
 }
 

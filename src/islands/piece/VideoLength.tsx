@@ -33,14 +33,14 @@ export function VideoLength(props: LengthProps) {
       </AriaButton>
       <Popover className="shadow-float w-96 rounded-md border border-line bg-panel p-4" placement="bottom end">
         <Dialog aria-label="Length of the video" className="space-y-3 outline-none">
-          <Lengths {...props} />
+          {({ close }) => <Lengths {...props} close={close} />}
         </Dialog>
       </Popover>
     </DialogTrigger>
   );
 }
 
-function Lengths({ piece, store, cuts, films, own }: LengthProps) {
+function Lengths({ piece, store, cuts, films, own, close }: LengthProps & { readonly close: () => void }) {
   const seconds = (frames: readonly Piece['frames'][number][]): number => timelineOf(frames, films).lengthFrames / VIDEO_FPS;
   const tooLong = cuts.list.find(({ slides, placement }) => placement.video && seconds(slides.map(({ frame }) => frame)) > placement.video.mostSeconds);
   const [cutKey, setCutKey] = useState(tooLong?.key ?? '');
@@ -51,6 +51,8 @@ function Lengths({ piece, store, cuts, films, own }: LengthProps) {
   const music = piece.track?.music === undefined ? undefined : films.get(piece.track.music);
   const apply = (): void => {
     if (!shortened) return;
+    // What it does is seen on the wall behind it.
+    close();
     if (cut) keepForCut(store, cut, piece, shortened);
     else
       store.change('shorten', (draft) => {

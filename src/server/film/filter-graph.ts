@@ -120,7 +120,7 @@ class GraphBuilder {
 
   /** A photograph of which another part is stretched over its box with every frame, to fractions of a pixel. */
   #moving({ file, from, to }: PaintedLayer & { readonly kind: 'moving' }, { lengthFrames }: ShotToJoin): string {
-    const edge = (pick: (part: CropWindow) => number, side: string): string => `'${side}*(${pick(from).toFixed(6)}+${(pick(to) - pick(from)).toFixed(6)}*min(1,in/${lengthFrames}))'`;
+    const edge = (pick: (part: CropWindow) => number, side: string): string => `'${side}*(${pick(from).toFixed(6)}+${(pick(to) - pick(from)).toFixed(6)}*min(1,(on-${COUNTED})/${lengthFrames}))'`;
     const [left, top] = [edge(({ x }) => x, 'W'), edge(({ y }) => y, 'H')];
     const [right, bottom] = [edge(({ x, width }) => x + width, 'W'), edge(({ y, height }) => y + height, 'H')];
     return `${this.#still(file)},format=yuv420p,${LOOP},perspective=${[left, top, right, top, left, bottom, right, bottom].map((value, at) => `${at % 2 === 0 ? 'x' : 'y'}${Math.floor(at / 2)}=${value}`).join(':')}:eval=frame:interpolation=linear`;
@@ -214,7 +214,7 @@ function cropAlong(path: WindowPath, { widthPx, heightPx }: FilmFile): string {
   return `${size}:${place(({ x }) => x, widthPx)}:${place(({ y }) => y, heightPx)}`;
 }
 
-/** An overlay has counted the frame that it is at already, when its place is asked for. */
+/** An overlay, and a perspective, has counted the frame that it is at already, when its place is asked for. */
 const COUNTED = 1;
 
 /** Repeats a single picture for ever, at the rate of the video. */
