@@ -1,5 +1,6 @@
 import { documentMegabytes } from './carousel-document.ts';
 import { filmRatios } from './film-export.ts';
+import { previewTimes } from './film-preview.ts';
 import { percentile, printFigure } from './figure.ts';
 import { FRAMES_PER_MS, keystrokeTimes, type TypedIn } from './keystroke.ts';
 import { serverCutRatio } from './server-cut.ts';
@@ -12,6 +13,10 @@ const films = await filmRatios();
 printFigure('video-of-five-shots-against-ffmpeg-alone', films.one, 1.35);
 process.stdout.write(`the same against a bare transcode: ${films.bare.toFixed(2)}\n`);
 printFigure('four-cuts-of-a-video-against-the-sum-of-their-floors', films.four, 1.2);
+printFigure('memory-of-exporting-videos-in-megabytes', films.megabytes, 1024);
+const preview = await previewTimes();
+printFigure('video-plays-after-milliseconds-p95', percentile(preview.starts, 0.95), 500);
+printFigure('scrub-to-a-painted-frame-in-milliseconds-p95', percentile(preview.scrubs, 0.95), 80);
 const typing: readonly (readonly [string, TypedIn, number])[] = [
   ['keystroke-to-twelve-cuts-p95-in-frames-of-60-hertz', { piece: 'Build your own kite', cuts: 12, slides: 1, field: 'Headline', slide: null }, 3],
   ['keystroke-on-one-of-ten-slides-in-five-cuts-p95-in-frames-of-60-hertz', { piece: 'Five winds', cuts: 5, slides: 10, field: 'Text', slide: /^3 / }, 3.6],

@@ -1,3 +1,4 @@
+import { execFileSync } from 'node:child_process';
 import { mkdtemp, rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -38,6 +39,8 @@ export interface FilmRatios {
   readonly bare: number;
   /** Four cuts of it against the sum of their floors. */
   readonly four: number;
+  /** The most memory that this program and the video program held together, in megabytes. */
+  readonly megabytes: number;
 }
 
 export async function filmRatios(): Promise<FilmRatios> {
@@ -69,6 +72,7 @@ export async function filmRatios(): Promise<FilmRatios> {
     const out = join(folder, 'out.mp4');
     const film = (place: readonly [string, string]): Promise<number> => timed(() => renderFilm(sourceOf(place), out, { render, media: store }, { format: 'mp4', maxBytes: Infinity, title: 'Bench', signal: new AbortController().signal, onProgress: () => undefined }));
     const floor = (place: readonly [string, string]): Promise<number> => timed(() => runFfmpeg(floorArgs(sourceOf(place), out), { mostMs: MOST_MS }));
+    const memory = watchMemory();
     await film(story);
     const times = { film: [] as number[], floor: [] as number[], bare: [] as number[] };
     for (let round = 0; round < ROUNDS; round += 1) {
@@ -81,10 +85,25 @@ export async function filmRatios(): Promise<FilmRatios> {
       sums.floor += await floor(place);
       sums.film += await film(place);
     }
-    return { one: median(times.film) / median(times.floor), bare: median(times.film) / median(times.bare), four: sums.film / sums.floor };
+    return { one: median(times.film) / median(times.floor), bare: median(times.film) / median(times.bare), four: sums.film / sums.floor, megabytes: memory.mostMegabytes() };
   } finally {
     await rm(folder, { recursive: true });
   }
+}
+
+/** Looks at the resident memory of this process and its children, several times a second. */
+function watchMemory(): { readonly mostMegabytes: () => number } {
+  let most = 0;
+  const look = setInterval(() => {
+    const listed = execFileSync('ps', ['-o', 'rss=', '--ppid', String(process.pid), '--pid', String(process.pid)]).toString();
+    most = Math.max(most, listed.trim().split('\n').reduce((sum, kilobytes) => sum + Number(kilobytes), 0) / 1024);
+  }, 200);
+  return {
+    mostMegabytes: () => {
+      clearInterval(look);
+      return most;
+    },
+  };
 }
 
 const story = ['petalry', 'story'] as const;

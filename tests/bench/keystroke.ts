@@ -1,8 +1,6 @@
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { withDemo } from './demo-page.ts';
 
-const PORT = 4480;
 const KEYSTROKES = 61;
 /** A brisk typist; keystrokes do not wait for each other's paint. */
 const BETWEEN_MS = 90;
@@ -19,22 +17,11 @@ export interface TypedIn {
 }
 
 /** Times, in milliseconds, from a keystroke to the moment the last of what it changes is repainted, in the real program. */
-export async function keystrokeTimes(typedIn: TypedIn): Promise<readonly number[]> {
-  const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', '.data/bench', '--fresh', '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
-  try {
-    await new Promise<void>((resolve, reject) => {
-      demo.stdout.on('data', (chunk: Buffer) => chunk.toString().includes('Confetti is at') && resolve());
-      demo.once('exit', () => reject(new Error('The demo ended before it was up')));
-    });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+export function keystrokeTimes(typedIn: TypedIn): Promise<readonly number[]> {
+  return withDemo(async (page) => {
     await openPiece(page, typedIn);
-    return await measure(page, typedIn.field);
-  } finally {
-    await browser.close();
-    demo.kill('SIGTERM');
-    await once(demo, 'exit');
-  }
+    return measure(page, typedIn.field);
+  });
 }
 
 interface StoredPiece {
@@ -67,11 +54,6 @@ async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
 
 async function openPiece(page: Page, typedIn: TypedIn): Promise<void> {
   const { piece, slide, cuts, slides } = typedIn;
-  const origin = `http://127.0.0.1:${PORT}`;
-  await page.goto(`${origin}/sign-in`);
-  await page.locator('astro-island:not([ssr])').first().waitFor();
-  await page.getByRole('button', { name: /Wren/ }).first().click();
-  await page.waitForURL(/make\/pieces/);
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: piece }).first().click();
   await page.locator('canvas[data-painted]').first().waitFor({ state: 'attached' });
   await shape(page, typedIn);

@@ -4,6 +4,9 @@ import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { inputFile, runFfmpeg } from './run-ffmpeg.ts';
 
 const MOST_MS = 10 * 60 * 1000;
+/** Points of a film's picture that are looked at across and down: taking single points costs next to nothing. */
+const POINTS_A_CELL = 4;
+export const METER_SIDE_PX = FLASH_CELLS * POINTS_A_CELL;
 
 /** Gathers the small grey pictures of a film while it is made. */
 export class FlashMeter {
@@ -11,9 +14,9 @@ export class FlashMeter {
   #rest = Buffer.alloc(0);
 
   take(bytes: Buffer): void {
-    const frameBytes = FLASH_CELLS * FLASH_CELLS;
+    const frameBytes = METER_SIDE_PX * METER_SIDE_PX;
     let rest = Buffer.concat([this.#rest, bytes]);
-    for (; rest.length >= frameBytes; rest = rest.subarray(frameBytes)) this.#frames.push(Uint8Array.from(rest.subarray(0, frameBytes)));
+    for (; rest.length >= frameBytes; rest = rest.subarray(frameBytes)) this.#frames.push(cellsOf(rest.subarray(0, frameBytes)));
     this.#rest = Buffer.from(rest);
   }
 
@@ -31,4 +34,14 @@ export async function measureLoudness(path: string, signal: AbortSignal): Promis
     return Number.isFinite(value) && value > -70 ? value : null;
   };
   return { loudnessLufs: read(/I:\s+(-?[\d.]+) LUFS/), truePeakDb: read(/Peak:\s+(-?[\d.]+|-inf) dBFS/) };
+}
+
+/** The mean of the points of every cell. */
+function cellsOf(points: Uint8Array): Uint8Array {
+  const sums = new Uint16Array(FLASH_CELLS * FLASH_CELLS);
+  points.forEach((value, index) => {
+    const cell = Math.floor(index / METER_SIDE_PX / POINTS_A_CELL) * FLASH_CELLS + Math.floor((index % METER_SIDE_PX) / POINTS_A_CELL);
+    sums[cell] = (sums[cell] ?? 0) + value;
+  });
+  return Uint8Array.from(sums, (sum) => Math.round(sum / POINTS_A_CELL ** 2));
 }

@@ -1,7 +1,6 @@
 import { mkdir, rm, stat } from 'node:fs/promises';
 import type { FilmFormatName } from '../../contract/film-contracts.ts';
 import type { FilmMeasures } from '../../core/video/film-measures.ts';
-import { FLASH_CELLS } from '../../core/video/flashes.ts';
 import { shotMovements } from '../../core/video/movement.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { voiceEndMs } from '../../core/video/speech.ts';
@@ -11,7 +10,7 @@ import { TooHeavyError } from '../render/render-cut.ts';
 import type { RenderPool } from '../render/render-pool.ts';
 import type { FilmSource } from './film-source.ts';
 import { filterGraph, soundGraph, type FilmToHear, type FilmToJoin, type FilterGraph } from './filter-graph.ts';
-import { FlashMeter, measureLoudness } from './measure-film.ts';
+import { FlashMeter, measureLoudness, METER_SIDE_PX } from './measure-film.ts';
 import { runFfmpeg } from './run-ffmpeg.ts';
 
 /** What a film is made as; a cover is made of one. */
@@ -117,7 +116,7 @@ async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, h
 async function encode(graph: FilterGraph, level: string, { lengthFrames, path, format }: { readonly lengthFrames: number; readonly path: string; readonly format: PlayedFormat }, options: FilmOptions): Promise<number> {
   const { maxBytes, signal, title, onProgress } = options;
   const lengthMs = toMs(lengthFrames);
-  const filter = `${graph.picture};[picture]split[shown][looked];[looked]scale=${FLASH_CELLS}:${FLASH_CELLS}:flags=area,format=gray[cells];${graph.sound};[sound]${level},${STEREO}[level]`;
+  const filter = `${graph.picture};[picture]split[shown][looked];[looked]scale=${METER_SIDE_PX}:${METER_SIDE_PX}:flags=neighbor,format=gray[cells];${graph.sound};[sound]${level},${STEREO}[level]`;
   const run = async (rate: readonly string[], from: number): Promise<number> => {
     const meter = new FlashMeter();
     await runFfmpeg(

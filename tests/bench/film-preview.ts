@@ -1,0 +1,56 @@
+import type { Page } from '@playwright/test';
+import { withDemo } from './demo-page.ts';
+
+const STARTS = 7;
+const SCRUBS = 40;
+const BETWEEN_MS = 250;
+
+/** How a video answers on the wall, in milliseconds. */
+export interface PreviewTimes {
+  /** From the press on Play to the first frame that is another. */
+  readonly starts: readonly number[];
+  /** From a new moment to the last cut that shows it. */
+  readonly scrubs: readonly number[];
+}
+
+/** Plays and scrubs the demo's video of clips with a voice, in all its cuts. */
+export function previewTimes(): Promise<PreviewTimes> {
+  return withDemo(async (page) => {
+    // It is the oldest of the demo's pieces, and may be on a later page of the list.
+    const more = page.getByRole('button', { name: /older|more/i });
+    const link = page.locator('a[href*="/make/pieces/"]').filter({ hasText: /^Build your own kite\d/ });
+    if ((await link.count()) === 0) await more.first().click();
+    await link.first().click();
+    await page.locator('canvas[data-settled="true"]').first().waitFor();
+    await page.waitForTimeout(3_000);
+    await page.evaluate(() => {
+      for (const [type, name] of [['click', 'asked'], ['input', 'asked']] as const) addEventListener(type, ({ timeStamp }) => performance.mark(name, { startTime: timeStamp }), { capture: true });
+    });
+    const starts: number[] = [];
+    for (let round = 0; round < STARTS; round += 1) {
+      await page.getByLabel('Moment', { exact: true }).fill(String(20 + round * 80));
+      await page.waitForTimeout(1_000);
+      starts.push(await answeredIn(page, () => page.getByRole('button', { name: 'Play', exact: true }).click()));
+      await page.getByRole('button', { name: 'Pause', exact: true }).click();
+      await page.waitForTimeout(600);
+    }
+    const scrubs: number[] = [];
+    for (let scrub = 0; scrub < SCRUBS; scrub += 1) scrubs.push(await answeredIn(page, () => page.getByLabel('Moment', { exact: true }).fill(String((scrub * 97) % 640))));
+    return { starts, scrubs };
+  });
+}
+
+/** From what was asked to the end of the first painting that began after it. */
+async function answeredIn(page: Page, ask: () => Promise<void>): Promise<number> {
+  await page.evaluate(() => {
+    performance.clearMeasures('wall');
+    performance.clearMarks('asked');
+  });
+  await ask();
+  await page.waitForTimeout(BETWEEN_MS);
+  return page.evaluate(() => {
+    const asked = performance.getEntriesByName('asked', 'mark')[0]?.startTime ?? Number.NaN;
+    const ends = performance.getEntriesByName('wall', 'measure').filter(({ startTime }) => startTime >= asked).map(({ startTime, duration }) => startTime + duration);
+    return Math.min(...ends) - asked;
+  });
+}
