@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../core/artwork/artwork.ts';
+import type { BrandBook } from '../core/brand/brand-book.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
 import type { PictureNode, Scene } from '../core/scene/scene.ts';
@@ -192,7 +193,7 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     }
     const scaleOf = await detailOf(cut);
     const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || films.has(node.pictureId) || bitmaps.has(bitmapKey(node, scaleOf(node))));
-    batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, settled);
+    batch.add(alike, await paintCut(cut, composed, ready, films, byKey, request.content.book), composed.report, settled);
     for (const { key, scale } of alike) {
       if (settled) shown.set(key, { composed, scale });
       else shown.delete(key);
@@ -208,7 +209,7 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     const scaleOf = await detailOf(cut);
     const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !films.has(node.pictureId) && !bitmaps.has(bitmapKey(node, scaleOf(node))));
     await Promise.all(missing.map((node) => fetchBitmap(node, scaleOf(node), request.content)));
-    batch.add(alike, await paintCut(cut, composed, ready, films, byKey), composed.report, true);
+    batch.add(alike, await paintCut(cut, composed, ready, films, byKey, request.content.book), composed.report, true);
     for (const { key, scale } of alike) shown.set(key, { composed, scale });
     batch.send();
   }
@@ -220,7 +221,7 @@ type Films = ReadonlyMap<string, ImageBitmap>;
 type Painted = ReadonlyMap<string, { readonly cut: WantedCut; readonly composed: Composed }>;
 
 /** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
-async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, films: Films, all: Painted): Promise<ImageData> {
+async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, films: Films, all: Painted, book: BrandBook): Promise<ImageData> {
   const [, , , , , , , , , { blend }] = await parts;
   const { canvas, context } = await paintShot(cut, composed, ready, films, 'shown');
   const size = { width: canvas.width, height: canvas.height };
@@ -230,11 +231,21 @@ async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, film
     const behind = await paintShot(before.cut, before.composed, ready, films, 'before');
     const mixed = surfaceOf('mixed', size.width, size.height);
     blend<OffscreenCanvas>(mixed.context, behind.canvas, canvas, over, size);
+    if (over.kind === 'sweep') await paintSweep(mixed.context, cut, composed.scene.size, over.progress, book, ready);
     await paintSubtitle(cut, mixed.context, ready, all);
     return mixed.context.getImageData(0, 0, size.width, size.height);
   }
   await paintSubtitle(cut, context, ready, all);
   return context.getImageData(0, 0, size.width, size.height);
+}
+
+/** The band of a sweep, where it is. */
+async function paintSweep(context: OffscreenCanvasRenderingContext2D, { scale }: WantedCut, size: Scene['size'], progress: number, book: BrandBook, ready: Engines): Promise<void> {
+  const { sweepBand, sweepLeftPx } = await import('../core/video/sweep.ts');
+  const band = sweepBand(book, size);
+  const surface = surfaceOf('band', Math.round(band.size.widthPx * scale), Math.round(band.size.heightPx * scale));
+  await paintScene(surface.context, band, scale, ready, new Map());
+  context.drawImage(surface.canvas, Math.round(sweepLeftPx(progress, size.widthPx, band.size.widthPx) * scale), 0);
 }
 
 async function paintSubtitle(cut: WantedCut, context: OffscreenCanvasRenderingContext2D, ready: Engines, all: Painted): Promise<void> {

@@ -166,23 +166,25 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
     await page.getByLabel('The picture moves').selectOption('left');
     await setNumber(page, 'Lasts', '2');
     await shots(page).nth(2).click();
+    await page.getByLabel('Comes in by').selectOption('sweep');
+    await setNumber(page, 'Within', '0.8');
     await page.getByLabel('Line', { exact: true }).fill('Fly one');
     await page.getByLabel('Call', { exact: true }).fill('Book');
     await expectSaved(page);
-    await expect(length).toContainText('/ 0:07.1');
+    await expect(length).toContainText('/ 0:06.3');
   });
 
   await test.step('what follows and what moves is exported as it is seen', async () => {
     const film = join(folder, 'film.mp4');
     await makeFilm(page, film);
-    await expectAlike(page, film, folder, [30, 60, 90, 130]);
+    await expectAlike(page, film, folder, [30, 60, 90, 126]);
   });
 
   await test.step('the clip is split where the video is', async () => {
     await page.getByLabel('Moment', { exact: true }).fill('45');
     await page.getByRole('button', { name: 'Split the clip here' }).click();
     await expect(shots(page)).toHaveCount(4);
-    await expect(length).toContainText('/ 0:07.1');
+    await expect(length).toContainText('/ 0:06.3');
     await page.getByRole('button', { name: 'Undo' }).click();
     await expect(shots(page)).toHaveCount(3);
   });
@@ -197,7 +199,7 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
     await page.getByRole('button', { name: /^Its own [56]\.\d s$/ }).click();
     await expect(length).toContainText(/\/ 0:0[56]\.\d/);
     await page.getByRole('button', { name: 'Back to the others' }).click();
-    await expect(length).toContainText('/ 0:07.1');
+    await expect(length).toContainText('/ 0:06.3');
   });
 
   await test.step('the moment at hand becomes the cover', async () => {

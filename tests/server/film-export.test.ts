@@ -7,6 +7,8 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
 import { claimFilmExport, findFilmExport, insertFilmExport, moveFilmExport, type FilmExport } from '../../src/server/db/film-export-repository.ts';
+import { cutFilm } from '../../src/server/film/cut-film.ts';
+import { filmSourceOf } from '../../src/server/film/film-source.ts';
 import { filmProblem } from '../../src/server/film/film-problem.ts';
 import { filmOfExport } from '../../src/server/film/film-queue.ts';
 import { FfmpegError } from '../../src/server/film/run-ffmpeg.ts';
@@ -154,6 +156,25 @@ describe('files of a video', () => {
     expect(other?.measures.flashesASecond).toBeLessThanOrEqual(3);
     expect(Math.abs((other?.measures.loudnessLufs ?? 0) + 14)).toBeLessThan(1.5);
     expect(other?.measures.truePeakDb).toBeLessThan(-1);
+  });
+
+  it('are made in two passes to stay below what a network takes, and refused where no quality does', async () => {
+    const piece = await makeVideo();
+    const [brand, [cut]] = [await gullwick(), piece.document.cuts];
+    if (!cut) throw new Error('The video has no cut');
+    const source = filmSourceOf(await makeSnapshot(stack.services, brand, piece.document), 'petalry', cut, stack.services.media);
+    const sizeOf = async (format: 'mp4' | 'webm', maxBytes: number): Promise<number> => {
+      const { path } = await cutFilm(stack.services, source, { format, maxBytes, title: 'Small', signal: new AbortController().signal, onProgress: () => undefined });
+      return readFileSync(path).length;
+    };
+    for (const format of ['mp4', 'webm'] as const) {
+      const free = await sizeOf(format, Infinity);
+      const most = Math.max(190_000, Math.round(free * 0.6));
+      expect(free).toBeGreaterThan(most);
+      expect(await sizeOf(format, most)).toBeLessThanOrEqual(most);
+    }
+    await expect(sizeOf('mp4', 60_000)).rejects.toMatchObject({ code: 'too-heavy' });
+    expect(incoming()).toBe('');
   });
 
   it('are made once where two ask for the same one at once', async () => {

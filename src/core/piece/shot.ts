@@ -1,8 +1,8 @@
 import { boolean, number, object, string } from 'yup';
 
-/** How a shot takes over from the one before: at once, blending, pushing it out to the left, or wiping over it from the right. */
-export type TransitionKind = 'cut' | 'fade' | 'push' | 'wipe';
-export const transitionKinds: readonly TransitionKind[] = ['cut', 'fade', 'push', 'wipe'];
+/** How a shot takes over from the one before: at once, blending, pushing it out to the left, wiping over it from the right, or behind a band of the brand's scraps that sweeps over it. */
+export type TransitionKind = 'cut' | 'fade' | 'push' | 'wipe' | 'sweep';
+export const transitionKinds: readonly TransitionKind[] = ['cut', 'fade', 'push', 'wipe', 'sweep'];
 
 /** How a photograph moves while it is shown: towards its subject, away from it, along it, or not at all. */
 export type SlowMove = 'closer' | 'away' | 'left' | 'right' | 'still';

@@ -1,4 +1,5 @@
 import type { TransitionKind } from '../piece/shot.ts';
+import { SWEEP_EDGE } from './sweep.ts';
 
 /** What a transition needs of a 2D canvas. */
 export interface BlendContext<Picture> {
@@ -10,12 +11,12 @@ export interface BlendContext<Picture> {
 }
 
 /**
- * Draws a shot that takes over from another, as far as it has come. Export does the same by filters of the video program.
+ * Draws a shot that takes over from another, as far as it has come; the band of a sweep goes over it. Export does the same by filters of the video program.
  * @param progress in (0, 1)
  */
 export function blend<Picture>(context: BlendContext<Picture>, before: Picture, after: Picture, { kind, progress }: { readonly kind: TransitionKind; readonly progress: number }, size: { readonly width: number; readonly height: number }): void {
   const { width, height } = size;
-  const share = kind === 'cut' ? 1 : progress;
+  const share = kind === 'cut' ? 1 : kind === 'sweep' ? Math.min(1, Math.max(0, (progress - SWEEP_EDGE.comes) / (SWEEP_EDGE.leaves - SWEEP_EDGE.comes))) : progress;
   const draw = (picture: Picture, fromX: number, toX: number, wide: number): void => {
     if (wide > 0) context.drawImage(picture, fromX, 0, wide, height, toX, 0, wide, height);
   };
@@ -29,7 +30,7 @@ export function blend<Picture>(context: BlendContext<Picture>, before: Picture, 
   } else {
     draw(before, 0, 0, width);
     if (kind === 'fade') context.globalAlpha = share;
-    if (kind === 'wipe') draw(after, width - come, width - come, come);
+    if (kind === 'wipe' || kind === 'sweep') draw(after, width - come, width - come, come);
     else draw(after, 0, 0, width);
   }
   context.restore();

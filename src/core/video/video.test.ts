@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import type { Frame } from '../piece/piece.ts';
 import type { GlyphsNode, PictureNode, Scene } from '../scene/scene.ts';
 import { blend, type BlendContext } from './blend.ts';
@@ -8,6 +9,7 @@ import { planShot } from './render-plan.ts';
 import { readingMs, shotLengthMs, startInClipMs } from './shot-times.ts';
 import { readSubtitles, writeSrt, writeVtt } from './subtitles.ts';
 import { speechSpans, timeScript } from './time-script.ts';
+import { SWEEP_EDGE, sweepBand, sweepLeftPx } from './sweep.ts';
 import { momentAt, timelineOf } from './timeline.ts';
 
 const clip = (durationMs: number): Film => ({ kind: 'clip', durationMs, hasSound: true, facts: NO_FACTS });
@@ -106,12 +108,28 @@ describe('the plan of a shot', () => {
 });
 
 describe('a transition', () => {
-  const drawn = (kind: 'fade' | 'push' | 'wipe'): readonly string[] => {
+  const drawn = (kind: 'fade' | 'push' | 'wipe' | 'sweep', progress = 0.25): readonly string[] => {
     const calls: string[] = [];
     const context: BlendContext<string> = { globalAlpha: 1, save: () => undefined, restore: () => undefined, setTransform: () => undefined, drawImage: (picture, sx, _, sw, __, dx) => void calls.push(`${picture} from ${sx} to ${dx} wide ${sw} at ${context.globalAlpha}`) };
-    blend(context, 'a', 'b', { kind, progress: 0.25 }, { width: 100, height: 10 });
+    blend(context, 'a', 'b', { kind, progress }, { width: 100, height: 10 });
     return calls;
   };
+
+  it('sweeps behind a band: the edge runs in the middle of it, from one side to the other', () => {
+    expect(drawn('sweep', 0.1)).toEqual(['a from 0 to 0 wide 100 at 1']);
+    expect(drawn('sweep', 0.5)).toEqual(['a from 0 to 0 wide 100 at 1', 'b from 50 to 50 wide 50 at 1']);
+    expect(drawn('sweep', 0.9)).toEqual(['a from 0 to 0 wide 100 at 1', 'b from 0 to 0 wide 100 at 1']);
+    const band = sweepBand(gullwickBook, { widthPx: 1000, heightPx: 500 });
+    expect(band.size).toEqual({ widthPx: 600, heightPx: 500 });
+    expect(band.nodes.length).toBeGreaterThan(5);
+    expect(sweepBand(gullwickBook, { widthPx: 1000, heightPx: 500 })).toEqual(band);
+    for (const progress of [0.3, 0.5, 0.7]) {
+      const left = sweepLeftPx(progress, 1000, 600);
+      const edge = 1000 - 1000 * ((progress - SWEEP_EDGE.comes) / (SWEEP_EDGE.leaves - SWEEP_EDGE.comes));
+      expect(edge).toBeCloseTo(left + 300, 6);
+    }
+    expect([sweepLeftPx(0, 1000, 600), sweepLeftPx(1, 1000, 600)]).toEqual([1000, -600]);
+  });
 
   it('fades, pushes to the left, and wipes from the right', () => {
     expect(drawn('fade')).toEqual(['a from 0 to 0 wide 100 at 1', 'b from 0 to 0 wide 100 at 0.25']);

@@ -119,7 +119,7 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
         {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
         {sheet === 'words' && <WordsSheet {...shared} />}
         {sheet === 'times' && <TimesSheet {...shared} nowMs={nowMs} />}
-        <PreflightRail brand={brand} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
+        <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
       </div>
     </main>
   );

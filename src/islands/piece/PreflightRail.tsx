@@ -1,11 +1,16 @@
 import CircleCheck from 'lucide-react/icons/circle-check';
+import { useQuery } from '@tanstack/react-query';
 import { memo, useDeferredValue, useMemo } from 'react';
+import type { AnswerOf } from '../../contract/contract.ts';
+import { listFilms } from '../../contract/film-contracts.ts';
 import type { Finding } from '../../core/preflight/finding.ts';
 import { applyFix, type PieceDraft } from '../../core/preflight/fix.ts';
+import { measureProblems } from '../../core/preflight/measure-problems.ts';
 import { preflight } from '../../core/preflight/preflight.ts';
-import type { Piece } from '../../core/piece/piece.ts';
+import { cutKey, type Piece } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { useNow } from '../ui/use-now.ts';
 import type { MediaItem } from './PieceEditor.tsx';
@@ -18,6 +23,7 @@ interface RailProps {
   readonly book: BrandBook;
   readonly media: ReadonlyMap<string, MediaItem>;
   readonly store: PieceStore;
+  readonly pieceId: string;
   readonly readOnly: boolean;
   readonly nowMs: number;
   readonly piece: Piece;
@@ -38,10 +44,12 @@ const Findings = memo(function Findings(props: RailProps) {
   const { brand, book, media, store, piece, template, toCheck } = props;
   // Licences end with a day; a check an hour is often enough.
   const atMs = Math.floor(useNow(props.nowMs) / HOUR_MS) * HOUR_MS;
-  const findings = useMemo(
+  const found = useMemo(
     () => preflight({ piece, template, book, cuts: toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
     [piece, template, book, toCheck, media, atMs, brand.zone],
   );
+  const films = useQuery({ queryKey: ['films', brand.slug, props.pieceId], queryFn: () => call(listFilms, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
+  const findings = useMemo(() => [...found, ...filmFindings(films.data?.exports ?? [], toCheck)], [found, films.data, toCheck]);
   const mend = (finding: Finding): void => {
     const { fix } = finding;
     if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft as unknown as PieceDraft, fix.change));
@@ -70,6 +78,14 @@ const Findings = memo(function Findings(props: RailProps) {
     </aside>
   );
 });
+
+/** What is wrong with the last film that was made of each cut, by what was measured on it. */
+function filmFindings(films: AnswerOf<typeof listFilms>['exports'], cuts: Cuts['toCheck']): readonly Finding[] {
+  return cuts.flatMap(({ ref, sheet, placement }) => {
+    const film = films.find(({ channelId, placement: place, measures }) => channelId === ref.channelId && place === ref.placement && measures !== null);
+    return film?.measures ? measureProblems(film.measures).map((problem): Finding => ({ severity: 'warns', sentence: `The film made for ${sheet.name} ${placement.name}: ${problem}`, cut: cutKey(ref), sheet: 'look', fix: null })) : [];
+  });
+}
 
 const placeNames: Readonly<Record<Finding['sheet'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
 

@@ -6,7 +6,7 @@ import type { ContentProps } from './ContentSheet.tsx';
 import { draftFrame } from './draft-frame.ts';
 import { filmsOf } from './use-video.ts';
 
-const transitionNames: Readonly<Record<TransitionKind, string>> = { cut: 'Cut', fade: 'Fade', push: 'Push', wipe: 'Wipe' };
+const transitionNames: Readonly<Record<TransitionKind, string>> = { cut: 'Cut', fade: 'Fade', push: 'Push', wipe: 'Wipe', sweep: 'Sweep of scraps' };
 const moveNames: Readonly<Record<SlowMove, string>> = { closer: 'Closer', away: 'Away', left: 'To the left', right: 'To the right', still: 'Not at all' };
 const USUAL_TRANSITION_MS = 400;
 const inputLook = 'h-8 w-full rounded-md border border-line bg-panel px-2 text-sm tabular-nums';

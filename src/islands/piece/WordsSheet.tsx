@@ -9,6 +9,7 @@ import { fillFacts } from '../../core/brand/facts.ts';
 import { FactMenu, withBehind } from './FactMenu.tsx';
 import { FeedPreview } from './FeedPreview.tsx';
 import type { SheetProps } from './LookSheet.tsx';
+import { SaidText } from './SaidText.tsx';
 
 interface SheetField {
   readonly key: WordFieldKey;
@@ -69,6 +70,7 @@ export function WordsSheet(props: SheetProps) {
             ))}
           </tbody>
         </table>
+        <SaidText {...props} />
         {(voice.tone !== '' || voice.guidance !== '') && (
           <aside aria-label="The brand’s voice" className="mt-5 max-w-prose border-l-2 border-line pl-3 text-xs text-quiet">
             {voice.tone !== '' && <p className="font-medium">{voice.tone}</p>}

@@ -1,7 +1,8 @@
 import type { CropWindow } from '../../core/crop/crop-window.ts';
-import type { Size } from '../../core/geometry/box.ts';
+import type { Box, Size } from '../../core/geometry/box.ts';
 import type { TransitionKind } from '../../core/piece/shot.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { SWEEP_EDGE } from '../../core/video/sweep.ts';
 import type { WindowPath } from '../../core/video/render-plan.ts';
 import { toMs } from '../../core/video/timeline.ts';
 import type { PaintedLayer, PaintedShot } from './paint-layers.ts';
@@ -28,6 +29,8 @@ export interface FilmToJoin {
   readonly shots: readonly ShotToJoin[];
   /** Subtitles: what is laid over all shots, and when; `toFrame` is not in it. */
   readonly cues: readonly { readonly layer: PaintedLayer & { readonly kind: 'still' }; readonly fromFrame: number; readonly toFrame: number }[];
+  /** What sweeps over transitions of that kind. */
+  readonly band: { readonly file: string; readonly box: Box } | null;
   readonly music: { readonly path: string; readonly volume: number } | null;
   /** It ends with its last whole words, where the video is shorter. */
   readonly voice: { readonly path: string; readonly endMs: number } | null;
@@ -46,7 +49,7 @@ export interface FilterGraph {
 }
 
 /** Our transitions by the names that ffmpeg's xfade has for them. */
-const xfades: Readonly<Record<Exclude<TransitionKind, 'cut'>, string>> = { fade: 'fade', push: 'slideleft', wipe: 'wipeleft' };
+const xfades: Readonly<Record<Exclude<TransitionKind, 'cut' | 'sweep'>, string>> = { fade: 'fade', push: 'slideleft', wipe: 'wipeleft' };
 const SAMPLE_RATE = 48_000;
 /** Clip sound comes in and leaves within this, so that cuts do not click. */
 const SOFT_EDGE_S = 0.03;
@@ -62,7 +65,7 @@ export function filterGraph(film: FilmToJoin, files: ReadonlyMap<string, FilmFil
 
 /** The sound alone, which is known before anything is painted. */
 export function soundGraph(film: FilmToHear, files: ReadonlyMap<string, FilmFile>): Pick<FilterGraph, 'inputs' | 'sound'> {
-  const builder = new GraphBuilder({ ...film, size: { widthPx: 0, heightPx: 0 }, shots: film.shots.map((shot) => ({ ...shot, layers: [] })), cues: [] }, files);
+  const builder = new GraphBuilder({ ...film, size: { widthPx: 0, heightPx: 0 }, shots: film.shots.map((shot) => ({ ...shot, layers: [] })), cues: [], band: null }, files);
   film.shots.forEach((shot, index) => shot.clip && builder.clip(shot.clip.mediaId, shot, index));
   return { inputs: builder.inputs, sound: builder.sound() };
 }
@@ -149,10 +152,22 @@ class GraphBuilder {
       if (index === 0 || !shot) return name;
       const result = `j${index}`;
       const { kind, frames } = shot.into;
-      const how = kind === 'cut' ? 'concat=n=2:v=1:a=0' : `xfade=transition=${xfades[kind]}:duration=${seconds(frames)}:offset=${seconds(shot.startFrame)}`;
-      this.chains.push(`[${joined}][${name}]${how},${STEADY}[${result}]`);
+      if (kind === 'cut') this.chains.push(`[${joined}][${name}]concat=n=2:v=1:a=0,${STEADY}[${result}]`);
+      else if (kind === 'sweep') this.#sweep(joined, name, shot, result);
+      else this.chains.push(`[${joined}][${name}]xfade=transition=${xfades[kind]}:duration=${seconds(frames)}:offset=${seconds(shot.startFrame)},${STEADY}[${result}]`);
       return result;
     });
+  }
+
+  /** One shot takes over from the other by a wipe while its edge is in the picture, under the middle of a band that runs over both. */
+  #sweep(joined: string, name: string, { startFrame, into: { frames } }: ShotToJoin, result: string): void {
+    const lead = Math.round(frames * SWEEP_EDGE.comes);
+    const wipe = Math.max(1, frames - 2 * lead);
+    this.chains.push(`[${name}]trim=start_frame=${lead},setpts=PTS-STARTPTS,${STEADY}[${name}late]`, `[${joined}][${name}late]xfade=transition=${xfades.wipe}:duration=${seconds(wipe)}:offset=${seconds(startFrame + lead)},${STEADY}[${result}wiped]`);
+    const { band, size } = this.film;
+    if (!band) throw new RangeError('A transition sweeps without a band');
+    const progress = `(n-${startFrame + COUNTED}+0.5)/${frames}`;
+    this.chains.push(`${this.#still(band.file)},${LOOP}[${result}band]`, `[${result}wiped][${result}band]overlay=x='2*floor((${size.widthPx}-${progress}*${size.widthPx + band.box.widthPx})/2)':y=0:shortest=1:format=yuv420:enable='between(n,${startFrame},${startFrame + frames - 1})'[${result}]`);
   }
 
   cues(joined: string): string {

@@ -38,6 +38,9 @@ const MOST_MS = 60 * 60 * 1000;
 /** A file that has to be made smaller is made for this share of what is allowed. */
 const AIM_SHARE = 0.94;
 const LEAST_KBPS = 300;
+/** Share of the progress at which the first of two passes ends, and what the passes leave behind. */
+const PASSED = 0.5;
+const PASS_FILES = ['-0.log', '-0.log.mbtree', '-0.log.temp', '-0.log.mbtree.temp'] as const;
 
 type PlayedFormat = 'mp4' | 'webm';
 const pictureCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = {
@@ -99,6 +102,7 @@ async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, h
     shots: shots.map((shot, index) => ({ lengthFrames: shot.lengthFrames, isLast: index === shots.length - 1, movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
     subtitles: spoken.map(({ text }) => text),
+    sweeps: shots.some(({ into }) => into.kind === 'sweep'),
     folder,
   });
   return {
@@ -109,6 +113,7 @@ async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, h
       const layer = painted.subtitles[index];
       return layer ? [{ layer: { kind: 'still' as const, ...layer }, fromFrame: toFrames(fromMs), toFrame: Math.min(lengthFrames, toFrames(endMs)) }] : [];
     }),
+    band: painted.band,
   };
 }
 
@@ -116,26 +121,28 @@ async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, h
 async function encode(graph: FilterGraph, level: string, { lengthFrames, path, format }: { readonly lengthFrames: number; readonly path: string; readonly format: PlayedFormat }, options: FilmOptions): Promise<number> {
   const { maxBytes, signal, title, onProgress } = options;
   const lengthMs = toMs(lengthFrames);
-  const filter = `${graph.picture};[picture]split[shown][looked];[looked]scale=${METER_SIDE_PX}:${METER_SIDE_PX}:flags=neighbor,format=gray[cells];${graph.sound};[sound]${level},${STEREO}[level]`;
-  const run = async (rate: readonly string[], from: number): Promise<number> => {
-    const meter = new FlashMeter();
-    await runFfmpeg(
-      [
-        ...[...graph.inputs, '-filter_complex', filter],
-        ...['-map', '[shown]', '-map', '[level]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS), ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path],
-        ...['-map', '[cells]', '-f', 'rawvideo', 'pipe:1'],
-      ],
-      { signal, mostMs: MOST_MS, isPatient: true, onBytes: (bytes) => meter.take(bytes), onProgress: (reachedMs) => onProgress(from + (1 - from) * Math.min(1, reachedMs / lengthMs)) },
-    );
-    return meter.flashesASecond();
-  };
-  const flashes = await run(constantQuality[format], PAINTED);
-  if ((await stat(path)).size <= maxBytes) return flashes;
+  const picture = (rate: readonly string[]): readonly string[] => ['-map', '[shown]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS)];
+  const sound = ['-map', '[level]', ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path];
+  const heard = `${graph.sound};[sound]${level},${STEREO}[level]`;
+  const run = (filter: string, outputs: readonly string[], [from, to]: readonly [number, number], onBytes?: (bytes: Buffer) => void): Promise<unknown> =>
+    runFfmpeg([...graph.inputs, '-filter_complex', filter, ...outputs], { signal, mostMs: MOST_MS, isPatient: true, onBytes, onProgress: (reachedMs) => onProgress(from + (to - from) * Math.min(1, reachedMs / lengthMs)) });
+  const meter = new FlashMeter();
+  await run(`${graph.picture};[picture]split[shown][looked];[looked]scale=${METER_SIDE_PX}:${METER_SIDE_PX}:flags=neighbor,format=gray[cells];${heard}`, [...picture(constantQuality[format]), ...sound, '-map', '[cells]', '-f', 'rawvideo', 'pipe:1'], [PAINTED, 1], (bytes) => meter.take(bytes));
+  if ((await stat(path)).size <= maxBytes) return meter.flashesASecond();
   const kbps = Math.floor(((maxBytes * AIM_SHARE * 8) / (lengthMs / 1000) - SOUND_KBPS * 1000) / 1000);
   if (kbps < LEAST_KBPS) throw new TooHeavyError(maxBytes);
-  await run(['-b:v', `${kbps}k`, '-maxrate', `${kbps}k`, '-bufsize', `${kbps * 2}k`], PAINTED);
+  // Two passes: the first one learns where the bits are needed.
+  const log = `${path}-passes`;
+  const rate = (pass: 1 | 2): readonly string[] => picture(['-b:v', `${kbps}k`, '-pass', String(pass), '-passlogfile', log]);
+  const seen = `${graph.picture};[picture]null[shown]`;
+  try {
+    await run(seen, [...rate(1), '-an', '-f', 'null', '-'], [PAINTED, PASSED]);
+    await run(`${seen};${heard}`, [...rate(2), ...sound], [PASSED, 1]);
+  } finally {
+    await Promise.all(PASS_FILES.map((end) => rm(`${log}${end}`, { force: true })));
+  }
   if ((await stat(path)).size > maxBytes) throw new TooHeavyError(maxBytes);
-  return flashes;
+  return meter.flashesASecond();
 }
 
 async function encodeMoving(graph: FilterGraph, path: string, format: 'webp' | 'gif', { signal, onProgress }: FilmOptions): Promise<null> {

@@ -12,6 +12,7 @@ import type { Frame } from '../../core/piece/piece.ts';
 import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { Scene } from '../../core/scene/scene.ts';
 import type { Template } from '../../core/template/template.ts';
+import { sweepBand } from '../../core/video/sweep.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
 import { paintShot, paintToFile, type PaintedShot, type ShotTimes } from '../film/paint-layers.ts';
@@ -50,7 +51,7 @@ export type RenderJob =
   /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
   /** What of a video's shots does not move by itself, as files in `folder`; and its subtitles. */
-  | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly string[]; readonly folder: string }
+  | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly string[]; readonly sweeps: boolean; readonly folder: string }
   /** No pixels, only what the engine reports. */
   | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
 
@@ -64,6 +65,8 @@ export interface PaintedLayers {
   readonly shots: readonly PaintedShot[];
   /** A picture a line of subtitles; null where it has no ink. */
   readonly subtitles: readonly ({ readonly file: string; readonly box: Box } | null)[];
+  /** The band that sweeps over transitions; null where none does. */
+  readonly band: { readonly file: string; readonly box: Box } | null;
 }
 
 export interface RenderedPicture {
@@ -132,7 +135,7 @@ function pictureFiles(source: CutSource): ReadonlyMap<string, PictureSource> {
   return new Map(source.pictures.map(({ picture, filePath }) => [picture.id, { filePath, widthPx: picture.widthPx, heightPx: picture.heightPx }]));
 }
 
-async function paintLayers({ source, shots, clips, subtitles, folder }: JobOf<'layers'>, engines: ServerEngines): Promise<PaintedLayers> {
+async function paintLayers({ source, shots, clips, subtitles, sweeps, folder }: JobOf<'layers'>, engines: ServerEngines): Promise<PaintedLayers> {
   const painter = { typesetter: engines.engines.typesetter, sources: pictureFiles(source), folder };
   const moving = new Set(clips);
   const painted: PaintedShot[] = [];
@@ -146,7 +149,9 @@ async function paintLayers({ source, shots, clips, subtitles, folder }: JobOf<'l
     const [composed] = await composeSource({ ...source, slides: [slide] }, engines, false);
     lines.push(composed ? await paintToFile(composed.scene, `cue-${index}.png`, painter) : null);
   }
-  return { shots: painted, subtitles: lines };
+  const { width, height } = source.placement.exportPx;
+  const band = sweeps ? await paintToFile(sweepBand(source.book, { widthPx: width, heightPx: height }), 'band.png', painter) : null;
+  return { shots: painted, subtitles: lines, band };
 }
 
 async function renderSmall({ source, fitPx }: JobOf<'small'>, engines: ServerEngines): Promise<RenderedPicture> {
