@@ -210,7 +210,7 @@ describe('render jobs', () => {
 
   it('report without painting', async () => {
     const result = await runRenderJob({ kind: 'report', sources: placements.map((placement) => sourceOf('aside', placement)) }, engines);
-    expect(result.kind === 'reports' && result.reports.map(([report]) => report?.arrangement)).toEqual(['page', 'page', 'column', 'page', 'spread']);
+    expect(result.kind === 'reports' && result.reports.map(([report]) => report?.arrangement)).toEqual(['page', 'page', 'column', 'column', 'page', 'spread']);
   });
 
   /** Each kind of file has its own way to say that its pixels are sRGB. */

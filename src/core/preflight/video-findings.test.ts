@@ -5,26 +5,53 @@ import { shippedSheets } from '../network/shipped-sheets.ts';
 import type { Frame, Piece } from '../piece/piece.ts';
 import { NO_FACTS, type Film } from '../video/film.ts';
 import type { CutToCheck, PictureTerms } from './finding.ts';
+import type { CutReport } from '../compose/report.ts';
+import { withOwnTimes } from '../video/shot-times.ts';
+import { timelineOf } from '../video/timeline.ts';
+import { fixed } from './fix.ts';
+import { measureProblems } from './measure-problems.ts';
 import { videoFindings } from './video-findings.ts';
 
 const film = (kind: Film['kind'], durationMs: number, more: Partial<Film['facts']> = {}): Film => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
 const media = (id: string, of: Film | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', film: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
 const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });
-const petalry = shippedSheets.find((sheet) => sheet.key === 'petalry') as NetworkSheet;
-const story: CutToCheck = { ref: { channelId: 'c1', placement: 'story' }, channelName: 'Petalry', sheet: petalry, placement: getPlacement(petalry, 'story'), slides: [], left: [] };
+const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], findings: [] };
+/** A place with all shots of a piece. */
+const place = (piece: Piece, network: string, placement: string): CutToCheck => {
+  const sheet = shippedSheets.find(({ key }) => key === network) as NetworkSheet;
+  return { ref: { channelId: network, placement }, channelName: sheet.name, sheet, placement: getPlacement(sheet, placement), slides: piece.frames.map((frame) => ({ frame, report })), left: [] };
+};
 const sentences = (piece: Piece, pictures: readonly PictureTerms[] = [], cuts: readonly CutToCheck[] = []): readonly string[] => videoFindings(piece, cuts, pictures).map(({ sentence }) => sentence);
 
 describe('preflight of a video', () => {
   it('is silent where all is well, and about other pieces', () => {
-    expect(sentences(video([shot('a', 4_000, 'm')]), [media('m', film('clip', 6_000))], [story])).toEqual([]);
-    expect(videoFindings(plainPiece, [story], [])).toEqual([]);
+    const piece = video([shot('a', 4_000, 'm')]);
+    expect(sentences(piece, [media('m', film('clip', 6_000))], [place(piece, 'petalry', 'story')])).toEqual([]);
+    expect(videoFindings(plainPiece, [place(plainPiece, 'petalry', 'story')], [])).toEqual([]);
   });
 
   it('stops what is too long or too short for its place', () => {
-    const long = videoFindings(video([shot('a', 65_000)]), [story], []);
-    expect(long[0]).toMatchObject({ severity: 'stops', cut: 'c1.story', sentence: 'Petalry Story takes 1 to 60 seconds; the video lasts 65.0.' });
-    expect(sentences(video([shot('a', 500)]), [], [story])).toEqual(['Petalry Story takes 1 to 60 seconds; the video lasts 0.5.']);
+    const piece = video([shot('a', 40_000), shot('b', 25_000)]);
+    const [long] = videoFindings(piece, [place(piece, 'petalry', 'story')], []);
+    expect(long).toMatchObject({ severity: 'stops', cut: 'petalry.story', sentence: 'Petalry Story takes 1 to 60 seconds; the video lasts 65.0.', fix: { label: 'Make it 60 s here' } });
+    const mended = long?.fix ? fixed(piece, long.fix.change) : piece;
+    const frames = mended.frames.map((frame) => withOwnTimes(frame, mended.adjustments[`petalry.story/${frame.id}`] ?? {}));
+    expect(timelineOf(frames, new Map()).lengthFrames).toBeLessThanOrEqual(60 * 30);
+    expect(mended.frames).toEqual(piece.frames);
+    const short = video([shot('a', 500)]);
+    expect(sentences(short, [], [place(short, 'petalry', 'story')])).toEqual(['Petalry Story takes 1 to 60 seconds; the video lasts 0.5.']);
+  });
+
+  it('asks for a cover where one is taken, and says where another goes', () => {
+    const piece = video([shot('a', 4_000)]);
+    const places = [place(piece, 'petalry', 'vertical'), place(piece, 'whirlo', 'clip'), place(piece, 'petalry', 'story')];
+    const [none] = videoFindings(piece, places, []);
+    expect(none).toMatchObject({ severity: 'warns', sentence: 'No cover is chosen: Petalry Vertical video and 1 more will show whatever comes first.', fix: { label: 'Take a moment of the opening' } });
+    const covered = none?.fix ? fixed(piece, none.fix.change) : piece;
+    expect(covered.cover).toEqual({ kind: 'frame', atMs: 2_400 });
+    expect(sentences(covered, [], places)).toEqual([]);
+    expect(sentences({ ...piece, cover: { kind: 'picture', mediaId: 'p' } }, [], places)).toEqual(['Whirlo Clip takes no cover of its own but a moment of the video: it gets 2.4 s, the nearest.']);
   });
 
   it('says what cannot be read in time', () => {
@@ -37,12 +64,22 @@ describe('preflight of a video', () => {
   it('finds black and stillness in what is shown of a clip', () => {
     const clip = media('m', film('clip', 10_000, { black: [{ fromMs: 3_000, toMs: 5_000 }], frozen: [{ fromMs: 0, toMs: 3_000 }] }));
     expect(sentences(video([shot('a', 4_000, 'm')]), [clip])).toEqual(['Shot 1 is black for 1.0 seconds.', 'Shot 1 stands still for 3.0 seconds.']);
+    const unsteady = media('u', film('clip', 10_000, { shaking: [{ fromMs: 500, toMs: 1_500 }], blurred: [{ fromMs: 2_000, toMs: 4_000 }] }));
+    expect(sentences(video([shot('a', 3_000, 'u')]), [unsteady])).toEqual(['Shot 1 is out of focus for 1.0 seconds.', 'Shot 1 shakes for 1.0 seconds.']);
     const later = video([{ ...shot('a', 4_000, 'm'), shot: { lengthMs: 4_000, fromMs: 6_000 } }]);
     expect(sentences(later, [clip])).toEqual([]);
   });
 
   it('minds the voice and the music', () => {
     const sounds = [media('v', film('sound', 6_000)), media('s', film('sound', 20_000), '')];
-    expect(sentences(video([shot('a', 4_000)], { voice: 'v', music: 's' }), sounds)).toEqual(['Somebody speaks, and there are no subtitles: most people watch without sound.', 'The voice lasts 2.0 seconds longer than the video and is cut off.', 'No licence is noted for the music “s.mp4”.']);
+    expect(sentences(video([shot('a', 4_000)], { voice: 'v', music: 's' }), sounds)).toEqual(['Somebody speaks, and there are no subtitles: most people watch without sound.', 'The voice lasts 2.0 seconds longer than the video; it ends with its last whole words there.', 'No licence is noted for the music “s.mp4”.']);
+  });
+});
+
+describe('what was measured on a film', () => {
+  it('is said where it harms or is out of line', () => {
+    expect(measureProblems({ loudnessLufs: -14.3, truePeakDb: -1.4, flashesASecond: 3 })).toEqual([]);
+    expect(measureProblems({ loudnessLufs: null, truePeakDb: null, flashesASecond: 0 })).toEqual([]);
+    expect(measureProblems({ loudnessLufs: -19, truePeakDb: 0.2, flashesASecond: 5 })).toEqual(['It flashes 5 times in a second; more than 3 can bring on seizures.', 'Its sound is -19.0 LUFS; networks play at about -14.', 'Its loudest peak is 0.2 dBTP and will crackle; the most is -1.']);
   });
 });
