@@ -17,7 +17,7 @@ const openCarousel = async (page: Page): Promise<void> => {
 };
 const openVideo = async (page: Page): Promise<void> => {
   await openDemoPiece(page, 'Three things');
-  await expect(page.locator('canvas[data-painted]')).toHaveCount(13);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(17);
 };
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);
@@ -37,11 +37,11 @@ const openWorkshop = async (page: Page): Promise<void> => {
 };
 
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
-  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(96)],
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(108)],
   ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['the facts', '/b/gullwick/brand/facts', (page) => expect(page.getByLabel('Text of Phone')).toBeVisible()],
   ['the voice', '/b/gullwick/brand/voice', (page) => expect(page.getByLabel('Tone')).toBeVisible()],
-  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(72)],
+  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(81)],
   ['a template in the workshop', '/b/gullwick/brand/templates', openWorkshop],
   ['a new brand', '/brands/new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
