@@ -16,11 +16,9 @@ export interface PreviewTimes {
 /** Plays and scrubs the demo's video of clips with a voice, in all its cuts. */
 export function previewTimes(): Promise<PreviewTimes> {
   return withDemo(async (page) => {
-    // It is the oldest of the demo's pieces, and may be on a later page of the list.
-    const more = page.getByRole('button', { name: /older|more/i });
-    const link = page.locator('a[href*="/make/pieces/"]').filter({ hasText: /^Build your own kite\d/ });
-    if ((await link.count()) === 0) await more.first().click();
-    await link.first().click();
+    const { origin } = new URL(page.url());
+    const { items } = (await (await page.request.get(`${origin}/api/brands/gullwick/pieces?limit=100`)).json()) as { items: readonly { readonly id: string; readonly name: string }[] };
+    await page.goto(`${origin}/b/gullwick/make/pieces/${items.find(({ name }) => name === 'Build your own kite')?.id ?? ''}`);
     await page.locator('canvas[data-settled="true"]').first().waitFor();
     await page.waitForTimeout(3_000);
     await page.evaluate(() => {

@@ -66,14 +66,12 @@ export function filterGraph(film: FilmToJoin, files: ReadonlyMap<string, FilmFil
 /** The sound alone, which is known before anything is painted. */
 export function soundGraph(film: FilmToHear, files: ReadonlyMap<string, FilmFile>): Pick<FilterGraph, 'inputs' | 'sound'> {
   const builder = new GraphBuilder({ ...film, size: { widthPx: 0, heightPx: 0 }, shots: film.shots.map((shot) => ({ ...shot, layers: [] })), cues: [], band: null }, files);
-  film.shots.forEach((shot, index) => shot.clip && builder.clip(shot.clip.mediaId, shot, index));
   return { inputs: builder.inputs, sound: builder.sound() };
 }
 
 class GraphBuilder {
   readonly inputs: string[] = [];
   readonly chains: string[] = [];
-  readonly #clipInputs = new Map<number, number>();
   #inputCount = 0;
 
   constructor(
@@ -99,21 +97,21 @@ class GraphBuilder {
     const fills = first && first.kind !== 'text' && first.box.widthPx >= size.widthPx && first.box.heightPx >= size.heightPx;
     const end = `trim=end_frame=${shot.lengthFrames}`;
     let current = `s${index}l0`;
-    if (first && fills) this.chains.push(first.kind === 'film' ? `${this.#film(first, shot, index)}[${current}]` : `${first.kind === 'moving' ? this.#moving(first, shot) : `${this.#still(first.file)},${LOOP}`},${end},format=yuv420p[${current}]`);
+    if (first && fills) this.chains.push(first.kind === 'film' ? `${this.#film(first, shot)}[${current}]` : `${first.kind === 'moving' ? this.#moving(first, shot) : `${this.#still(first.file)},${LOOP}`},${end},format=yuv420p[${current}]`);
     else this.chains.push(`color=c=black:s=${size.widthPx}x${size.heightPx}:r=${VIDEO_FPS},${end},format=yuv420p[${current}]`);
     const over = fills ? rest : shot.layers;
     over.forEach((layer, at) => {
       const name = `s${index}o${at}`;
       const next = `s${index}l${at + 1}`;
-      this.chains.push(`${this.#layer(layer, shot, index)}[${name}]`, `[${current}][${name}]${overlayOf(layer)}[${next}]`);
+      this.chains.push(`${this.#layer(layer, shot)}[${name}]`, `[${current}][${name}]${overlayOf(layer)}[${next}]`);
       current = next;
     });
     this.chains.push(`[${current}]${STEADY}[shot${index}]`);
     return `shot${index}`;
   }
 
-  #layer(layer: PaintedLayer, shot: ShotToJoin, index: number): string {
-    if (layer.kind === 'film') return this.#film(layer, shot, index);
+  #layer(layer: PaintedLayer, shot: ShotToJoin): string {
+    if (layer.kind === 'film') return this.#film(layer, shot);
     if (layer.kind === 'moving') return this.#moving(layer, shot);
     if (layer.kind === 'still') return `${this.#still(layer.file)},${LOOP}`;
     const { enterAt, enterFrames, leaveAt, leaveFrames } = layer.times;
@@ -129,17 +127,23 @@ class GraphBuilder {
     return `${this.#still(file)},format=yuv420p,${LOOP},perspective=${[left, top, right, top, left, bottom, right, bottom].map((value, at) => `${at % 2 === 0 ? 'x' : 'y'}${Math.floor(at / 2)}=${value}`).join(':')}:eval=frame:interpolation=linear`;
   }
 
-  /** Opens the clip of a shot where the shot begins in it. */
-  clip(mediaId: string, shot: Pick<ShotToJoin, 'clip' | 'lengthFrames'>, index: number): { readonly input: number; readonly file: FilmFile } {
+  #fileOf(mediaId: string): FilmFile {
     const file = this.files.get(mediaId);
     if (!file) throw new RangeError(`No file is at hand for clip '${mediaId}'`);
-    const input = this.#input(file.path, '-ss', seconds(shot.clip?.fromFrame ?? 0), '-t', seconds(shot.lengthFrames + VIDEO_FPS));
-    this.#clipInputs.set(index, input);
-    return { input, file };
+    return file;
   }
 
-  #film({ mediaId, box, path }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin, index: number): string {
-    const { input, file } = this.clip(mediaId, shot, index);
+  /**
+   * Opens the clip of a shot where the shot begins in it, for its pictures or for its sound. One input for both would be read ahead for
+   * the sound, which is mixed from all clips at once, and all its pictures would wait in memory.
+   */
+  #clip(file: FilmFile, { clip, lengthFrames }: Pick<ShotToJoin, 'clip' | 'lengthFrames'>, only: 'pictures' | 'sound'): number {
+    return this.#input(file.path, ...(only === 'pictures' ? ['-threads', '1', '-an'] : ['-vn']), '-ss', seconds(clip?.fromFrame ?? 0), '-t', seconds(lengthFrames + VIDEO_FPS));
+  }
+
+  #film({ mediaId, box, path }: PaintedLayer & { readonly kind: 'film' }, shot: ShotToJoin): string {
+    const file = this.#fileOf(mediaId);
+    const input = this.#clip(file, shot, 'pictures');
     const crop = cropAlong(path, file);
     const end = `trim=end_frame=${shot.lengthFrames}`;
     return `[${input}:v]fps=${VIDEO_FPS},${end},setpts=PTS-STARTPTS,crop=${crop},scale=${Math.round(box.widthPx)}:${Math.round(box.heightPx)}:flags=bicubic,setsar=1,tpad=stop_mode=clone:stop=${shot.lengthFrames},${end},format=yuv420p`;
@@ -187,8 +191,8 @@ class GraphBuilder {
     const chains: string[] = [];
     const mixed: string[] = [];
     this.film.shots.forEach((shot, index) => {
-      const input = this.#clipInputs.get(index);
-      if (input === undefined || !shot.clip?.hasSound || shot.clip.volume === 0) return;
+      if (!shot.clip?.hasSound || shot.clip.volume === 0) return;
+      const input = this.#clip(this.#fileOf(shot.clip.mediaId), shot, 'sound');
       const length = toMs(shot.lengthFrames) / 1000;
       chains.push(`[${input}:a]atrim=end=${length},asetpts=PTS-STARTPTS,${even},volume=${shot.clip.volume},afade=t=in:d=${SOFT_EDGE_S},afade=t=out:st=${Math.max(0, length - SOFT_EDGE_S)}:d=${SOFT_EDGE_S},adelay=${Math.round(toMs(shot.startFrame))}:all=1[a${index}]`);
       mixed.push(`[a${index}]`);
