@@ -11,7 +11,7 @@ ensureNodeModules();
 await build();
 await requireFreePort(PORT);
 stopOnSignals();
-startChild('The demo', process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', join('.data', 'screenshots'), '--fresh'], {}, { quiet: true });
+startChild('The demo', process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', join('.data', 'screenshots'), '--fresh', '--draft-videos'], {}, { quiet: true });
 const origin = `http://127.0.0.1:${PORT}`;
 await waitFor(`${origin}/sign-in`, 120);
 
@@ -71,6 +71,9 @@ await shoot(light, 'new-brand');
 await light.goto(`${origin}/b/gullwick/make/media`);
 await light.locator('main ul button').nth(1).click();
 await shoot(light, 'media');
+await light.getByRole('button', { name: /clip-figure-of-eight/ }).click();
+await light.getByLabel('Moment of the clip').fill('2000');
+await shoot(light, 'media-clip');
 await piece(light, 'Build your own kite');
 await shoot(light, 'piece-look');
 await light.getByRole('button', { name: /Petalry Story/ }).click();

@@ -79,12 +79,12 @@ export function useVideo({ piece, cuts, brand, media, seen }: UseVideoInput): Vi
   latest.current = { cuts, piece, media, whole, showsCovers };
   const [player, setPlayer] = useState<VideoPlayer | null>(null);
   useEffect(() => {
-    const made = new VideoPlayer(async (frame, moment, pictures, isPlaying) => {
+    const made = new VideoPlayer(async (frame, moment, pictures, which) => {
       const { wall, content } = latest.current.cuts;
       if (!wall || wall.isBusy) return false;
       const { list } = latest.current.cuts;
-      const inView = isPlaying ? list.filter(({ key }) => seen.current.has(key)) : list;
-      const wanted = wantedAt(latest.current, inView, frame, moment);
+      const wanted = wantedAt(latest.current, list.filter(({ key }) => seen.current.has(key) === (which === 'seen')), frame, moment);
+      if (wanted.length === 0) return true;
       const clips = [moment.shot.clip, moment.over?.shot.clip].flatMap((clip) => (clip ? [clip.mediaId] : []));
       // A video looks as it goes out: empty texts are left out, as they are in the file.
       wall.paint({ content, ghosts: false, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);

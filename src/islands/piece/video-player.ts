@@ -27,7 +27,10 @@ export interface PlayerState {
 }
 
 /** Paints a moment of the video; answers whether it could, or is still at the one before. */
-export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: readonly string[], copies: number) => Promise<readonly (readonly FilmPicture[])[]>, isPlaying: boolean) => Promise<boolean>;
+export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: readonly string[], copies: number) => Promise<readonly (readonly FilmPicture[])[]>, cuts: WhichCuts) => Promise<boolean>;
+
+/** What is in view is painted first; the rest follows while the video stands. */
+export type WhichCuts = 'seen' | 'unseen';
 
 /** A clip that runs more than this apart from the video is set right, in seconds. */
 const MOST_APART_S = 0.15;
@@ -47,6 +50,7 @@ export class VideoPlayer {
   #tick: number | null = null;
   #working = false;
   #stale = true;
+  #restIsDue = false;
   readonly #listeners = new Set<() => void>();
 
   constructor(readonly paint: PaintMoment) {}
@@ -149,7 +153,7 @@ export class VideoPlayer {
       this.#set({ frame, isPlaying: true });
       this.#giveWay(frame);
     }
-    if (this.#stale) {
+    if (this.#stale || this.#restIsDue) {
       this.#working = true;
       try {
         await this.#paintNow();
@@ -157,18 +161,29 @@ export class VideoPlayer {
         this.#working = false;
       }
     }
-    if (this.#state.isPlaying || this.#stale) this.#go();
+    if (this.#state.isPlaying || this.#stale || this.#restIsDue) this.#go();
   }
 
   async #paintNow(): Promise<void> {
     const { frame, isPlaying } = this.#state;
     const moment = momentAt(this.#video.timeline, frame);
-    if (!moment) return void (this.#stale = false);
+    if (!moment) {
+      this.#restIsDue = false;
+      this.#stale = false;
+      return;
+    }
     const shown = [{ shot: moment.shot, index: moment.index }, ...(moment.over ? [moment.over] : [])];
     await Promise.all(shown.map(({ shot, index }) => this.#bring(shot, index, frame, isPlaying)));
     this.#rest(moment, frame);
-    const done = await this.paint(frame, moment, (mediaIds, copies) => this.#pictures(shown, mediaIds, copies), isPlaying);
-    this.#stale = !done || this.#state.frame !== frame;
+    const cuts: WhichCuts = this.#stale ? 'seen' : 'unseen';
+    // Whatever changes while this is painted makes it stale again.
+    this.#stale = false;
+    const done = await this.paint(frame, moment, (mediaIds, copies) => this.#pictures(shown, mediaIds, copies), cuts);
+    if (cuts === 'unseen') this.#restIsDue = !done;
+    else {
+      this.#stale ||= !done || this.#state.frame !== frame;
+      this.#restIsDue = !isPlaying;
+    }
   }
 
   /** Brings a clip to where the video is: along with it while it plays, to the very picture while it stands. */

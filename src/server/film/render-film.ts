@@ -47,6 +47,8 @@ const pictureCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = {
   mp4: ['-c:v', 'libx264', '-preset', 'veryfast', '-profile:v', 'high'],
   webm: ['-c:v', 'libvpx-vp9', '-deadline', 'realtime', '-cpu-used', '6', '-row-mt', '1'],
 };
+/** What two passes need: real-time encoding of VP9 knows no first pass. */
+const passCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = { ...pictureCodecs, webm: ['-c:v', 'libvpx-vp9', '-deadline', 'good', '-cpu-used', '5', '-row-mt', '1'] };
 const constantQuality: Readonly<Record<PlayedFormat, readonly string[]>> = { mp4: ['-crf', '20'], webm: ['-crf', '32', '-b:v', '0'] };
 const soundCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = { mp4: ['-c:a', 'aac', '-b:a', `${SOUND_KBPS}k`], webm: ['-c:a', 'libopus', '-b:a', `${SOUND_KBPS}k`] };
 const tags = ['-colorspace', 'bt709', '-color_primaries', 'bt709', '-color_trc', 'bt709', '-color_range', 'tv'];
@@ -121,19 +123,19 @@ async function paintedFilm({ cut, timeline, track, clips, films }: FilmSource, h
 async function encode(graph: FilterGraph, level: string, { lengthFrames, path, format }: { readonly lengthFrames: number; readonly path: string; readonly format: PlayedFormat }, options: FilmOptions): Promise<number> {
   const { maxBytes, signal, title, onProgress } = options;
   const lengthMs = toMs(lengthFrames);
-  const picture = (rate: readonly string[]): readonly string[] => ['-map', '[shown]', ...pictureCodecs[format], ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS)];
+  const picture = (codec: readonly string[], rate: readonly string[]): readonly string[] => ['-map', '[shown]', ...codec, ...rate, '-pix_fmt', 'yuv420p', ...tags, '-r', String(VIDEO_FPS)];
   const sound = ['-map', '[level]', ...soundCodecs[format], '-ar', '48000', '-map_metadata', '-1', '-metadata', `title=${title}`, '-movflags', '+faststart', '-f', format, path];
   const heard = `${graph.sound};[sound]${level},${STEREO}[level]`;
   const run = (filter: string, outputs: readonly string[], [from, to]: readonly [number, number], onBytes?: (bytes: Buffer) => void): Promise<unknown> =>
     runFfmpeg([...graph.inputs, '-filter_complex', filter, ...outputs], { signal, mostMs: MOST_MS, isPatient: true, onBytes, onProgress: (reachedMs) => onProgress(from + (to - from) * Math.min(1, reachedMs / lengthMs)) });
   const meter = new FlashMeter();
-  await run(`${graph.picture};[picture]split[shown][looked];[looked]scale=${METER_SIDE_PX}:${METER_SIDE_PX}:flags=neighbor,format=gray[cells];${heard}`, [...picture(constantQuality[format]), ...sound, '-map', '[cells]', '-f', 'rawvideo', 'pipe:1'], [PAINTED, 1], (bytes) => meter.take(bytes));
+  await run(`${graph.picture};[picture]split[shown][looked];[looked]scale=${METER_SIDE_PX}:${METER_SIDE_PX}:flags=neighbor,format=gray[cells];${heard}`, [...picture(pictureCodecs[format], constantQuality[format]), ...sound, '-map', '[cells]', '-f', 'rawvideo', 'pipe:1'], [PAINTED, 1], (bytes) => meter.take(bytes));
   if ((await stat(path)).size <= maxBytes) return meter.flashesASecond();
   const kbps = Math.floor(((maxBytes * AIM_SHARE * 8) / (lengthMs / 1000) - SOUND_KBPS * 1000) / 1000);
   if (kbps < LEAST_KBPS) throw new TooHeavyError(maxBytes);
   // Two passes: the first one learns where the bits are needed.
   const log = `${path}-passes`;
-  const rate = (pass: 1 | 2): readonly string[] => picture(['-b:v', `${kbps}k`, '-pass', String(pass), '-passlogfile', log]);
+  const rate = (pass: 1 | 2): readonly string[] => picture(passCodecs[format], ['-b:v', `${kbps}k`, '-pass', String(pass), '-passlogfile', log]);
   const seen = `${graph.picture};[picture]null[shown]`;
   try {
     await run(seen, [...rate(1), '-an', '-f', 'null', '-'], [PAINTED, PASSED]);
