@@ -96,10 +96,20 @@ test('from dropped clips to the published video', async ({ page }) => {
   await test.step('it plays in step, is scrubbed by keys, and a shot is undone', async () => {
     await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('Home');
+    const canvas = page.locator('ul canvas').first();
+    await page.waitForTimeout(800);
+    const before = await canvas.getAttribute('data-painted');
     await page.getByRole('button', { name: 'Play' }).click();
     await expect.poll(() => frame(page)).toBeGreaterThan(20);
+    await expect(canvas).not.toHaveAttribute('data-painted', before ?? '', { timeout: 2_000 });
+    expect(await page.getByRole('button', { name: 'Pause' }).count()).toBe(1);
     await page.getByRole('button', { name: 'Pause' }).click();
     const at = await frame(page);
+    // While it stands, nothing is painted.
+    await page.waitForTimeout(2_000);
+    await page.evaluate(() => performance.clearMeasures('wall'));
+    await page.waitForTimeout(1_000);
+    expect(await page.evaluate(() => performance.getEntriesByName('wall', 'measure').length)).toBe(0);
     await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('ArrowRight');
     expect(await frame(page)).toBe(at + 1);

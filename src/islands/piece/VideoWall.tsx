@@ -39,7 +39,8 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
   const { piece, brand, media, template, store, frame, chosen, onChosen, readOnly, pieceId } = props;
   const [lookedKey, setLookedKey] = useState<string | null>(null);
   const [room, setRoom] = useState({ width: 0, height: 0 });
-  const cuts = useMemo(() => (lookedKey === null ? all : closerLook(all, lookedKey, room)), [all, lookedKey, room]);
+  const closer = useMemo(() => (lookedKey === null ? null : closerLook(all.list, lookedKey, room, all.wallScale)), [all.list, all.wallScale, lookedKey, room]);
+  const cuts = closer ? { ...all, ...closer } : all;
   const seen = useRef(new Set<string>());
   const { timeline, wholeFrames, player, state, films, own, playedCut, setPlayedCut, showsCovers, setShowsCovers } = useVideo({ piece, cuts, brand: brand.slug, media, seen });
   useEffect(() => {
@@ -135,14 +136,13 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
   );
 }
 
-/** One cut alone, as large as there is room. */
-function closerLook(all: Cuts, key: string, room: { readonly width: number; readonly height: number }): Cuts {
-  const list = all.list.filter((cut) => cut.key === key);
-  const [cut] = list;
-  if (!cut) return all;
+/** One cut alone, as large as there is room; null when it is no longer there. */
+function closerLook(list: readonly Cut[], key: string, room: { readonly width: number; readonly height: number }, wallScale: number): Pick<Cuts, 'list' | 'wallScale' | 'scaleOf'> | null {
+  const [cut] = list.filter((each) => each.key === key);
+  if (!cut) return null;
   const { width, height } = cut.placement.exportPx;
-  const scale = Math.max(all.wallScale, Math.min(1, (room.width - 2 * PAD_PX) / width, (room.height - CAPTION_PX) / height));
-  return { ...all, list, wallScale: scale, scaleOf: () => scale };
+  const scale = Math.max(wallScale, Math.min(1, (room.width - 2 * PAD_PX) / width, (room.height - CAPTION_PX) / height));
+  return { list: [cut], wallScale: scale, scaleOf: () => scale };
 }
 
 interface CutListProps {
@@ -181,7 +181,8 @@ const CutList = memo(function CutList({ cuts, seen, onSeen, onRoom, onLook, isCl
     seen.clear();
     for (const item of root.querySelectorAll('[data-cut]')) observer.observe(item);
     return () => observer.disconnect();
-  }, [keys, seen]);
+    // Another wall has other canvases.
+  }, [keys, seen, cuts.wall]);
   useEffect(() => {
     const { current } = box;
     if (!current) return;

@@ -94,7 +94,9 @@ export function useVideo({ piece, cuts, brand, media, seen }: UseVideoInput): Vi
     return () => made.close();
   }, [seen]);
   useEffect(() => player?.show(played), [player, played]);
-  useEffect(() => player?.repaint(), [player, cuts, showsCovers]);
+  const { list, content, wanted, scaleOf, wall } = cuts;
+  // What is reported of a painting is new every time; only what is painted may lead to another one.
+  useEffect(() => player?.repaint(), [player, piece, list, content, wanted, scaleOf, wall, showsCovers]);
   return { timeline, wholeFrames: whole.lengthFrames, player, films, own, showsCovers, setShowsCovers, playedCut: playedCut !== null && own.has(playedCut) ? playedCut : null, setPlayedCut, state: useSyncExternalStore(player?.subscribe ?? never, player?.getState ?? getStopped, getStopped) };
 }
 

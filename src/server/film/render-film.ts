@@ -1,4 +1,5 @@
 import { mkdir, rm, stat } from 'node:fs/promises';
+import { LRUCache } from 'lru-cache';
 import type { FilmFormatName } from '../../contract/film-contracts.ts';
 import type { FilmMeasures } from '../../core/video/film-measures.ts';
 import { shotMovements } from '../../core/video/movement.ts';
@@ -41,6 +42,9 @@ const LEAST_KBPS = 300;
 /** Share of the progress at which the first of two passes ends, and what the passes leave behind. */
 const PASSED = 0.5;
 const PASS_FILES = ['-0.log', '-0.log.mbtree', '-0.log.temp', '-0.log.mbtree.temp'] as const;
+
+/** All cuts of a video sound the same: what brings it to its loudness is found out once. */
+const levels = new LRUCache<string, string>({ max: 50 });
 
 type PlayedFormat = 'mp4' | 'webm';
 const pictureCodecs: Readonly<Record<PlayedFormat, readonly string[]>> = {
@@ -161,6 +165,13 @@ async function encodeMoving(graph: FilterGraph, path: string, format: 'webp' | '
 
 /** The filter that brings the sound to its loudness, by what was measured in a pass over the sound alone. */
 async function levelled({ inputs, sound }: Pick<FilterGraph, 'inputs' | 'sound'>, signal: AbortSignal): Promise<string> {
+  const key = JSON.stringify([inputs, sound]);
+  const filter = levels.get(key) ?? (await measuredLevel({ inputs, sound }, signal));
+  levels.set(key, filter);
+  return filter;
+}
+
+async function measuredLevel({ inputs, sound }: Pick<FilterGraph, 'inputs' | 'sound'>, signal: AbortSignal): Promise<string> {
   const { messages } = await runFfmpeg([...inputs, '-filter_complex', `${sound};[sound]loudnorm=${LOUDNESS}:print_format=json[level]`, '-map', '[level]', '-f', 'null', '-'], { signal, mostMs: MOST_MS, isPatient: true });
   const found = /\{[^{}]*"input_i"[^{}]*\}/.exec(messages);
   const measured = found ? (JSON.parse(found[0]) as Readonly<Record<string, string>>) : {};
