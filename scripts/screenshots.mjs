@@ -20,7 +20,7 @@ const folder = join(projectRoot, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
 const settled = async (page) => {
-  await page.waitForFunction(() => [...document.images].every((image) => image.complete));
+  await page.waitForFunction(() => [...document.images].every((image) => image.complete) && [...document.querySelectorAll('video')].every((video) => video.readyState > 0));
   await page.waitForTimeout(1_500);
   await page.waitForFunction(() => document.querySelector('canvas[data-settled="false"]') === null);
 };

@@ -3,9 +3,10 @@ import type { Artwork } from '../core/artwork/artwork.ts';
 import type { BrandBook } from '../core/brand/brand-book.ts';
 import type { Composed, Engines } from '../core/compose/compose.ts';
 import type { RunComposer, RunMember } from '../core/compose/compose-run.ts';
-import type { PictureNode, Scene } from '../core/scene/scene.ts';
+import { pictureRaster, type PictureNode, type Scene } from '../core/scene/scene.ts';
 import type { Template } from '../core/template/template.ts';
 import { Batch, type AlikeCuts } from './painted-batch.ts';
+import { surfaceOf, type Surface } from './surfaces.ts';
 import type { PainterMessage, PaintRequest, WallContent, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /**
@@ -41,7 +42,6 @@ function closeFilms({ films }: Pick<PaintRequest, 'films'>): void {
 const parts = Promise.all([
   import('../core/compose/compose.ts'),
   import('../core/scene/paint.ts'),
-  import('../core/scene/scene.ts'),
   import('../core/text/typesetter.ts'),
   import('../core/text/font-shelf.ts'),
   import('yoga-layout/load'),
@@ -54,7 +54,7 @@ const parts = Promise.all([
 let engines: Promise<Engines> | null = null;
 
 async function startEngines(): Promise<Engines> {
-  const [, , , { Typesetter }, , { loadYoga }] = await parts;
+  const [, , { Typesetter }, , { loadYoga }] = await parts;
   return { typesetter: new Typesetter(), yoga: await loadYoga() };
 }
 
@@ -63,7 +63,7 @@ const emojiAsked = new Map<string, Promise<void>>();
 
 /** Fetches the typefaces and emoji that a request needs and that are not there yet. */
 async function loadGlyphs({ typesetter }: Engines, { content, cuts }: Painting): Promise<void> {
-  const [, , , , { getShelfFont }, , { neededGlyphs }] = await parts;
+  const [, , , { getShelfFont }, , { neededGlyphs }] = await parts;
   const { fontKeys, emoji } = neededGlyphs(content.book, cuts);
   await Promise.all([
     ...fontKeys
@@ -132,7 +132,7 @@ function templateNumber(template: Template): number {
 const shown = new Map<string, { readonly composed: Composed; readonly scale: number }>();
 
 async function composeAll({ content, ghosts, cuts: wanted }: Painting, ready: Engines): Promise<ReadonlyMap<WantedCut, Composed>> {
-  const [, , , , , , , { RunComposer }] = await parts;
+  const [, , , , , , { RunComposer }] = await parts;
   if (composer?.content !== content || composer.ghosts !== ghosts) composer = { content, ghosts, run: new RunComposer(ready) };
   const pictures = new Map(content.pictures.map(({ picture }) => [picture.id, picture]));
   // The copies of one request share references.
@@ -222,7 +222,7 @@ type Painted = ReadonlyMap<string, { readonly cut: WantedCut; readonly composed:
 
 /** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
 async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, films: Films, all: Painted, book: BrandBook): Promise<ImageData> {
-  const [, , , , , , , , , { blend }] = await parts;
+  const [, , , , , , , , { blend }] = await parts;
   const { canvas, context } = await paintShot(cut, composed, ready, films, 'shown');
   const size = { width: canvas.width, height: canvas.height };
   const over = cut.moment?.over;
@@ -254,7 +254,7 @@ async function paintSubtitle(cut: WantedCut, context: OffscreenCanvasRenderingCo
 }
 
 async function paintShot(cut: WantedCut, { scene }: Composed, ready: Engines, films: Films, use: string): Promise<Surface> {
-  const [, , , , , , , , { sceneAt }] = await parts;
+  const [, , , , , , , { sceneAt }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
   const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
@@ -277,16 +277,11 @@ function filmPicture(node: PictureNode, scale: number, films: Films): OffscreenC
   const film = films.get(node.pictureId);
   if (!film) return null;
   const { x, y, width, height } = node.window;
-  const [wide, high] = sizeAt(node, scale);
+  const { widthPx: wide, heightPx: high } = pictureRaster(node, scale);
   const { canvas, context } = surfaceOf('film', wide, high);
   context.imageSmoothingQuality = 'high';
   context.drawImage(film, x * film.width, y * film.height, width * film.width, height * film.height, 0, 0, wide, high);
   return canvas;
-}
-
-/** The pixels that a picture fills. */
-function sizeAt({ box }: PictureNode, scale: number): readonly [number, number] {
-  return [Math.max(1, Math.round((box.xPx + box.widthPx) * scale) - Math.round(box.xPx * scale)), Math.max(1, Math.round((box.yPx + box.heightPx) * scale) - Math.round(box.yPx * scale))];
 }
 
 /** A photograph that moves is kept this much larger than it is shown: its parts are scaled anew with every frame. */
@@ -303,30 +298,11 @@ function partOf(node: PictureNode, scale: number): OffscreenCanvas | null {
   const bitmap = bitmaps.get(bitmapKey(node, scale * MOVING_DETAIL)) ?? lastBitmapOf(node, scale * MOVING_DETAIL);
   if (!node.part || !bitmap) return null;
   const { x, y, width, height } = node.part;
-  const { canvas, context } = surfaceOf('film', ...sizeAt(node, scale));
+  const { widthPx, heightPx } = pictureRaster(node, scale);
+  const { canvas, context } = surfaceOf('film', widthPx, heightPx);
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, x * bitmap.width, y * bitmap.height, width * bitmap.width, height * bitmap.height, 0, 0, canvas.width, canvas.height);
   return canvas;
-}
-
-interface Surface {
-  readonly canvas: OffscreenCanvas;
-  readonly context: OffscreenCanvasRenderingContext2D;
-}
-
-/** Canvases that are painted on again and again, one a use and size: a new one for every cut costs more than painting it. */
-const surfaces = new LRUCache<string, Surface>({ max: 40 });
-
-function surfaceOf(use: string, width: number, height: number): Surface {
-  const key = `${use} ${width}x${height}`;
-  const known = surfaces.get(key);
-  if (known) return known;
-  const canvas = new OffscreenCanvas(width, height);
-  const context = canvas.getContext('2d', { alpha: false, willReadFrequently: true });
-  if (!context) throw new Error('This browser has no canvas for workers');
-  const surface = { canvas, context };
-  surfaces.set(key, surface);
-  return surface;
 }
 
 function tell(message: WallMessage): void {
@@ -388,7 +364,6 @@ async function applyLooks(node: PictureNode, scale: number, bitmap: ImageBitmap)
 }
 
 async function fetchBitmap(node: PictureNode, scale: number, { pictures }: WallContent): Promise<void> {
-  const [, , { pictureRaster }] = await parts;
   const wanted = pictures.find(({ picture }) => picture.id === node.pictureId);
   if (!wanted) throw new Error('A cut shows a picture that is not at hand');
   let source = sources.get(wanted.address);

@@ -5,7 +5,7 @@ import { subjectOf, type Film, type FocalAt } from '../../core/video/film.ts';
 import { subjectAt } from '../../core/video/movement.ts';
 import { Button } from '../ui/Button.tsx';
 import { addressOf } from '../ui/call.ts';
-import type { MediaItem } from '../ui/media-address.ts';
+import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
 
 interface TrackProps {
   readonly brand: string;
@@ -58,7 +58,7 @@ export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
         onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && setPoints(placed(pointOf(event)))}
         onPointerUp={(event) => keep(placed(pointOf(event)))}
       >
-        <video ref={video} src={addressOf(getMediaFilm, { brand, media: item.id }, { of: item.revision })} muted playsInline preload="auto" style={{ aspectRatio: item.widthPx / item.heightPx }} className="block w-full" />
+        <video ref={video} src={addressOf(getMediaFilm, { brand, media: item.id }, { of: item.revision })} poster={mediaAddress(brand, item, 640)} muted playsInline preload="auto" style={{ aspectRatio: item.widthPx / item.heightPx }} className="block w-full" />
         <svg viewBox="0 0 100 100" preserveAspectRatio="none" className="pointer-events-none absolute inset-0 size-full" aria-hidden>
           <polyline points={points.map(({ x, y }) => `${x * 100},${y * 100}`).join(' ')} fill="none" stroke="var(--c-panel)" strokeWidth="2" strokeDasharray="5 4" vectorEffect="non-scaling-stroke" />
         </svg>
