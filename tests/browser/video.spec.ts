@@ -8,6 +8,14 @@ import { comeInAs, expectSaved } from './steps.ts';
 const shots = (page: Page) => page.getByRole('listbox', { name: 'Shots in their order' }).getByRole('option');
 const frame = async (page: Page): Promise<number> => Number(await page.locator('[data-frame]').getAttribute('data-frame'));
 
+/** Comes in and begins an empty video. */
+async function beginVideo(page: Page): Promise<void> {
+  await comeInAs(page, 'Wren');
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Gust/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+$/);
+}
+
 /** Brings a clip in for the shot at work. */
 async function bringClip(page: Page, file: string): Promise<void> {
   await page.getByRole('button', { name: 'Choose a picture' }).click();
@@ -58,10 +66,7 @@ test('from dropped clips to the published video', async ({ page }) => {
   test.setTimeout(240_000);
   page.setDefaultTimeout(30_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-video-'));
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/pieces?new');
-  await page.getByRole('button', { name: /^Gust/ }).click();
-  await page.waitForURL(/make\/pieces\/[\w-]+$/);
+  await beginVideo(page);
 
   await test.step('three shots are filled in', async () => {
     await expect(shots(page)).toHaveCount(3);
@@ -150,10 +155,7 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
   test.setTimeout(240_000);
   page.setDefaultTimeout(30_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-choosing-'));
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/pieces?new');
-  await page.getByRole('button', { name: /^Gust/ }).click();
-  await page.waitForURL(/make\/pieces\/[\w-]+$/);
+  await beginVideo(page);
   const length = page.locator('[data-frame]');
 
   await test.step('the clip is trimmed on a strip of its frames', async () => {
