@@ -1,10 +1,11 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
+import { transitionKinds } from '../../src/core/piece/shot.ts';
 import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
 import { claimFilmExport, findFilmExport, insertFilmExport, moveFilmExport, type FilmExport } from '../../src/server/db/film-export-repository.ts';
 import { cutFilm } from '../../src/server/film/cut-film.ts';
@@ -24,7 +25,7 @@ let clipId: string;
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'confetti-export-'));
   stack = await startStack();
-  const clip = await stack.wren.upload('gullwick', 'bars.mp4', readFileSync(makeFilm(folder, 'bars.mp4', [...bars('640x360', '30', 3), ...tone(3), ...H264, '-c:a', 'aac'])));
+  const clip = await stack.wren.upload('gullwick', 'bars.mp4', readFileSync(await makeFilm(folder, 'bars.mp4', [...bars('640x360', '30', 3), ...tone(3), ...H264, '-c:a', 'aac'])));
   clipId = (clip.body as unknown as { id: string }).id;
 });
 afterAll(async () => {
@@ -74,6 +75,8 @@ async function keepExport(id: string, piece: Made): Promise<FilmExport> {
   return kept;
 }
 const start = (piece: Made, cuts: Piece['cuts'], format = 'mp4') => stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/films`, { cuts, format });
+/** How many sounds of videos have been made. */
+const soundFiles = (): number => readdirSync(join(stack.dataFolder, 'derived'), { recursive: true }).filter((file) => String(file).endsWith('-sound.mp4')).length;
 const incoming = (): string => execFileSync('find', [join(stack.dataFolder, 'incoming'), '-mindepth', '1']).toString();
 const probe = (bytes: ArrayBuffer): { streams: Record<string, unknown>[]; format: { duration: string } } => {
   const path = join(folder, 'out');
@@ -99,6 +102,30 @@ describe('files of a video', () => {
     }
     expect(sizes.toSorted()).toEqual(['1080x1920', '1600x900']);
     expect(incoming()).toBe('');
+  });
+
+  it('have every frame of their shots, whatever takes over from what, and one sound for all of them', async () => {
+    const piece = await makeVideo();
+    const shots = [...transitionKinds, 'fade' as const].map((kind, index) => ({
+      id: `s${index}`,
+      ...(index === 0 ? {} : { slide: 'moment' }),
+      slots: { film: { kind: 'picture', mediaId: clipId } },
+      shot: { lengthMs: 600, fromMs: index * 200, ...(index === 0 ? {} : { into: { kind, ms: 200 } }) },
+    }));
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: shots }] })).body as unknown as Made;
+    const before = soundFiles();
+    await start(changed, changed.document.cuts.filter(({ placement }) => ['feed-square', 'post-wide'].includes(placement)).slice(0, 2));
+    await until('both videos', async () => (await filmsOf(piece)).every(({ state }) => state === 'made' || state === 'failed'));
+    const made = await filmsOf(piece);
+    expect(made.map(({ state }) => state)).toEqual(['made', 'made']);
+    const moving = shots.filter(({ shot }) => shot.into && shot.into.kind !== 'cut').length;
+    for (const { id } of made) {
+      const { streams } = probe(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/films/${id}/file`)).arrayBuffer());
+      expect(Number(streams[0]?.['nb_frames'])).toBe(shots.length * 18 - moving * 6);
+      expect(Math.abs(Number(streams[1]?.['duration']) - Number(streams[0]?.['duration']))).toBeLessThan(0.05);
+      expect(Math.abs(Number(streams[1]?.['start_time']) - Number(streams[0]?.['start_time']))).toBeLessThan(0.03);
+    }
+    expect(soundFiles() - before).toBe(1);
   });
 
   it('come as WebM, too, and a graphic has none', async () => {
@@ -140,7 +167,7 @@ describe('files of a video', () => {
   });
 
   it('are measured when they are made: their loudness, their peak, and whether they flash', async () => {
-    const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(makeFilm(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
+    const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(await makeFilm(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
     const piece = await makeVideo();
     const frames = [{ id: 'a', slots: { film: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
     const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }] })).body as unknown as Made;

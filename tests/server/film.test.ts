@@ -36,8 +36,8 @@ const streamsOf = (hash: string): readonly Stream[] => (JSON.parse(execFileSync(
 
 describe('the working copy of a film', () => {
   it('is upright, of an even rate and in stereo, whatever the source was', async () => {
-    const flat = makeFilm(folder, 'flat.mp4', [...bars('320x180', '24000/1001', 1), ...tone(1), ...H264, '-ac', '1', '-c:a', 'aac']);
-    const turned = makeFilm(folder, 'turned.mp4', ['-i', flat, '-c', 'copy', '-metadata:s:v:0', 'rotate=90']);
+    const flat = await makeFilm(folder, 'flat.mp4', [...bars('320x180', '24000/1001', 1), ...tone(1), ...H264, '-ac', '1', '-c:a', 'aac']);
+    const turned = await makeFilm(folder, 'turned.mp4', ['-i', flat, '-c', 'copy', '-metadata:s:v:0', 'rotate=90']);
     const { film, still, storedHash } = await importFilm(turned, 'turned.mp4', store);
     expect(film).toMatchObject({ kind: 'clip', hasSound: true });
     expect(film.durationMs).toBeGreaterThan(950);
@@ -48,14 +48,14 @@ describe('the working copy of a film', () => {
   });
 
   it('is made of a clip without sound and of a variable rate', async () => {
-    const uneven = makeFilm(folder, 'uneven.mp4', [...bars('320x180', '30', 2), '-vf', "select='not(mod(n,3))+lt(n,20)'", '-vsync', 'vfr', ...H264]);
+    const uneven = await makeFilm(folder, 'uneven.mp4', [...bars('320x180', '30', 2), '-vf', "select='not(mod(n,3))+lt(n,20)'", '-vsync', 'vfr', ...H264]);
     const { film, storedHash } = await importFilm(uneven, 'uneven.mp4', store);
     expect(film.hasSound).toBe(false);
     expect(streamsOf(storedHash).map(({ codec_name, avg_frame_rate }) => `${codec_name} ${avg_frame_rate}`)).toEqual(['h264 30/1']);
   });
 
   it('of high dynamic range keeps its lights apart', async () => {
-    const hdr = makeFilm(folder, 'hdr.mp4', [...bars('320x180', '30', 0.5), '-vf', 'format=yuv420p10le', '-c:v', 'libx265', '-preset', 'ultrafast', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', '-x265-params', 'log-level=none:colorprim=bt2020:transfer=smpte2084:colormatrix=bt2020nc']);
+    const hdr = await makeFilm(folder, 'hdr.mp4', [...bars('320x180', '30', 0.5), '-vf', 'format=yuv420p10le', '-c:v', 'libx265', '-preset', 'ultrafast', '-color_primaries', 'bt2020', '-color_trc', 'smpte2084', '-colorspace', 'bt2020nc', '-x265-params', 'log-level=none:colorprim=bt2020:transfer=smpte2084:colormatrix=bt2020nc']);
     const { storedHash, still } = await importFilm(hdr, 'hdr.mp4', store);
     expect(streamsOf(storedHash)[0]).toMatchObject({ pix_fmt: 'yuv420p', color_space: 'bt709' });
     const { channels } = await sharp(still.bytes).stats();
@@ -63,7 +63,7 @@ describe('the working copy of a film', () => {
   });
 
   it('of sound alone is stood for by its wave form', async () => {
-    const surround = makeFilm(folder, 'surround.m4a', ['-f', 'lavfi', '-i', 'sine=440:d=1', '-af', 'pan=5.1|FL=c0|FR=c0|FC=c0|LFE=c0|BL=c0|BR=c0', '-c:a', 'aac']);
+    const surround = await makeFilm(folder, 'surround.m4a', ['-f', 'lavfi', '-i', 'sine=440:d=1', '-af', 'pan=5.1|FL=c0|FR=c0|FC=c0|LFE=c0|BL=c0|BR=c0', '-c:a', 'aac']);
     const { film, still, storedHash } = await importFilm(surround, 'surround.m4a', store);
     expect(film).toMatchObject({ kind: 'sound', hasSound: true });
     expect([still.widthPx, still.heightPx]).toEqual([1200, 400]);
@@ -71,7 +71,7 @@ describe('the working copy of a film', () => {
   });
 
   it('comes with scene changes, black and silence found in it', async () => {
-    const cut = makeFilm(folder, 'scenes.mp4', [
+    const cut = await makeFilm(folder, 'scenes.mp4', [
       '-f', 'lavfi', '-i', 'color=red:s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'testsrc2=s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'color=black:s=320x180:r=30:d=1', '-f', 'lavfi', '-i', 'sine=440:d=1.5',
       '-filter_complex', '[0][1][2]concat=n=3[v];[3]apad=whole_dur=3[a]', '-map', '[v]', '-map', '[a]', ...H264, '-c:a', 'aac',
     ]);
@@ -85,16 +85,16 @@ describe('the working copy of a film', () => {
 });
 
 describe('a file that is no film to work with', () => {
-  const whole = (): string => makeFilm(folder, 'whole.mp4', [...bars('320x180', '30', 4), ...tone(4), ...H264, '-c:a', 'aac', '-movflags', '+faststart']);
+  const whole = (): Promise<string> => makeFilm(folder, 'whole.mp4', [...bars('320x180', '30', 4), ...tone(4), ...H264, '-c:a', 'aac', '-movflags', '+faststart']);
 
   it.each([
-    ['cut off before its index', () => writeCut('no-index.mp4', makeFilm(folder, 'late.mp4', [...bars('320x180', '30', 2), ...H264]), 0.5), /damaged or cut off/],
-    ['cut off in the middle', () => writeCut('half.mp4', whole(), 0.4), /breaks off after|damaged or cut off/],
+    ['cut off before its index', async () => writeCut('no-index.mp4', await makeFilm(folder, 'late.mp4', [...bars('320x180', '30', 2), ...H264]), 0.5), /damaged or cut off/],
+    ['cut off in the middle', async () => writeCut('half.mp4', await whole(), 0.4), /breaks off after|damaged or cut off/],
     ['8K', () => makeFilm(folder, 'huge.mp4', [...bars('7680x4320', '30', 0.1), ...H264]), /7680 × 4320; the most is 4096/],
     ['hours long', () => makeFilm(folder, 'long.mp4', ['-f', 'lavfi', '-i', 'color=red:s=64x64:r=1:d=14400', ...H264]), /4 hours long; the most is 30 minutes/],
     ['without a picture', () => makeFilm(folder, 'none.mp4', [...bars('320x180', '30', 0.01), '-frames:v', '0', ...H264]), /damaged|neither|no length/],
   ])('%s is refused, and nothing is left of it', async (_, make, sentence) => {
-    await expect(importFilm(make(), 'film.mp4', store)).rejects.toThrow(sentence);
+    await expect(importFilm(await make(), 'film.mp4', store)).rejects.toThrow(sentence);
     expect(execFileSync('find', [join(folder, 'data', 'incoming'), '-type', 'f']).toString()).toBe('');
   });
 
@@ -110,11 +110,11 @@ describe('clips among the media', () => {
   const base = '/api/brands/gullwick/media';
 
   it('come in, are told apart from pictures, and play from any byte', async () => {
-    const clip = readFileSync(makeFilm(folder, 'clip.mp4', [...bars('320x180', '30', 1), ...tone(1), ...H264, '-c:a', 'aac']));
+    const clip = readFileSync(await makeFilm(folder, 'clip.mp4', [...bars('320x180', '30', 1), ...tone(1), ...H264, '-c:a', 'aac']));
     const made = await stack.wren.upload('gullwick', 'clip.mp4', clip);
     expect(made).toMatchObject({ status: 201, body: { name: 'clip.mp4', widthPx: 320, heightPx: 180, film: { kind: 'clip', hasSound: true } } });
     const { id } = made.body as unknown as { id: string };
-    const sound = readFileSync(makeFilm(folder, 'voice.m4a', [...tone(1), '-c:a', 'aac']));
+    const sound = readFileSync(await makeFilm(folder, 'voice.m4a', [...tone(1), '-c:a', 'aac']));
     expect(await stack.wren.upload('gullwick', 'voice.m4a', sound)).toMatchObject({ status: 201, body: { film: { kind: 'sound' } } });
     const names = async (kind: string): Promise<readonly string[]> => ((await stack.wren.ask('GET', `${base}?kind=${kind}&limit=5`)).body as unknown as { items: { name: string }[] }).items.map(({ name }) => name);
     expect(await names('seen')).toContain('clip.mp4');
@@ -136,7 +136,7 @@ describe('clips among the media', () => {
 
 describe('what is found in a clip', () => {
   it('is where its subject goes, which a person may place anew', async () => {
-    const moving = readFileSync(makeFilm(folder, 'moving.mp4', ['-f', 'lavfi', '-i', 'color=c=0x88aacc:s=640x360:r=30:d=3', '-f', 'lavfi', '-i', 'color=c=red:s=60x60:r=30:d=3', '-filter_complex', "[0][1]overlay=x='40+t*170':y=150:shortest=1", ...H264]));
+    const moving = readFileSync(await makeFilm(folder, 'moving.mp4', ['-f', 'lavfi', '-i', 'color=c=0x88aacc:s=640x360:r=30:d=3', '-f', 'lavfi', '-i', 'color=c=red:s=60x60:r=30:d=3', '-filter_complex', "[0][1]overlay=x='40+t*170':y=150:shortest=1", ...H264]));
     const kept = (await stack.wren.upload('gullwick', 'moving.mp4', moving)).body as unknown as { id: string; revision: number; film: { facts: { subject: { atMs: number; x: number }[] } } };
     const [first, last] = [kept.film.facts.subject[0], kept.film.facts.subject.at(-1)];
     expect((last?.x ?? 0) - (first?.x ?? 1)).toBeGreaterThan(0.4);
@@ -152,7 +152,7 @@ describe('what is found in a clip', () => {
   });
 
   it('is how loud it is, and the beats of music', async () => {
-    const beating = readFileSync(makeFilm(folder, 'beating.m4a', ['-f', 'lavfi', '-i', "aevalsrc='0.8*exp(-12*mod(t,0.5))*sin(2*PI*440*t)':s=44100:d=4", '-c:a', 'aac']));
+    const beating = readFileSync(await makeFilm(folder, 'beating.m4a', ['-f', 'lavfi', '-i', "aevalsrc='0.8*exp(-12*mod(t,0.5))*sin(2*PI*440*t)':s=44100:d=4", '-c:a', 'aac']));
     const kept = (await stack.wren.upload('gullwick', 'beating.m4a', beating)).body as unknown as { id: string; revision: number; film: { facts: { beatsMs: number[] } } };
     expect(kept.film.facts.beatsMs.length).toBeGreaterThanOrEqual(7);
     const { peaks } = (await stack.wren.ask('GET', `/api/brands/gullwick/media/${kept.id}/wave`)).body as unknown as { peaks: number[] };

@@ -1,9 +1,10 @@
 import { createHash } from 'node:crypto';
-import { mkdir, readFile, rename, rm, writeFile } from 'node:fs/promises';
+import { mkdir, readFile, writeFile } from 'node:fs/promises';
 import { dirname } from 'node:path';
 import { subjectOf } from '../../core/video/film.ts';
 import type { FilmMeasures } from '../../core/video/film-measures.ts';
 import { exists } from '../media/derivatives.ts';
+import { madeOnce } from '../media/made-once.ts';
 import type { Services } from '../services.ts';
 import type { FilmSource } from './film-source.ts';
 import { renderFilm, type FilmOptions } from './render-film.ts';
@@ -14,34 +15,16 @@ export interface MadeFilm {
   readonly measures: FilmMeasures | null;
 }
 
-/** Films that are being made in this process: whoever asks for the same one meanwhile waits for it. */
-const making = new Map<string, Promise<MadeFilm>>();
-
 /** The file of one cut of a video. What has been made of the very same content is found again, whoever made it. */
-export async function cutFilm(services: Pick<Services, 'render' | 'media'>, source: FilmSource, options: FilmOptions): Promise<MadeFilm> {
+export async function cutFilm({ media, render }: Pick<Services, 'render' | 'media'>, source: FilmSource, options: FilmOptions): Promise<MadeFilm> {
   const key = keyOf(source, options);
-  const path = services.media.derivedPathOf(key, `film.${options.format}`);
-  const noted = services.media.derivedPathOf(key, 'measures.json');
-  if (await exists(path)) return { path, measures: (await exists(noted)) ? (JSON.parse(await readFile(noted, 'utf8')) as FilmMeasures) : null };
-  const under = making.get(path);
-  // Another's work may be stopped by that other: then it is done here.
-  if (under) return under.catch(() => cutFilm(services, source, options));
-  const made = makeFilm(services, source, options, path, noted).finally(() => making.delete(path));
-  making.set(path, made);
-  return made;
-}
-
-async function makeFilm(services: Pick<Services, 'render' | 'media'>, source: FilmSource, options: FilmOptions, path: string, noted: string): Promise<MadeFilm> {
-  const temporary = `${await services.media.temporaryPath()}.${options.format}`;
-  try {
-    const measures = await renderFilm(source, temporary, services, options);
-    await mkdir(dirname(path), { recursive: true });
+  const noted = media.derivedPathOf(key, 'measures.json');
+  const path = await madeOnce(media, media.derivedPathOf(key, `film.${options.format}`), async (to) => {
+    const measures = await renderFilm(source, to, { media, render }, options);
+    await mkdir(dirname(noted), { recursive: true });
     if (measures) await writeFile(noted, JSON.stringify(measures));
-    await rename(temporary, path);
-    return { path, measures };
-  } finally {
-    await rm(temporary, { force: true });
-  }
+  });
+  return { path, measures: (await exists(noted)) ? (JSON.parse(await readFile(noted, 'utf8')) as FilmMeasures) : null };
 }
 
 function keyOf({ cut, timeline, track, clips, films, musicPath, voicePath }: FilmSource, { format, maxBytes, title }: FilmOptions): string {

@@ -8,7 +8,7 @@ import { timelineOf, type Timeline } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import { cutSourceOf, slidesIn } from '../render/cut-source.ts';
 import type { CutSource } from '../render/render-cut.ts';
-import type { FilmFile } from './filter-graph.ts';
+import type { FilmFile } from './picture-graph.ts';
 
 /** All that one cut of a video is made of, as plain data. */
 export interface FilmSource {

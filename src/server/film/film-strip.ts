@@ -1,7 +1,5 @@
-import { mkdir, rename, rm } from 'node:fs/promises';
-import { dirname } from 'node:path';
 import { FILM_STRIP_FRAMES } from '../../contract/media-contracts.ts';
-import { exists } from '../media/derivatives.ts';
+import { madeOnce } from '../media/made-once.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import { filmProxy } from './film-proxy.ts';
 import { inputFile, runFfmpeg } from './run-ffmpeg.ts';
@@ -14,17 +12,9 @@ const MOST_MS = 5 * 60 * 1000;
  * Frames of a clip side by side in one JPEG, evenly spread over its length.
  * @returns the path of the file
  */
-export async function filmStrip(store: MediaStore, { storedHash, durationMs }: { readonly storedHash: string; readonly durationMs: number }): Promise<string> {
-  const path = store.derivedPathOf(storedHash, 'strip.jpg');
-  if (await exists(path)) return path;
-  const temporary = `${await store.temporaryPath()}.jpg`;
+export function filmStrip(store: MediaStore, { storedHash, durationMs }: { readonly storedHash: string; readonly durationMs: number }): Promise<string> {
   const rate = (FILM_STRIP_FRAMES * 1000) / durationMs;
-  try {
-    await runFfmpeg([...inputFile(await filmProxy(store, storedHash)), '-vf', `fps=${rate.toFixed(6)}:start_time=0:round=down,scale=${FRAME.widthPx}:${FRAME.heightPx}:force_original_aspect_ratio=increase,crop=${FRAME.widthPx}:${FRAME.heightPx},tile=${FILM_STRIP_FRAMES}x1`, '-frames:v', '1', '-q:v', '4', temporary], { mostMs: MOST_MS });
-    await mkdir(dirname(path), { recursive: true });
-    await rename(temporary, path);
-  } finally {
-    await rm(temporary, { force: true });
-  }
-  return path;
+  return madeOnce(store, store.derivedPathOf(storedHash, 'strip.jpg'), async (to) => {
+    await runFfmpeg([...inputFile(await filmProxy(store, storedHash)), '-vf', `fps=${rate.toFixed(6)}:start_time=0:round=down,scale=${FRAME.widthPx}:${FRAME.heightPx}:force_original_aspect_ratio=increase,crop=${FRAME.widthPx}:${FRAME.heightPx},tile=${FILM_STRIP_FRAMES}x1`, '-frames:v', '1', '-q:v', '4', to], { mostMs: MOST_MS });
+  });
 }

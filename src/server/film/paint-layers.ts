@@ -1,21 +1,33 @@
 import { writeFile } from 'node:fs/promises';
 import { join } from 'node:path';
-import sharp from 'sharp';
 import type { CropWindow } from '../../core/crop/crop-window.ts';
 import type { Box, Size } from '../../core/geometry/box.ts';
 import type { Scene, SceneNode } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import { risePx, type ShotMoment, type TextTimes } from '../../core/video/motion.ts';
 import { planShot, type PlanLayer, type WindowPath } from '../../core/video/render-plan.ts';
-import { paintLayer, type PictureSource } from '../render/canvas-painter.ts';
+import { paintLayer, type PaintedCut, type PictureSource } from '../render/canvas-painter.ts';
 
-/** A layer as files: what was painted, and where it stands, in pixels of the cut. */
+/** A file of bare pixels, four bytes each: red, green, blue, alpha. It is read once, by a program of this machine. */
+export interface RawPicture {
+  readonly file: string;
+  readonly widthPx: number;
+  readonly heightPx: number;
+}
+
+/** What was painted, and where it stands, in pixels of the cut. */
+export interface PaintedInk {
+  readonly picture: RawPicture;
+  readonly box: Box;
+}
+
+/** A layer as a file, or as the clip that it shows. */
 export type PaintedLayer =
-  | { readonly kind: 'still'; readonly file: string; readonly box: Box }
-  | { readonly kind: 'text'; readonly file: string; readonly box: Box; readonly times: TextTimes; readonly risePx: number }
+  | ({ readonly kind: 'still' } & PaintedInk)
+  | ({ readonly kind: 'text' } & PaintedInk & { readonly times: TextTimes; readonly risePx: number })
   | { readonly kind: 'film'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
   /** A photograph of which a part is shown, from one to another over the length of the shot. */
-  | { readonly kind: 'moving'; readonly file: string; readonly box: Box; readonly from: CropWindow; readonly to: CropWindow };
+  | { readonly kind: 'moving'; readonly picture: RawPicture; readonly box: Box; readonly from: CropWindow; readonly to: CropWindow };
 
 export interface PaintedShot {
   readonly lengthFrames: number;
@@ -36,7 +48,7 @@ interface LayerPainter {
 export async function paintShot(scene: Scene, times: ShotTimes, clips: ReadonlySet<string>, name: string, painter: LayerPainter): Promise<PaintedShot> {
   const layers: PaintedLayer[] = [];
   for (const [index, layer] of planShot(scene, times, clips).entries()) {
-    const painted = await paintPlanLayer(layer, scene, `${name}-${index}.png`, painter);
+    const painted = await paintPlanLayer(layer, scene, `${name}-${index}.rgba`, painter);
     if (painted) layers.push(painted);
   }
   return { lengthFrames: times.lengthFrames, layers };
@@ -55,39 +67,48 @@ async function paintMoving({ node, from, to }: PlanLayer & { readonly kind: 'mov
   const { widthPx, heightPx } = node.box;
   const own = { ...node, box: { xPx: 0, yPx: 0, widthPx, heightPx } };
   const painted = await paintLayer({ size: { widthPx, heightPx }, nodes: [own] }, typesetter, sources);
-  const file = join(folder, fileName);
-  await writeFile(file, await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } }).png({ compressionLevel: 1 }).toBuffer());
-  return { kind: 'moving', file, box: node.box, from, to };
+  const picture = { file: join(folder, fileName), widthPx: painted.widthPx, heightPx: painted.heightPx };
+  await writeFile(picture.file, painted.rgba);
+  return { kind: 'moving', picture, box: node.box, from, to };
 }
 
 /** Paints nodes on nothing and keeps the part that has ink; null where there is none. */
-export async function paintToFile(scene: { readonly size: Size; readonly nodes: readonly SceneNode[] }, fileName: string, { typesetter, sources, folder }: LayerPainter): Promise<{ readonly file: string; readonly box: Box } | null> {
-  const { rgba, widthPx, heightPx } = await paintLayer(scene, typesetter, sources);
-  const box = inkBox(rgba, widthPx, heightPx);
+export async function paintToFile(scene: { readonly size: Size; readonly nodes: readonly SceneNode[] }, fileName: string, { typesetter, sources, folder }: LayerPainter): Promise<PaintedInk | null> {
+  const painted = await paintLayer(scene, typesetter, sources);
+  const box = inkBox(painted);
   if (!box) return null;
-  const png = await sharp(rgba, { raw: { width: widthPx, height: heightPx, channels: 4 } })
-    .extract({ left: box.xPx, top: box.yPx, width: box.widthPx, height: box.heightPx })
-    .png({ compressionLevel: 1 })
-    .toBuffer();
   const file = join(folder, fileName);
-  await writeFile(file, png);
-  return { file, box };
+  await writeFile(file, cutOut(painted, box));
+  return { picture: { file, widthPx: box.widthPx, heightPx: box.heightPx }, box };
 }
 
 /** The pixels that are not clear, on even pixels: video keeps colour at half the resolution. */
-function inkBox(rgba: Uint8Array, width: number, height: number): Box | null {
-  let [left, top, right, bottom] = [width, height, -1, -1];
-  for (let y = 0; y < height; y += 1) {
-    for (let x = 0; x < width; x += 1) {
-      if (rgba[(y * width + x) * 4 + 3] === 0) continue;
-      if (x < left) left = x;
-      if (x > right) right = x;
-      if (y < top) top = y;
-      bottom = y;
-    }
+function inkBox({ rgba, widthPx, heightPx }: PaintedCut): Box | null {
+  const pixels = new Uint32Array(rgba.buffer, rgba.byteOffset, widthPx * heightPx);
+  let [top, bottom, left, right] = [-1, -1, widthPx, -1];
+  for (let y = 0; y < heightPx; y += 1) {
+    const row = pixels.subarray(y * widthPx, (y + 1) * widthPx);
+    let first = 0;
+    while (first < widthPx && row[first] === 0) first += 1;
+    if (first === widthPx) continue;
+    let last = widthPx - 1;
+    while (last > right && row[last] === 0) last -= 1;
+    if (top < 0) top = y;
+    bottom = y;
+    left = Math.min(left, first);
+    right = Math.max(right, last);
   }
   if (right < 0) return null;
   const even = (value: number): number => value - (value % 2);
   const [x0, y0] = [even(left), even(top)];
-  return { xPx: x0, yPx: y0, widthPx: Math.min(width, even(right) + 2) - x0, heightPx: Math.min(height, even(bottom) + 2) - y0 };
+  return { xPx: x0, yPx: y0, widthPx: Math.min(widthPx, even(right) + 2) - x0, heightPx: Math.min(heightPx, even(bottom) + 2) - y0 };
+}
+
+function cutOut({ rgba, widthPx: rowPx }: PaintedCut, { xPx, yPx, widthPx, heightPx }: Box): Uint8Array {
+  const cut = new Uint8Array(widthPx * heightPx * 4);
+  for (let y = 0; y < heightPx; y += 1) {
+    const from = ((yPx + y) * rowPx + xPx) * 4;
+    cut.set(rgba.subarray(from, from + widthPx * 4), y * widthPx * 4);
+  }
+  return cut;
 }

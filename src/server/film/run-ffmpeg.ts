@@ -1,5 +1,6 @@
 import { spawn } from 'node:child_process';
 import { constants, setPriority } from 'node:os';
+import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 
 /** What a run left behind. */
 export interface FfmpegOutput {
@@ -41,6 +42,9 @@ const FILES_ONLY = ['-protocol_whitelist', 'file,pipe'] as const;
 
 /** @param input before `-i`, with the whitelist that keeps a file from opening others */
 export const inputFile = (path: string, ...options: readonly string[]): readonly string[] => [...options, ...FILES_ONLY, '-i', path];
+
+/** A number of frames as ffmpeg takes times. */
+export const seconds = (frames: number): string => (frames / VIDEO_FPS).toFixed(5);
 
 /**
  * Runs ffmpeg and waits for its end.

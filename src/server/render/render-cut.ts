@@ -6,7 +6,6 @@ import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
-import type { Box } from '../../core/geometry/box.ts';
 import { linkedCut, type Adjustment } from '../../core/piece/adjustment.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
@@ -15,7 +14,7 @@ import type { Template } from '../../core/template/template.ts';
 import { sweepBand } from '../../core/video/sweep.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
-import { paintShot, paintToFile, type PaintedShot, type ShotTimes } from '../film/paint-layers.ts';
+import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from '../film/paint-layers.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
 import { scenesToPdf } from './scene-to-pdf.ts';
@@ -64,9 +63,9 @@ export type RenderResult =
 export interface PaintedLayers {
   readonly shots: readonly PaintedShot[];
   /** A picture a line of subtitles; null where it has no ink. */
-  readonly subtitles: readonly ({ readonly file: string; readonly box: Box } | null)[];
+  readonly subtitles: readonly (PaintedInk | null)[];
   /** The band that sweeps over transitions; null where none does. */
-  readonly band: { readonly file: string; readonly box: Box } | null;
+  readonly band: PaintedInk | null;
 }
 
 export interface RenderedPicture {
@@ -147,10 +146,10 @@ async function paintLayers({ source, shots, clips, subtitles, sweeps, folder }: 
   for (const [index, text] of subtitles.entries()) {
     const slide: SlideSource = { template: subtitleTemplate, frame: { id: 'cue', slots: { line: { kind: 'text', text } } }, adjustment: linkedCut, place: ALONE, family: 'subtitle' };
     const [composed] = await composeSource({ ...source, slides: [slide] }, engines, false);
-    lines.push(composed ? await paintToFile(composed.scene, `cue-${index}.png`, painter) : null);
+    lines.push(composed ? await paintToFile(composed.scene, `cue-${index}.rgba`, painter) : null);
   }
   const { width, height } = source.placement.exportPx;
-  const band = sweeps ? await paintToFile(sweepBand(source.book, { widthPx: width, heightPx: height }), 'band.png', painter) : null;
+  const band = sweeps ? await paintToFile(sweepBand(source.book, { widthPx: width, heightPx: height }), 'band.rgba', painter) : null;
   return { shots: painted, subtitles: lines, band };
 }
 
