@@ -130,7 +130,7 @@ describe('clips among the media', () => {
 
   it('a program that calls itself a film is refused by its bytes', async () => {
     const answer = await stack.wren.upload('gullwick', 'kites.mp4', Buffer.from(`MZ${'\0'.repeat(200)}`));
-    expect(answer).toMatchObject({ status: 415, body: { code: 'not-a-picture' } });
+    expect(answer).toMatchObject({ status: 415, body: { code: 'not-a-picture', title: expect.stringMatching(/inside it is a program/) } });
   });
 });
 

@@ -101,7 +101,7 @@ describe('bad files', () => {
     ['a JPEG cut off in its header', 'stub.jpg', () => photo('misty-day.jpg').subarray(0, 60), 422, 'damaged-picture', /damaged/],
     ['a 30,000 x 30,000 PNG', 'wall.png', () => hugePng(30_000), 422, 'too-many-pixels', /30000 × 30000, 900 megapixels/],
     ['a picture of a few pixels', 'dot.png', () => gradient(4, 4).png().toBuffer(), 422, 'too-small', /only 4 × 4/],
-    ['a PDF', 'flyer.pdf', () => Buffer.from('%PDF-1.7\n1 0 obj\n<<>>\nendobj\n'), 415, 'not-a-picture', /application\/pdf/],
+    ['a PDF', 'flyer.pdf', () => Buffer.from('%PDF-1.7\n1 0 obj\n<<>>\nendobj\n'), 415, 'not-a-picture', /inside it is a file of the kind PDF/],
     ['an empty file', 'empty.jpg', () => Buffer.alloc(0), 400, 'empty-upload', /empty/],
   ];
   it.each(cases)('%s is refused with a sentence, and nothing stays behind', async (_, name, make, status, code, sentence) => {

@@ -3,6 +3,7 @@ import { voiceEndMs } from '../../core/video/speech.ts';
 import type { Film } from '../../core/video/film.ts';
 import { momentAt, type Moment, type TimedShot, type Timeline } from '../../core/video/timeline.ts';
 import type { FilmPicture } from '../../workers/wall-protocol.ts';
+import { nextDue, type PaintDue, type WhichCuts } from './paint-due.ts';
 
 /** A sound that plays through all shots. */
 export interface PlayedSound {
@@ -29,9 +30,6 @@ export interface PlayerState {
 /** Paints a moment of the video; answers whether it could, or is still at the one before. */
 export type PaintMoment = (frame: number, moment: Moment, pictures: (mediaIds: readonly string[], copies: number) => Promise<readonly (readonly FilmPicture[])[]>, cuts: WhichCuts) => Promise<boolean>;
 
-/** What is in view is painted first; the rest follows while the video stands. */
-export type WhichCuts = 'seen' | 'unseen';
-
 /** A clip that runs more than this apart from the video is set right, in seconds. */
 const MOST_APART_S = 0.15;
 /** A clip is set to its beginning so long before its shot, in frames. */
@@ -49,8 +47,7 @@ export class VideoPlayer {
   #startFrame = 0;
   #tick: number | null = null;
   #working = false;
-  #stale = true;
-  #restIsDue = false;
+  #due: PaintDue = 'seen';
   readonly #listeners = new Set<() => void>();
 
   constructor(readonly paint: PaintMoment) {}
@@ -82,7 +79,7 @@ export class VideoPlayer {
 
   /** Paints the moment at hand anew, as after something on the page has changed. */
   repaint(): void {
-    this.#stale = true;
+    this.#due = nextDue(this.#due, 'change');
     this.#go();
   }
 
@@ -149,11 +146,11 @@ export class VideoPlayer {
         this.#set({ frame: Math.max(0, timeline.lengthFrames - 1), isPlaying: true });
         return this.pause();
       }
-      this.#stale ||= frame !== this.#state.frame;
+      if (frame !== this.#state.frame) this.#due = nextDue(this.#due, 'change');
       this.#set({ frame, isPlaying: true });
       this.#giveWay(frame);
     }
-    if (this.#stale || this.#restIsDue) {
+    if (this.#due !== 'nothing') {
       this.#working = true;
       try {
         await this.#paintNow();
@@ -161,29 +158,26 @@ export class VideoPlayer {
         this.#working = false;
       }
     }
-    if (this.#state.isPlaying || this.#stale || this.#restIsDue) this.#go();
+    if (this.#state.isPlaying || this.#due !== 'nothing') this.#go();
   }
 
   async #paintNow(): Promise<void> {
     const { frame, isPlaying } = this.#state;
     const moment = momentAt(this.#video.timeline, frame);
     if (!moment) {
-      this.#restIsDue = false;
-      this.#stale = false;
+      this.#due = 'nothing';
       return;
     }
     const shown = [{ shot: moment.shot, index: moment.index }, ...(moment.over ? [moment.over] : [])];
     await Promise.all(shown.map(({ shot, index }) => this.#bring(shot, index, frame, isPlaying)));
     this.#rest(moment, frame);
-    const cuts: WhichCuts = this.#stale ? 'seen' : 'unseen';
-    // Whatever changes while this is painted makes it stale again.
-    this.#stale = false;
+    const cuts: WhichCuts = this.#due === 'unseen' ? 'unseen' : 'seen';
+    // Whatever changes while this is painted is due again.
+    this.#due = nextDue(this.#due, 'begin');
     const done = await this.paint(frame, moment, (mediaIds, copies) => this.#pictures(shown, mediaIds, copies), cuts);
-    if (cuts === 'unseen') this.#restIsDue = !done;
-    else {
-      this.#stale ||= !done || this.#state.frame !== frame;
-      this.#restIsDue = !isPlaying;
-    }
+    if (cuts === 'unseen') this.#due = nextDue(this.#due, done ? 'rest-painted' : 'rest-put-off');
+    else if (!done || this.#state.frame !== frame) this.#due = nextDue(this.#due, 'change');
+    else this.#due = nextDue(this.#due, isPlaying ? 'painted-on-the-way' : 'painted-at-rest');
   }
 
   /** Brings a clip to where the video is: along with it while it plays, to the very picture while it stands. */

@@ -1,4 +1,4 @@
-import { fileTypeFromFile } from 'file-type';
+import { fileTypeFromFile, type FileTypeResult } from 'file-type';
 import sharp, { type Sharp } from 'sharp';
 import { MOST_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
 import { FACTS_RASTER_PX, takePictureFacts, type PictureFacts } from '../../core/crop/picture-facts.ts';
@@ -31,7 +31,7 @@ export async function importPicture(path: string, name: string): Promise<Importe
   const type = await fileTypeFromFile(path);
   const encode = type ? kinds[type.mime] : undefined;
   if (!type || !encode) {
-    const found = type ? `it is ${type.mime}` : 'its bytes are of no kind known here';
+    const found = type ? `inside it is ${kindInWords(type)}` : 'its bytes are of no kind known here';
     throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture, a clip or a sound: ${found}.`);
   }
   await checkSize(path, name);
@@ -41,6 +41,21 @@ export async function importPicture(path: string, name: string): Promise<Importe
   } catch (error) {
     throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and bring it in again.`, { reason: reasonOf(error) });
   }
+}
+
+/** A kind of file by the word that people have for it. */
+const words: Readonly<Record<string, string>> = {
+  'application/x-msdownload': 'a program',
+  'application/x-elf': 'a program',
+  'application/x-mach-binary': 'a program',
+  'application/zip': 'an archive',
+  'application/gzip': 'an archive',
+  'application/x-7z-compressed': 'an archive',
+};
+
+function kindInWords({ mime, ext }: FileTypeResult): string {
+  const format = ext.toUpperCase();
+  return words[mime] ?? (mime.startsWith('image/') ? `a picture of the kind ${format}, which has to be saved as another one first` : `a file of the kind ${format}`);
 }
 
 async function checkSize(path: string, name: string): Promise<void> {
