@@ -1,5 +1,5 @@
 // Everything that is checked, on a fresh clone too. The last line is the sum: N passed, N failed.
-import { spawnSync } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, testPackages } from './setup.mjs';
@@ -28,26 +28,47 @@ const vitest = (project) => ({
   report: { file: join(results, `${project}.json`), read: readVitest },
 });
 
+/** One after the other; what stands in one row runs at once, as none of it minds the others. */
 const suites = [
-  { name: 'types', command: bin('tsc'), args: ['--noEmit', '-p', 'tsconfig.json'] },
-  { name: 'pages', command: bin('astro'), args: ['check', '--minimumSeverity', 'hint'] },
-  { name: 'lint', command: bin('eslint'), args: ['.'] },
-  { name: 'unit', ...vitest('unit') },
-  { name: 'server', ...vitest('server') },
-  { name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } },
+  [
+    { name: 'types', command: bin('tsc'), args: ['--noEmit', '-p', 'tsconfig.json'] },
+    { name: 'pages', command: bin('astro'), args: ['check', '--minimumSeverity', 'hint'] },
+    { name: 'lint', command: bin('eslint'), args: ['.'] },
+  ],
+  [{ name: 'unit', ...vitest('unit') }],
+  [{ name: 'server', ...vitest('server') }],
+  [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
 ];
 
+/** Runs a suite; what it says is kept until its end where others speak as well. */
+function run({ command, args }, isAlone) {
+  return new Promise((resolve, reject) => {
+    const child = spawn(command, args, { cwd: projectRoot, stdio: isAlone ? 'inherit' : ['ignore', 'pipe', 'pipe'], env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+    const said = [];
+    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (bytes) => said.push(bytes));
+    child.once('error', reject);
+    child.once('close', (status) => resolve({ status, said: Buffer.concat(said) }));
+  });
+}
+
 const totals = { passed: 0, failed: 0 };
-for (const { name, command, args, report } of suites) {
-  process.stdout.write(`\n--- ${name}\n`);
-  const started = Date.now();
-  const { status } = spawnSync(command, args, { cwd: projectRoot, stdio: 'inherit', env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
-  const counted = report && existsSync(report.file) ? report.read(report.file) : { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
-  // A runner that ends badly without a failed test has failed itself.
-  if (status !== 0 && counted.failed === 0) counted.failed = 1;
-  totals.passed += counted.passed;
-  totals.failed += counted.failed;
-  process.stdout.write(`--- ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - started) / 1000)} s)\n`);
+for (const row of suites) {
+  const isAlone = row.length === 1;
+  if (isAlone) process.stdout.write(`\n--- ${row[0].name}\n`);
+  await Promise.all(
+    row.map(async (suite) => {
+      const started = Date.now();
+      const { status, said } = await run(suite, isAlone);
+      const { name, report } = suite;
+      const counted = report && existsSync(report.file) ? report.read(report.file) : { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
+      // A runner that ends badly without a failed test has failed itself.
+      if (status !== 0 && counted.failed === 0) counted.failed = 1;
+      totals.passed += counted.passed;
+      totals.failed += counted.failed;
+      if (!isAlone) process.stdout.write(`\n--- ${name}\n${said}`);
+      process.stdout.write(`--- ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - started) / 1000)} s)\n`);
+    }),
+  );
 }
 process.stdout.write(`\n${totals.passed} passed, ${totals.failed} failed\n`);
 process.exit(totals.failed === 0 ? 0 : 1);

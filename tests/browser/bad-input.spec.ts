@@ -10,8 +10,7 @@ test('files that cannot be used are each refused with a sentence, and the good o
   const handle = openSync(film, 'w');
   ftruncateSync(handle, 200 * 1024 * 1024);
   closeSync(handle);
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/media');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   const photo = readFileSync('demo/media/windsocks.jpg');
   await page.getByLabel('Bring in files').setInputFiles(film);
   await page.getByLabel('Bring in files').setInputFiles([
@@ -29,8 +28,7 @@ test('files that cannot be used are each refused with a sentence, and the good o
 });
 
 test('a picture dropped on the page comes in, and its focal point can be dragged', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/media');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await expect(page.locator('main ul button').first()).toBeVisible();
   const bytes = [...readFileSync('demo/media/delta-backlit.jpg')];
   const transfer = await page.evaluateHandle((data) => {

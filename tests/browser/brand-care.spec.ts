@@ -2,8 +2,7 @@ import { expect, test } from '@playwright/test';
 import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
 
 test('a fact is written once, fills texts and captions, and is asked for where it is missing', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/brand/facts');
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/facts');
   await page.getByLabel('Name of a new fact').fill('Parking');
   await page.getByRole('button', { name: 'Add' }).click();
   await expect(page.getByText('{parking}')).toBeVisible();
@@ -29,8 +28,7 @@ test('a fact is written once, fills texts and captions, and is asked for where i
 });
 
 test('a typeface of one’s own is brought in, and a wrong file is refused', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/lanternfall/brand/book');
+  await comeInAs(page, 'Wren', '/b/lanternfall/brand/book');
   const input = page.getByLabel('Bring in a typeface');
   await input.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('not a font') });
   await expect(page.getByText('“notes.ttf” is no TTF, OTF or WOFF2 file.')).toBeVisible();
@@ -44,8 +42,7 @@ test('a typeface of one’s own is brought in, and a wrong file is refused', asy
 });
 
 test('the owner takes somebody in, and a designer only sees who is there', async ({ page, browser }) => {
-  await comeInAs(page, 'Ottoline');
-  await page.goto('/b/gullwick/brand/book');
+  await comeInAs(page, 'Ottoline', '/b/gullwick/brand/book');
   const people = page.getByRole('region', { name: 'People' });
   await people.getByLabel('Name', { exact: true }).fill('Piet Aalders');
   await people.getByLabel('Email').fill('piet@gullwickkites.example');
@@ -54,15 +51,13 @@ test('the owner takes somebody in, and a designer only sees who is there', async
   await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Take out' }).click();
   await expect(people.getByRole('listitem').filter({ hasText: 'Piet' })).toHaveCount(0);
   const wren = await browser.newPage();
-  await comeInAs(wren, 'Wren');
-  await wren.goto('/b/gullwick/brand/book');
+  await comeInAs(wren, 'Wren', '/b/gullwick/brand/book');
   await expect(wren.getByRole('region', { name: 'People' })).toContainText('Ottoline Brack');
   await expect(wren.getByRole('button', { name: 'Take in' })).toHaveCount(0);
 });
 
 test('media: from the library with its credit, by tag, put away and back, and no address that is not public', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/media');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From the picture library' }).click();
   await page.getByLabel('Search the library').fill('fabric');
@@ -92,8 +87,7 @@ test('media: from the library with its credit, by tag, put away and back, and no
 });
 
 test('a broken upload goes on where it stopped', async ({ page, context }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/media');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.route('**/uploads/*?at=*', (route) => route.abort());
   await page.getByLabel('Bring in files').setInputFiles('standin/library/patchwork-wall.jpg');
   const list = page.getByRole('list', { name: 'Files coming in' });

@@ -2,8 +2,7 @@ import { expect, test } from '@playwright/test';
 import { comeInAs } from './steps.ts';
 
 test('a weak pair is said, the offered colour is taken, the cuts follow at once, and the book is kept', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/brand/book');
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
   const table = page.getByRole('region', { name: 'Contrast' }).getByRole('table');
   const weak = table.getByRole('row').filter({ has: page.getByRole('button', { name: /^Take #/ }) });
   await expect(weak).not.toHaveCount(0);
@@ -27,8 +26,7 @@ test('a weak pair is said, the offered colour is taken, the cuts follow at once,
 });
 
 test('a reviewer reads the book and cannot change it', async ({ page }) => {
-  await comeInAs(page, 'Tove');
-  await page.goto('/b/gullwick/brand/book');
+  await comeInAs(page, 'Tove', '/b/gullwick/brand/book');
   await expect(page.getByLabel(/^Sea Ink/)).toBeDisabled();
   await expect(page.getByRole('button', { name: /^Take #/ })).toHaveCount(0);
 });

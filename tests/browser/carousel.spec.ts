@@ -11,8 +11,7 @@ const strip = (page: Page): Promise<string[]> => page.getByRole('listbox', { nam
 const row = (page: Page, name: string) => page.getByRole('group', { name, exact: true });
 
 test('from a pasted list to the published carousel', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/pieces?new');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: /^Strand/ }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+/);
 
@@ -119,8 +118,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
 });
 
 test('pictures become slides in their order, which two people change at once, and one of them decides', async ({ page, browser }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/pieces?new');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: /^Sheaf/ }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+/);
   await page.getByLabel('Headline', { exact: true }).fill('Three from the dunes');
@@ -168,8 +166,7 @@ test('pictures become slides in their order, which two people change at once, an
 
   await test.step('two windows', async () => {
     const other = await (await browser.newContext()).newPage();
-    await comeInAs(other, 'Wren');
-    await other.goto(page.url());
+    await comeInAs(other, 'Wren', page.url());
     await other.getByRole('option', { name: /^2 / }).click();
     await other.getByRole('button', { name: 'Move the slide to the right' }).click();
     await expectSaved(other);

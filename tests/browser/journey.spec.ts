@@ -189,8 +189,7 @@ test('two browsers saving one piece: nothing is lost, and a person decides', asy
   const [mine, theirs] = [await browser.newPage(), await browser.newPage()];
   await comeInAs(mine, 'Wren');
   await startPiece(mine, 'Aside');
-  await comeInAs(theirs, 'Ottoline');
-  await theirs.goto(mine.url());
+  await comeInAs(theirs, 'Ottoline', mine.url());
   await theirs.getByLabel('Quote').fill('Ottoline was here first');
   await expectSaved(theirs);
   await mine.getByLabel('Quote').fill('Wren had another idea');
@@ -225,8 +224,7 @@ test('a reviewer sees a piece and cannot change it', async ({ page }) => {
 });
 
 test('an access token is shown once and works until it is revoked', async ({ page, request }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/account');
+  await comeInAs(page, 'Wren', '/account');
   await page.getByLabel('What is it for?').fill('nightly import');
   await page.getByRole('button', { name: 'Make a token' }).click();
   const token = (await page.getByTestId('fresh-token').textContent()) ?? '';

@@ -1,13 +1,24 @@
-import { expect, type Page } from '@playwright/test';
+import { expect, type Cookie, type Page } from '@playwright/test';
 import { BROWSER_PORT } from '../../playwright.config.ts';
 
+const ORIGIN = `http://127.0.0.1:${BROWSER_PORT}`;
 export const STANDIN_ORIGIN = `http://127.0.0.1:${BROWSER_PORT + 1}`;
 
-/** Comes in as one of the demo's people. */
-export async function comeInAs(page: Page, name: string): Promise<void> {
-  await page.goto('/sign-in');
-  await page.getByRole('button', { name: new RegExp(name) }).first().click();
-  await page.waitForURL(/make\/pieces/);
+/** Cookies of who has signed in before: how signing in works is seen the first time, and need not be waited for again. */
+const sessions = new Map<string, Cookie[]>();
+
+/** Comes in as one of the demo's people, who then is at an address. */
+export async function comeInAs(page: Page, name: string, address = '/b/gullwick/make/pieces'): Promise<void> {
+  const known = sessions.get(name);
+  if (known) {
+    await page.context().addCookies(known);
+  } else {
+    await page.goto('/sign-in');
+    await page.getByRole('button', { name: new RegExp(name) }).first().click();
+    await page.waitForURL(/make\/pieces/);
+    sessions.set(name, await page.context().cookies());
+  }
+  if (new URL(page.url(), ORIGIN).pathname !== address) await page.goto(address);
 }
 
 /** Starts a piece from a template and waits until its wall is painted. */

@@ -10,8 +10,7 @@ const frame = async (page: Page): Promise<number> => Number(await page.locator('
 
 /** Comes in and begins an empty video. */
 async function beginVideo(page: Page): Promise<void> {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/make/pieces?new');
+  await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: /^Gust/ }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+$/);
 }
@@ -94,6 +93,21 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByLabel('Script').fill(readFileSync('demo/media/voice-over.txt', 'utf8'));
     await page.getByRole('button', { name: 'Time it' }).click();
     await expect(page.getByLabel('Subtitle 1', { exact: true })).toHaveValue('Come to the workshop this Saturday and build your very own kite.');
+    const from = page.getByLabel('Subtitle 2 from');
+    const before = Number(await from.inputValue());
+    const onWave = page.getByRole('group', { name: 'Wave form of the voice' }).locator('[part~="region"]').nth(1);
+    await onWave.scrollIntoViewIfNeeded();
+    const box = await onWave.boundingBox();
+    if (!box) throw new Error('The wave form shows no subtitles');
+    const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
+    await page.mouse.move(x, y);
+    await page.mouse.down();
+    await page.mouse.move(x + 15, y, { steps: 5 });
+    await page.mouse.up();
+    // A second is sixty pixels wide; a drag begins a little after the press.
+    await expect.poll(async () => Number(await from.inputValue()) - before).toBeGreaterThan(0.1);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(from).toHaveValue(String(before));
     await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText('The voice lasts 15.6 seconds longer than the video; it ends with its last whole words there.');
     await expectSaved(page);
   });
@@ -137,6 +151,7 @@ test('from dropped clips to the published video', async ({ page }) => {
   await test.step('it goes out, and plays on the public page', async () => {
     await page.getByRole('tab', { name: 'Words' }).click();
     await page.getByLabel('Shared caption').fill('Eight panels, four spars.');
+    await expect(page.getByRole('complementary', { name: 'What is said' })).toContainText('Come to the workshop this Saturday and build your very own kite.');
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();
@@ -226,4 +241,29 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
     await expectSaved(page);
   });
   rmSync(folder, { recursive: true });
+});
+
+test('where the subject of a clip is can be placed by hand, and taken back to what was found', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
+  await page.getByRole('searchbox').fill('figure-of-eight');
+  const clip = page.locator('main ul button').filter({ hasText: 'clip-figure-of-eight' });
+  await clip.click();
+  const panel = page.getByRole('complementary', { name: 'clip-figure-of-eight.mp4' });
+  await expect(panel).toContainText(/Found at \d+ moments; every crop follows/);
+  await panel.getByRole('button', { name: /^Go to the point at/ }).nth(1).click();
+  const subject = panel.getByRole('button', { name: /^Subject at/ });
+  const leftOf = async (): Promise<number> => Number(/(\d+)% from the left/.exec((await subject.getAttribute('aria-label')) ?? '')?.[1]);
+  const found = await leftOf();
+  await subject.focus();
+  for (let press = 0; press < 3; press += 1) await page.keyboard.press('ArrowLeft');
+  expect(await leftOf()).toBe(found - 3);
+  await expect(panel).toContainText('Placed by hand');
+  await page.reload();
+  await page.getByRole('searchbox').fill('figure-of-eight');
+  await clip.click();
+  await expect(panel).toContainText('Placed by hand');
+  await panel.getByRole('button', { name: 'Back to what was found' }).click();
+  await expect(panel).toContainText(/Found at \d+ moments/);
+  await panel.getByRole('button', { name: /^Go to the point at/ }).nth(1).click();
+  expect(await leftOf()).toBe(found);
 });

@@ -61,8 +61,7 @@ for (const [name, address, prepare] of views) {
       if (message.type() === 'error') complaints.push(message.text());
     });
     page.on('pageerror', (error) => complaints.push(error.message));
-    await comeInAs(page, 'Wren');
-    await page.goto(address);
+    await comeInAs(page, 'Wren', address);
     await prepare(page);
     const grounds: string[] = [];
     for (const colorScheme of ['light', 'dark'] as const) {

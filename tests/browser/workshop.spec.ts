@@ -3,8 +3,7 @@ import { expect, test } from '@playwright/test';
 import { comeInAs } from './steps.ts';
 
 test('every kind of slide of a carousel is changed on its own', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/brand/templates');
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="strand"]').getByRole('button', { name: 'Make a copy' }).click();
   await page.waitForURL(/brand\/templates\/strand-copy/);
   const square = page.locator('canvas[data-cut="usual.square"]');
@@ -29,8 +28,7 @@ test('every kind of slide of a carousel is changed on its own', async ({ page })
 });
 
 test('a copy of a template is changed part by part, judged live, kept, taken out, brought in, and used', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await page.goto('/b/gullwick/brand/templates');
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="headland"]').getByRole('button', { name: 'Make a copy' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);
   const square = page.locator('canvas[data-cut="usual.square"]');
