@@ -4,6 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import { promisify } from 'node:util';
+import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
 import { PDFDocument } from 'pdf-lib';
@@ -70,9 +71,13 @@ export function standinApp(options: StandinOptions): Hono {
         return media ? [{ ...media, altText }] : [];
       }))) : context.notFound();
     });
-    app.get(`/${rules.key}/media/:id`, (context) => {
+    app.get(`/${rules.key}/media/:id`, async (context, next) => {
       const media = store.findMedia(context.req.param('id'));
-      return media?.network === rules.key ? context.body(new Uint8Array(store.mediaBytes(media.id)), 200, { 'content-type': media.mime }) : context.notFound();
+      if (media?.network !== rules.key) return context.notFound();
+      // A player asks for parts: without them it can neither go to a moment nor show a cover that is one.
+      const response = await serveStatic({ path: store.mediaPath(media.id) })(context, next);
+      response?.headers.set('content-type', media.mime);
+      return response ?? context.notFound();
     });
     app.get(`/${rules.key}/:handle`, (context) => context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')).map((post) => ({ ...post, mime: store.findMedia(post.mediaId)?.mime ?? '' })))));
   }

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 
@@ -139,8 +139,8 @@ export class StandinStore {
     return (this.#db.prepare('SELECT * FROM media WHERE id = ?').get(id) as MediaRecord | undefined) ?? null;
   }
 
-  mediaBytes(id: string): Buffer {
-    return readFileSync(join(this.#mediaFolder, id));
+  mediaPath(id: string): string {
+    return join(this.#mediaFolder, id);
   }
 
   keepDraft(draft: Entry): Draft {

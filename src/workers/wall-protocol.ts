@@ -25,6 +25,8 @@ export interface WantedCut {
   readonly scale: number;
   /** It is fitted and reported on along with its run, but not painted. */
   readonly unseen?: true | undefined;
+  /** It shows its hints, whatever the others do: nothing is in it yet. */
+  readonly blank?: true | undefined;
   /** A shot of a video at one of its frames. */
   readonly moment?: WantedMoment | undefined;
 }

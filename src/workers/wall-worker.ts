@@ -147,9 +147,9 @@ async function composeAll({ content, ghosts, cuts: wanted }: Painting, ready: En
   const all = new Map<WantedCut, Composed>();
   for (const cuts of runs.values()) {
     const members = cuts.map((cut): RunMember => {
-      const { template, frame, placement, adjustment, place, family } = cut;
-      const signature = `${numberOf(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place])}`;
-      return { template, frame, book: content.book, placement, pictures, ghosts, adjustment, place, family, signature };
+      const { template, frame, placement, adjustment, place, family, blank } = cut;
+      const signature = `${numberOf(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place, blank])}`;
+      return { template, frame, book: content.book, placement, pictures, ghosts: ghosts || blank === true, adjustment, place, family, signature };
     });
     composer.run.compose(members).forEach((composed, index) => {
       const cut = cuts[index];

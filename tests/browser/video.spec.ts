@@ -161,6 +161,8 @@ test('from dropped clips to the published video', async ({ page }) => {
     const address = (await page.locator('[data-delivery] a[target="_blank"]').first().getAttribute('href')) ?? '';
     await page.goto(address);
     await expect(page.locator('video[data-seconds="6.2"]')).toHaveAttribute('aria-label', 'A box kite turns on its stand; line runs off a reel.');
+    // A player that cannot go to a moment shows no cover that is one.
+    await expect.poll(() => page.locator('video').evaluate((video: HTMLVideoElement) => video.seekable.length > 0 && video.seekable.end(0) > 6)).toBe(true);
     expect(await page.locator('video').evaluate((video: HTMLVideoElement) => new Promise<boolean>((resolve) => { video.addEventListener('playing', () => resolve(true)); video.addEventListener('error', () => resolve(false)); video.muted = true; void video.play(); }))).toBe(true);
   });
   rmSync(folder, { recursive: true });

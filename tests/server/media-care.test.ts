@@ -141,7 +141,7 @@ describe('replacing, putting away, deleting', () => {
     expect(green).toBeGreaterThan(150);
     await dispatchDue(stack.services, standinConnector);
     const [post] = stack.standin.store.listPosts('petalry', '@gullwickkites');
-    const [red = 0] = await colourOf(stack.standin.store.mediaBytes(post?.mediaId ?? ''));
+    const [red = 0] = await colourOf(readFileSync(stack.standin.store.mediaPath(post?.mediaId ?? '')));
     expect(red).toBeGreaterThan(150);
 
     const uses = (await stack.wren.ask('GET', `${base}/${made.id}/uses`)).body;

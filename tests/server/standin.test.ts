@@ -83,6 +83,18 @@ describe('a stand-in network', () => {
     expect(await (await fetch(`${standin.origin}/quipline/@kites`)).text()).toContain(String(body['id']));
   });
 
+  it('gives its media out in parts, as players ask for them', async () => {
+    const mediaId = await upload('petalry', 1080, 1080);
+    const address = `${standin.origin}/petalry/media/${mediaId}`;
+    const whole = await fetch(address);
+    const bytes = Buffer.from(await whole.arrayBuffer());
+    expect([whole.status, whole.headers.get('content-type')]).toEqual([200, 'image/png']);
+    const part = await fetch(address, { headers: { range: 'bytes=4-9' } });
+    expect([part.status, part.headers.get('content-type'), part.headers.get('content-range')]).toEqual([206, 'image/png', `bytes 4-9/${bytes.length}`]);
+    expect(Buffer.from(await part.arrayBuffer())).toEqual(bytes.subarray(4, 10));
+    expect((await fetch(`${standin.origin}/quipline/media/${mediaId}`)).status).toBe(404);
+  });
+
   it('misbehaves as often as the switchboard says, and then behaves', async () => {
     const set = (kind: string, times: number) => ask('POST', '/switchboard/faults', { network: 'quipline', kind, times });
     await set('busy', 2);

@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
 import { changePiece, redo, startHistory, undo, type PieceHistory } from './edit.ts';
-import { mediaOfPiece, pieceName, readPiece } from './piece.ts';
+import { isBlank, mediaOfPiece, pieceName, readPiece, type Frame } from './piece.ts';
 
 describe('readPiece', () => {
   it('reads a piece back from its JSON unchanged', () => {
@@ -27,6 +27,12 @@ describe('readPiece', () => {
     expect(pieceName(plainPiece)).toBe('Big Blow');
     expect(pieceName({ ...plainPiece, frames: [{ id: 'f1', slots: {} }] })).toBe('Untitled piece');
     expect(mediaOfPiece(plainPiece)).toEqual(['m1']);
+  });
+
+  it('tells a frame with nothing in it from one that has been begun', () => {
+    const blank = (slots: Frame['slots']): boolean => isBlank({ id: 'f1', slots });
+    expect([blank({}), blank({ headline: { kind: 'text', text: ' \n' } })]).toEqual([true, true]);
+    expect([blank({ headline: { kind: 'text', text: ' a' } }), blank({ photo: { kind: 'picture', mediaId: 'm1' } })]).toEqual([false, false]);
   });
 });
 

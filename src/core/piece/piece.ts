@@ -117,6 +117,11 @@ export function slotText(frame: Frame, slot: string): string {
   return value?.kind === 'text' ? value.text : '';
 }
 
+/** Whether nothing has been put into a frame yet. */
+export function isBlank({ slots }: Frame): boolean {
+  return Object.values(slots).every((value) => value.kind === 'text' && value.text.trim() === '');
+}
+
 /** The pictures and clips that a piece shows and the sounds it plays, each once, in order of first use. */
 export function mediaOfPiece({ frames, track, cover }: Pick<Piece, 'frames' | 'track' | 'cover'>): readonly string[] {
   const ids = frames.flatMap((frame) => Object.values(frame.slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])));

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
 import type { NetworkSheet, Placement } from '../../core/network/network-sheet.ts';
 import type { Adjustment } from '../../core/piece/adjustment.ts';
-import { adjustmentOf, cutKey, mediaOfPiece, slideAdjustmentOf, slideKey, type CutRef, type Frame, type Piece } from '../../core/piece/piece.ts';
+import { adjustmentOf, cutKey, isBlank, mediaOfPiece, slideAdjustmentOf, slideKey, type CutRef, type Frame, type Piece } from '../../core/piece/piece.ts';
 import { ALONE, filledSlide, placesOf, slidesOfCut, type LeftSlide, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { CutToCheck } from '../../core/preflight/finding.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
@@ -105,6 +105,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
         run: cut.key,
         place: slide.place,
         family: slide.frame.slide ?? COVER,
+        ...(isBlank(slide.frame) ? { blank: true } : {}),
       })),
     [template, frames, kind],
   );

@@ -86,7 +86,7 @@ export function useVideo({ piece, cuts, brand, media, seen }: UseVideoInput): Vi
       const wanted = wantedAt(latest.current, list.filter(({ key }) => seen.current.has(key) === (which === 'seen')), frame, moment);
       if (wanted.length === 0) return true;
       const clips = [moment.shot.clip, moment.over?.shot.clip].flatMap((clip) => (clip ? [clip.mediaId] : []));
-      // A video looks as it goes out: empty texts are left out, as they are in the file.
+      // A video looks as it goes out: empty texts are left out, as they are in the file. A shot with nothing in it shows where things go.
       wall.paint({ content, ghosts: false, cuts: wanted }, false, clips.length > 0 ? await pictures(clips, wall.painterCount) : []);
       return true;
     });
