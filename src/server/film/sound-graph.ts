@@ -25,8 +25,9 @@ export function soundGraph({ lengthFrames, shots, music, voice }: FilmToHear, fi
   const chains: string[] = [];
   const mixed: string[] = [];
   shots.forEach(({ clip, startFrame, lengthFrames: shotFrames }, index) => {
-    const file = clip && files.get(clip.mediaId);
-    if (!file || !clip.hasSound || clip.volume === 0) return;
+    if (!clip?.hasSound || clip.volume === 0) return;
+    const file = files.get(clip.mediaId);
+    if (!file) throw new RangeError(`No file is at hand for clip '${clip.mediaId}'`);
     const at = input(file.path, '-vn', '-ss', seconds(clip.fromFrame), '-t', seconds(shotFrames));
     const length = toMs(shotFrames) / 1000;
     chains.push(`[${at}:a]atrim=end=${length},asetpts=PTS-STARTPTS,${even},volume=${clip.volume},afade=t=in:d=${SOFT_EDGE_S},afade=t=out:st=${Math.max(0, length - SOFT_EDGE_S)}:d=${SOFT_EDGE_S},adelay=${Math.round(toMs(startFrame))}:all=1[a${index}]`);
