@@ -3,7 +3,7 @@ import { access, copyFile, mkdir, readFile, rename, writeFile } from 'node:fs/pr
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { nanoid } from 'nanoid';
-import { readMedia, type MediaReading } from '../src/server/media/keep-media.ts';
+import { readMedia, type MediaReading } from '../src/server/imports/keep-media.ts';
 import type { MediaStore } from '../src/server/media/media-store.ts';
 
 /** Beside the build; may be deleted. */
@@ -32,8 +32,8 @@ export async function readDemoMedia(store: MediaStore, path: string, fileHash: s
   return reading;
 }
 
-function hashesOf({ storedHash, film }: MediaReading): readonly string[] {
-  return [storedHash, ...(film ? [film.storedHash] : [])];
+function hashesOf({ storedHash, recording }: MediaReading): readonly string[] {
+  return [storedHash, ...(recording ? [recording.storedHash] : [])];
 }
 
 async function copyWhole(from: string, to: string): Promise<void> {

@@ -15,9 +15,9 @@ import type { MediaItem } from '../src/server/db/media-repository.ts';
 import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
 import { insertPiece, type StoredPiece } from '../src/server/db/piece-repository.ts';
 import { openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
-import { keepMedia } from '../src/server/media/keep-media.ts';
+import { keepMedia } from '../src/server/imports/keep-media.ts';
 import { possibleCuts } from '../src/server/pieces/check-references.ts';
-import { schedule } from '../src/server/send/schedule.ts';
+import { schedule } from '../src/server/post/schedule.ts';
 import { closeServices, openServices, type Services } from '../src/server/services.ts';
 import { readSettings } from '../src/server/settings.ts';
 import { gullwickBook } from './brands/gullwick.ts';
@@ -56,7 +56,7 @@ const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.fla
 
 const photosOfCarousels = (carousels: readonly DemoCarousel[]): readonly string[] => carousels.flatMap(({ slides }) => slides.flatMap((slide) => [slide.photo, slide.panorama].flatMap((photo) => photo ?? [])));
 
-const filesOfVideos = (videos: readonly DemoVideo[]): readonly string[] => [...new Set(videos.flatMap(({ shots, music, voice }) => [...shots.map(({ film }) => film), music, voice].flatMap((file) => file ?? [])))];
+const filesOfVideos = (videos: readonly DemoVideo[]): readonly string[] => [...new Set(videos.flatMap(({ shots, music, voice }) => [...shots.map(({ recording }) => recording), music, voice].flatMap((file) => file ?? [])))];
 
 const gullwick: DemoBrand = {
   slug: 'gullwick',
@@ -184,11 +184,11 @@ async function seedCarousel(services: Services, { brand, site }: { readonly bran
 async function seedVideo(services: Services, { brand, site }: { readonly brand: Brand; readonly site: string }, demo: DemoVideo, media: ReadonlyMap<string, MediaItem>, makerId: string, nowMs: number): Promise<void> {
   const idOf = (file: string | undefined): string | undefined => (file === undefined ? undefined : media.get(file)?.id);
   const [music, voice] = [idOf(demo.music), idOf(demo.voice)];
-  const frames = demo.shots.map(({ slide, film, texts, shot }): Frame => ({
+  const frames = demo.shots.map(({ slide, recording, texts, shot }): Frame => ({
     id: nanoid(8),
     ...(slide === undefined ? {} : { slide }),
     ...(shot ? { shot } : {}),
-    slots: { ...pictureSlot('film', film === undefined ? undefined : media.get(film)), ...Object.fromEntries(Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) },
+    slots: { ...pictureSlot('film', recording === undefined ? undefined : media.get(recording)), ...Object.fromEntries(Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) },
   }));
   const said = Object.values(demo.shots[0].texts).join('. ');
   const document = readPiece({

@@ -7,7 +7,7 @@ import type { DemoPiece } from './pieces.ts';
 export interface DemoShot {
   readonly slide?: string;
   /** A clip or photograph. */
-  readonly film?: string;
+  readonly recording?: string;
   readonly texts: Readonly<Record<string, string>>;
   readonly shot?: Shot;
 }
@@ -34,10 +34,10 @@ export const gullwickVideos: readonly DemoVideo[] = [
   {
     template: 'gust',
     shots: [
-      { film: 'clip-figure-of-eight.mp4', texts: { label: 'This Saturday', headline: 'Build your own kite' }, shot: { lengthMs: 4_600 } },
-      { slide: 'moment', film: 'clip-reel-spinning.mp4', texts: { heading: 'You pick the colours', text: 'We cut, you choose.' }, shot: { lengthMs: 4_000, into: fade, volume: 0.35 } },
-      { slide: 'moment', film: 'clip-turntable.mp4', texts: { heading: 'Dry by three o’clock' }, shot: { lengthMs: 4_000, into: { kind: 'push', ms: 400 } } },
-      { slide: 'moment', film: 'clip-festival-pan.mp4', texts: { heading: 'Bring a friend', text: 'And a sandwich.' }, shot: { lengthMs: 6_000, into: fade, volume: 0.35 } },
+      { recording: 'clip-figure-of-eight.mp4', texts: { label: 'This Saturday', headline: 'Build your own kite' }, shot: { lengthMs: 4_600 } },
+      { slide: 'moment', recording: 'clip-reel-spinning.mp4', texts: { heading: 'You pick the colours', text: 'We cut, you choose.' }, shot: { lengthMs: 4_000, into: fade, volume: 0.35 } },
+      { slide: 'moment', recording: 'clip-turntable.mp4', texts: { heading: 'Dry by three o’clock' }, shot: { lengthMs: 4_000, into: { kind: 'push', ms: 400 } } },
+      { slide: 'moment', recording: 'clip-festival-pan.mp4', texts: { heading: 'Bring a friend', text: 'And a sandwich.' }, shot: { lengthMs: 6_000, into: fade, volume: 0.35 } },
       { slide: 'closing', texts: { headline: 'Come and catch some wind', call: 'Book an afternoon' }, shot: { lengthMs: 5_000, into: { kind: 'wipe', ms: 500 } } },
     ],
     music: 'audio-tune-loop.m4a',
@@ -54,9 +54,9 @@ export const gullwickVideos: readonly DemoVideo[] = [
     template: 'knot',
     shots: [
       { texts: { label: 'Before you fly', headline: 'Three things to look at first' }, shot: { lengthMs: 3_000 } },
-      { slide: 'tip', film: 'line-reel-close-up.jpg', texts: { heading: 'The line', text: 'No frays, no old knots.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
-      { slide: 'tip', film: 'workbench-flat-lay.jpg', texts: { heading: 'The spars', text: 'Straight, and all the way in.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
-      { slide: 'tip', film: 'windsocks.jpg', texts: { heading: 'The wind', text: 'Sock half up? Go.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'tip', recording: 'line-reel-close-up.jpg', texts: { heading: 'The line', text: 'No frays, no old knots.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'tip', recording: 'workbench-flat-lay.jpg', texts: { heading: 'The spars', text: 'Straight, and all the way in.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
+      { slide: 'tip', recording: 'windsocks.jpg', texts: { heading: 'The wind', text: 'Sock half up? Go.' }, shot: { lengthMs: 3_600, into: { kind: 'push', ms: 400 } } },
       { slide: 'closing', texts: { headline: 'Then let go', call: 'All our kites' }, shot: { lengthMs: 3_200, into: { kind: 'wipe', ms: 500 } } },
     ],
     music: 'audio-tune-loop.m4a',
@@ -70,8 +70,8 @@ export const gullwickVideos: readonly DemoVideo[] = [
     template: 'pier',
     shots: [
       { texts: { date: 'Sat 12 Sept', headline: 'Kite day on the quay', where: 'Old Net Loft, from 2 pm' }, shot: { lengthMs: 4_800 } },
-      { slide: 'act', film: 'workbench-flat-lay.jpg', texts: { time: '2 pm', heading: 'Cut your sail', text: 'Ripstop in nine colours.' }, shot: { lengthMs: 4_200, into: { kind: 'push', ms: 400 } } },
-      { slide: 'act', film: 'clip-tail-ribbons.mp4', texts: { time: '4 pm', heading: 'First flights', text: 'If the wind is willing.' }, shot: { lengthMs: 4_200, into: { kind: 'push', ms: 400 } } },
+      { slide: 'act', recording: 'workbench-flat-lay.jpg', texts: { time: '2 pm', heading: 'Cut your sail', text: 'Ripstop in nine colours.' }, shot: { lengthMs: 4_200, into: { kind: 'push', ms: 400 } } },
+      { slide: 'act', recording: 'clip-tail-ribbons.mp4', texts: { time: '4 pm', heading: 'First flights', text: 'If the wind is willing.' }, shot: { lengthMs: 4_200, into: { kind: 'push', ms: 400 } } },
       { slide: 'plan', texts: { heading: 'The afternoon', plan: '2 pm: Sails cut\n3 pm: Glue dries, tea\n4 pm: First flights' }, shot: { lengthMs: 5_800, into: fade } },
       { slide: 'closing', texts: { headline: 'Bring a friend and a sandwich', call: 'Keep a place' }, shot: { lengthMs: 4_200, into: { kind: 'wipe', ms: 500 } } },
     ],

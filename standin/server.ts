@@ -30,7 +30,7 @@ export class DroppedConnection extends Error {
 }
 
 const RETRY_AFTER_S = 2;
-const MOST_SUBTITLE_BYTES = 1024 * 1024;
+const MAX_SUBTITLE_BYTES = 1024 * 1024;
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {
@@ -165,7 +165,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
 function mostBytesOf(rules: NetworkRules, mime: string): number {
   if (mime === DOCUMENT_MIME) return rules.maxDocumentBytes;
   if (mime === VIDEO_MIME) return rules.maxVideoBytes;
-  if (mime === SUBTITLES_MIME) return MOST_SUBTITLE_BYTES;
+  if (mime === SUBTITLES_MIME) return MAX_SUBTITLE_BYTES;
   return rules.mimes.includes(mime) ? rules.maxImageBytes : 0;
 }
 

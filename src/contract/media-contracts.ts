@@ -1,18 +1,18 @@
 import { array, boolean, number, object, string } from 'yup';
-import type { Film } from '../core/video/film.ts';
+import type { Recording } from '../core/video/recording.ts';
 import type { PictureFacts } from '../core/crop/picture-facts.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf, documentOrNull } from './contract.ts';
 
 /** Largest upload, in bytes: a 24-megapixel photo straight from a camera fits well. */
-export const MOST_UPLOAD_BYTES = 50 * 1024 * 1024;
+export const MAX_UPLOAD_BYTES = 50 * 1024 * 1024;
 /** Largest upload of a clip or sound, in bytes. */
-export const MOST_FILM_BYTES = 500 * 1024 * 1024;
+export const MAX_RECORDING_BYTES = 500 * 1024 * 1024;
 /** Largest picture, in pixels: what decodes in reasonable memory. */
-export const MOST_PICTURE_PIXELS = 120_000_000;
+export const MAX_PICTURE_PIXELS = 120_000_000;
 
 /** Moments at which the subject of a clip is known. */
-const MOST_SUBJECT_POINTS = 200;
+const MAX_SUBJECT_POINTS = 200;
 
 const share = () => number().min(0).max(1).required();
 
@@ -34,7 +34,7 @@ export const mediaItemSchema = object({
   focalBy: string<'proposal' | 'person'>().oneOf(['proposal', 'person']).required(),
   facts: documentOf<PictureFacts>('Luminance and saliency grid'),
   /** A clip or sound: its length, and where it is black, still, silent or changes the scene; null for a picture. */
-  film: documentOrNull<Film>('What is known of a clip or sound'),
+  recording: documentOrNull<Recording>('What is known of a clip or sound'),
   revision: number().required(),
   createdMs: number().required(),
 });
@@ -79,7 +79,7 @@ export const changeMedia = contract({
   body: object({
     revision: number().integer().required(),
     focal: object({ x: share(), y: share() }).noUnknown().nullable().default(undefined).optional(),
-    subject: array(object({ atMs: number().integer().min(0).required(), x: share(), y: share() }).noUnknown().required()).max(MOST_SUBJECT_POINTS).nullable(),
+    subject: array(object({ atMs: number().integer().min(0).required(), x: share(), y: share() }).noUnknown().required()).max(MAX_SUBJECT_POINTS).nullable(),
     name: string().trim().min(1, 'A picture needs a name').max(200),
     altText: string().max(1000, 'Alt text holds 1000 characters'),
     credit: string().max(200),
@@ -177,7 +177,7 @@ export const startUpload = contract({
   path: '/api/brands/{brand}/uploads',
   summary: 'Announce a file that comes in parts, so that it can go on after a break',
   params: brandParams,
-  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MOST_FILM_BYTES, `The file is larger than ${MOST_FILM_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
+  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MAX_RECORDING_BYTES, `The file is larger than ${MAX_RECORDING_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
   answer: uploadState,
   status: 201,
 });
@@ -205,9 +205,9 @@ export const getMediaFile = contract({
   answer: 'picture',
 });
 
-export const getMediaFilm = contract({
+export const getRecordingFile = contract({
   method: 'GET',
-  path: '/api/brands/{brand}/media/{media}/film',
+  path: '/api/brands/{brand}/media/{media}/recording',
   summary: 'A clip (MP4, H.264 and AAC, 30 frames a second, small enough to scrub in) or sound to play; answers byte ranges',
   params: mediaParams,
   query: object({ of: number().integer() }),
@@ -215,12 +215,12 @@ export const getMediaFilm = contract({
 });
 
 /** Frames of a clip's strip. */
-export const FILM_STRIP_FRAMES = 12;
+export const CLIP_STRIP_FRAMES = 12;
 
-export const getFilmStrip = contract({
+export const getClipStrip = contract({
   method: 'GET',
   path: '/api/brands/{brand}/media/{media}/strip',
-  summary: `${FILM_STRIP_FRAMES} frames of a clip side by side as JPEG, evenly spread over its length`,
+  summary: `${CLIP_STRIP_FRAMES} frames of a clip side by side as JPEG, evenly spread over its length`,
   params: mediaParams,
   query: object({ of: number().integer() }),
   answer: 'picture',

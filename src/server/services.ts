@@ -1,7 +1,7 @@
 import pino, { type Logger } from 'pino';
 import { productClock, type Clock } from './clock.ts';
 import { openDatabase, type Db } from './db/connection.ts';
-import { FilmQueue } from './film/film-queue.ts';
+import { VideoQueue } from './video/video-queue.ts';
 import { MediaStore } from './media/media-store.ts';
 import { RenderPool } from './render/render-pool.ts';
 import { readSettings, type Settings } from './settings.ts';
@@ -13,7 +13,7 @@ export interface Services {
   readonly clock: Clock;
   readonly media: MediaStore;
   readonly render: RenderPool;
-  readonly films: FilmQueue;
+  readonly recordings: VideoQueue;
   readonly log: Logger;
 }
 
@@ -28,11 +28,11 @@ export async function openServices(settings: Settings, threads: number): Promise
     render: new RenderPool(settings.buildFolder, threads),
     log: pino({ level: process.env['CONFETTI_LOG'] ?? 'info', redact: ['token', 'password', '*.token', '*.password'] }),
   };
-  return { ...parts, films: new FilmQueue(parts) };
+  return { ...parts, recordings: new VideoQueue(parts) };
 }
 
 export async function closeServices(services: Services): Promise<void> {
-  services.films.close();
+  services.recordings.close();
   await services.render.close();
   await services.db.destroy();
 }
@@ -43,7 +43,7 @@ const holder = globalThis as { confettiServices?: Promise<Services> };
 /** The web process's services, opened with the first request. Kept on globalThis so that a dev reload does not open twice. */
 export function webServices(): Promise<Services> {
   holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS).then(async (services) => {
-    await services.films.resume();
+    await services.recordings.resume();
     return services;
   });
   return holder.confettiServices;

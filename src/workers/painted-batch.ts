@@ -5,7 +5,7 @@ import type { PaintedCut, WallMessage, WantedCut } from './wall-protocol.ts';
 export type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
 
 /** Cuts that arrive together cost the page one frame instead of one each; but nobody waits longer than this for the first. */
-const LONGEST_BATCH_MS = 40;
+const MAX_BATCH_MS = 40;
 
 /** Painted cuts on their way to the page. */
 export class Batch {
@@ -20,7 +20,7 @@ export class Batch {
   }
 
   isOld(): boolean {
-    return performance.now() - this.#sentMs > LONGEST_BATCH_MS;
+    return performance.now() - this.#sentMs > MAX_BATCH_MS;
   }
 
   send(): void {

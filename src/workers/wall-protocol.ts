@@ -40,7 +40,7 @@ export interface WantedMoment extends ShotMoment {
 }
 
 /** The picture of a clip at the moment that is painted. */
-export interface FilmPicture {
+export interface ClipPicture {
   readonly mediaId: string;
   readonly bitmap: ImageBitmap;
 }
@@ -63,7 +63,7 @@ export interface PaintRequest {
   /** Whether cuts that have not changed are sent again, as after a canvas has come anew. */
   readonly again: boolean;
   /** What clips show now; missing: their stills. */
-  readonly films?: readonly FilmPicture[] | undefined;
+  readonly clipPictures?: readonly ClipPicture[] | undefined;
 }
 
 /** What a painter is told. */

@@ -28,15 +28,15 @@ self.onmessage = ({ data }: MessageEvent<PainterMessage>) => {
     lastContent = data.content;
     return;
   }
-  if (!lastContent) return closeFilms(data);
+  if (!lastContent) return closeClipPictures(data);
   // A request that is overtaken takes the pictures that were made for it along.
-  if (waiting) closeFilms(waiting);
+  if (waiting) closeClipPictures(waiting);
   waiting = { ...data, content: lastContent };
   if (!working) void work();
 };
 
-function closeFilms({ films }: Pick<PaintRequest, 'films'>): void {
-  for (const { bitmap } of films ?? []) bitmap.close();
+function closeClipPictures({ clipPictures }: Pick<PaintRequest, 'clipPictures'>): void {
+  for (const { bitmap } of clipPictures ?? []) bitmap.close();
 }
 
 const parts = Promise.all([
@@ -99,7 +99,7 @@ async function work(): Promise<void> {
     } catch (error) {
       tell({ kind: 'failed', id: request.id, sentence: error instanceof Error ? error.message : String(error) });
     } finally {
-      closeFilms(request);
+      closeClipPictures(request);
     }
   }
   working = false;
@@ -176,7 +176,7 @@ function groupAlike(composed: ReadonlyMap<WantedCut, Composed>): readonly AlikeC
 async function paintRequest(request: Painting, ready: Engines): Promise<void> {
   const started = performance.now();
   const all = await composeAll(request, ready);
-  const films: Films = new Map((request.films ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap]));
+  const clipPictures: Recordings = new Map((request.clipPictures ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap]));
   const byKey = new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }]));
   const isShown = (cut: WantedCut): boolean => !request.again && !cut.moment && shown.get(cut.key)?.composed === all.get(cut) && shown.get(cut.key)?.scale === cut.scale;
   const changed = new Map([...all].filter(([cut]) => !isShown(cut)));
@@ -192,8 +192,8 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
       continue;
     }
     const scaleOf = await detailOf(cut);
-    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || films.has(node.pictureId) || bitmaps.has(bitmapKey(node, scaleOf(node))));
-    batch.add(alike, await paintCut(cut, composed, ready, films, byKey, request.content.book), composed.report, settled);
+    const settled = composed.scene.nodes.every((node) => node.kind !== 'picture' || clipPictures.has(node.pictureId) || bitmaps.has(bitmapKey(node, scaleOf(node))));
+    batch.add(alike, await paintCut(cut, composed, ready, clipPictures, byKey, request.content.book), composed.report, settled);
     for (const { key, scale } of alike) {
       if (settled) shown.set(key, { composed, scale });
       else shown.delete(key);
@@ -207,9 +207,9 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
     // A request that has been overtaken need not wait for its pictures.
     if (waiting) return;
     const scaleOf = await detailOf(cut);
-    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !films.has(node.pictureId) && !bitmaps.has(bitmapKey(node, scaleOf(node))));
+    const missing = composed.scene.nodes.filter((node): node is PictureNode => node.kind === 'picture' && !clipPictures.has(node.pictureId) && !bitmaps.has(bitmapKey(node, scaleOf(node))));
     await Promise.all(missing.map((node) => fetchBitmap(node, scaleOf(node), request.content)));
-    batch.add(alike, await paintCut(cut, composed, ready, films, byKey, request.content.book), composed.report, true);
+    batch.add(alike, await paintCut(cut, composed, ready, clipPictures, byKey, request.content.book), composed.report, true);
     for (const { key, scale } of alike) shown.set(key, { composed, scale });
     batch.send();
   }
@@ -217,18 +217,18 @@ async function paintRequest(request: Painting, ready: Engines): Promise<void> {
 }
 
 /** What clips show now, by their media. */
-type Films = ReadonlyMap<string, ImageBitmap>;
+type Recordings = ReadonlyMap<string, ImageBitmap>;
 type Painted = ReadonlyMap<string, { readonly cut: WantedCut; readonly composed: Composed }>;
 
 /** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
-async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, films: Films, all: Painted, book: BrandBook): Promise<ImageData> {
+async function paintCut(cut: WantedCut, composed: Composed, ready: Engines, clipPictures: Recordings, all: Painted, book: BrandBook): Promise<ImageData> {
   const [, , , , , , , , { blend }] = await parts;
-  const { canvas, context } = await paintShot(cut, composed, ready, films, 'shown');
+  const { canvas, context } = await paintShot(cut, composed, ready, clipPictures, 'shown');
   const size = { width: canvas.width, height: canvas.height };
   const over = cut.moment?.over;
   const before = over && all.get(over.key);
   if (over && before) {
-    const behind = await paintShot(before.cut, before.composed, ready, films, 'before');
+    const behind = await paintShot(before.cut, before.composed, ready, clipPictures, 'before');
     const mixed = surfaceOf('mixed', size.width, size.height);
     blend<OffscreenCanvas>(mixed.context, behind.canvas, canvas, over, size);
     if (over.kind === 'sweep') await paintSweep(mixed.context, cut, composed.scene.size, over.progress, book, ready);
@@ -253,34 +253,34 @@ async function paintSubtitle(cut: WantedCut, context: OffscreenCanvasRenderingCo
   if (line) await paintScene(context, line.composed.scene, cut.scale, ready, new Map());
 }
 
-async function paintShot(cut: WantedCut, { scene }: Composed, ready: Engines, films: Films, use: string): Promise<Surface> {
+async function paintShot(cut: WantedCut, { scene }: Composed, ready: Engines, clipPictures: Recordings, use: string): Promise<Surface> {
   const [, , , , , , , { sceneAt }] = await parts;
   // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
   const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
   const { moment } = cut;
-  await paintScene(surface.context, moment ? sceneAt(scene, moment) : scene, cut.scale, ready, films);
+  await paintScene(surface.context, moment ? sceneAt(scene, moment) : scene, cut.scale, ready, clipPictures);
   return surface;
 }
 
-async function paintScene(context: OffscreenCanvasRenderingContext2D, scene: Scene, scale: number, ready: Engines, films: Films): Promise<void> {
+async function paintScene(context: OffscreenCanvasRenderingContext2D, scene: Scene, scale: number, ready: Engines, clipPictures: Recordings): Promise<void> {
   const [, { paint }] = await parts;
   paint<Path2D, ImageBitmap | OffscreenCanvas>(context, scene, scale, {
     path: pathOf,
     glyph: (fontKey, glyphId) => ({ path: glyphPath(ready, fontKey, glyphId), unitsPerEm: ready.typesetter.unitsPerEm(fontKey) }),
-    picture: (node, at) => filmPicture(node, at, films) ?? (node.part ? partOf(node, at) : (bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at))),
+    picture: (node, at) => clipPicture(node, at, clipPictures) ?? (node.part ? partOf(node, at) : (bitmaps.get(bitmapKey(node, at)) ?? lastBitmapOf(node, at))),
   });
 }
 
 /** The part of a clip's picture that a node shows, at the pixels it fills; null for what is no clip. */
-function filmPicture(node: PictureNode, scale: number, films: Films): OffscreenCanvas | null {
-  const film = films.get(node.pictureId);
-  if (!film) return null;
+function clipPicture(node: PictureNode, scale: number, clipPictures: Recordings): OffscreenCanvas | null {
+  const clipPicture = clipPictures.get(node.pictureId);
+  if (!clipPicture) return null;
   const { x, y, width, height } = node.window;
   const { widthPx: wide, heightPx: high } = pictureRaster(node, scale);
-  const { canvas, context } = surfaceOf('film', wide, high);
+  const { canvas, context } = surfaceOf('clip', wide, high);
   context.imageSmoothingQuality = 'high';
-  context.drawImage(film, x * film.width, y * film.height, width * film.width, height * film.height, 0, 0, wide, high);
+  context.drawImage(clipPicture, x * clipPicture.width, y * clipPicture.height, width * clipPicture.width, height * clipPicture.height, 0, 0, wide, high);
   return canvas;
 }
 
@@ -299,7 +299,7 @@ function partOf(node: PictureNode, scale: number): OffscreenCanvas | null {
   if (!node.part || !bitmap) return null;
   const { x, y, width, height } = node.part;
   const { widthPx, heightPx } = pictureRaster(node, scale);
-  const { canvas, context } = surfaceOf('film', widthPx, heightPx);
+  const { canvas, context } = surfaceOf('clip', widthPx, heightPx);
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, x * bitmap.width, y * bitmap.height, width * bitmap.width, height * bitmap.height, 0, 0, canvas.width, canvas.height);
   return canvas;

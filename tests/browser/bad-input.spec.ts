@@ -6,13 +6,13 @@ import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
 
 test('files that cannot be used are each refused with a sentence, and the good one among them comes in', async ({ page }) => {
   const folder = mkdtempSync(join(tmpdir(), 'confetti-files-'));
-  const film = join(folder, 'film.jpg');
-  const handle = openSync(film, 'w');
+  const recording = join(folder, 'film.jpg');
+  const handle = openSync(recording, 'w');
   ftruncateSync(handle, 200 * 1024 * 1024);
   closeSync(handle);
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   const photo = readFileSync('demo/media/windsocks.jpg');
-  await page.getByLabel('Bring in files').setInputFiles(film);
+  await page.getByLabel('Bring in files').setInputFiles(recording);
   await page.getByLabel('Bring in files').setInputFiles([
     { name: 'half.jpg', mimeType: 'image/jpeg', buffer: photo.subarray(0, 150_000) },
     { name: 'list.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('1. spars 2. line') },

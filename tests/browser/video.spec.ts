@@ -33,8 +33,8 @@ function likeness(one: string, other: string): number {
   return Number(/All:([\d.]+)/.exec(stderr)?.[1] ?? Number.NaN);
 }
 
-/** Compares frames of a film with what the first cut of the wall shows at the same moments. */
-async function expectAlike(page: Page, film: string, folder: string, frames: readonly number[]): Promise<void> {
+/** Compares frames of a recording with what the first cut of the wall shows at the same moments. */
+async function expectAlike(page: Page, recording: string, folder: string, frames: readonly number[]): Promise<void> {
   const canvas = page.locator('ul canvas').first();
   for (const at of frames) {
     await page.getByLabel('Moment', { exact: true }).fill(String(at));
@@ -44,19 +44,19 @@ async function expectAlike(page: Page, film: string, folder: string, frames: rea
     writeFileSync(seen, Buffer.from((await canvas.evaluate((each: HTMLCanvasElement) => each.toDataURL('image/png'))).split(',')[1] ?? '', 'base64'));
     const { width, height } = await canvas.evaluate(({ width: w, height: h }: HTMLCanvasElement) => ({ width: w, height: h }));
     const exported = join(folder, `exported-${at}.png`);
-    execFileSync('ffmpeg', ['-loglevel', 'error', '-y', '-i', film, '-vf', `select='eq(n,${at})',scale=${width}:${height}:flags=area`, '-frames:v', '1', exported]);
+    execFileSync('ffmpeg', ['-loglevel', 'error', '-y', '-i', recording, '-vf', `select='eq(n,${at})',scale=${width}:${height}:flags=area`, '-frames:v', '1', exported]);
     expect(likeness(seen, exported), `frame ${at}`).toBeGreaterThanOrEqual(0.97);
   }
 }
 
 /** Makes the first cut into a file and saves it. */
-async function makeFilm(page: Page, film: string): Promise<string> {
+async function makeRecording(page: Page, recording: string): Promise<string> {
   await page.getByRole('button', { name: 'Download' }).click();
   await page.getByRole('button', { name: 'Make the video' }).click();
   const made = page.getByRole('list', { name: 'Videos' }).getByRole('listitem').first();
-  await expect(made).toHaveAttribute('data-film', 'made', { timeout: 120_000 });
+  await expect(made).toHaveAttribute('data-export', 'made', { timeout: 120_000 });
   const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
-  await download.saveAs(film);
+  await download.saveAs(recording);
   await page.keyboard.press('Escape');
   return download.suggestedFilename();
 }
@@ -140,12 +140,12 @@ test('from dropped clips to the published video', async ({ page }) => {
   });
 
   await test.step('what is seen is what the file shows', async () => {
-    const film = join(folder, 'film.mp4');
-    expect(await makeFilm(page, film)).toMatch(/^seen-from-all-sides-petalry-feed-square-1080x1080/);
-    const { streams, format } = JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', film]).toString()) as { streams: Record<string, unknown>[]; format: { duration: string } };
+    const recording = join(folder, 'film.mp4');
+    expect(await makeRecording(page, recording)).toMatch(/^seen-from-all-sides-petalry-feed-square-1080x1080/);
+    const { streams, format } = JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', recording]).toString()) as { streams: Record<string, unknown>[]; format: { duration: string } };
     expect(streams).toMatchObject([{ codec_name: 'h264', profile: 'High', width: 1080, height: 1080, pix_fmt: 'yuv420p', avg_frame_rate: '30/1', color_space: 'bt709' }, { codec_name: 'aac', channels: 2, sample_rate: '48000' }]);
     expect(Math.abs(Number(format.duration) - 6.2)).toBeLessThan(0.1);
-    await expectAlike(page, film, folder, [9, 50, 76, 110, 170]);
+    await expectAlike(page, recording, folder, [9, 50, 76, 110, 170]);
   });
 
   await test.step('it goes out, and plays on the public page', async () => {
@@ -204,9 +204,9 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
   });
 
   await test.step('what follows and what moves is exported as it is seen', async () => {
-    const film = join(folder, 'film.mp4');
-    await makeFilm(page, film);
-    await expectAlike(page, film, folder, [30, 60, 90, 126]);
+    const recording = join(folder, 'film.mp4');
+    await makeRecording(page, recording);
+    await expectAlike(page, recording, folder, [30, 60, 90, 126]);
   });
 
   await test.step('the clip is split where the video is', async () => {

@@ -23,7 +23,7 @@ const THREADS = 2;
 const books = [['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const;
 const kinds: readonly ViolationKind[] = ['contrast', 'size', 'safe-zone', 'overlap', 'subject', 'unnamed-overflow', 'broken-word', 'lone-word'];
 /** Violations that are printed one by one, a template. */
-const MOST_SHOWN = 12;
+const MAX_SHOWN = 12;
 
 async function runTemplate(key: string): Promise<TemplateResult> {
   const template = corpusTemplates.find((each) => each.key === key);
@@ -58,8 +58,8 @@ async function main(): Promise<void> {
       results.push(result);
       const counts = kinds.map((kind) => String(result.violations.filter((each) => each.kind === kind).length).padStart(Math.max(9, kind.length + 2)));
       write(`${result.template.padEnd(19)}${String(result.cuts).padStart(6)}${counts.join('')}`);
-      for (const { kind, where, what } of result.violations.slice(0, MOST_SHOWN)) write(`    ${kind}: ${where}: ${what}`);
-      if (result.violations.length > MOST_SHOWN) write(`    and ${result.violations.length - MOST_SHOWN} more`);
+      for (const { kind, where, what } of result.violations.slice(0, MAX_SHOWN)) write(`    ${kind}: ${where}: ${what}`);
+      if (result.violations.length > MAX_SHOWN) write(`    and ${result.violations.length - MAX_SHOWN} more`);
     }
   };
   await Promise.all(Array.from({ length: THREADS }, work));

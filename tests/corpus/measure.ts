@@ -32,8 +32,8 @@ export interface MeasureInput {
 /** WCAG's large text as it is seen on a phone: from 66 px, or 52 px in a bold weight, at 1080 wide. */
 const LARGE_PX = 66;
 const LARGE_BOLD_PX = 52;
-const [LEAST_TEXT, LEAST_LARGE] = [4.5, 3];
-const [LEAST_READING_PX, LEAST_LABEL_PX] = [32, 26];
+const [MIN_TEXT, MIN_LARGE] = [4.5, 3];
+const [MIN_READING_PX, MIN_LABEL_PX] = [32, 26];
 /** Ink is where a glyph covers a pixel whole; around it lies what it is read against. */
 const INK_FROM = 250;
 const NEAR_PX = 6;
@@ -180,7 +180,7 @@ function forEachCovered(mask: Mask, from: number, visit: (x: number, y: number) 
 /** The size that glyphs are painted at, checked against the height of their ink: capitals and figures are over half an em high. */
 function tooSmall({ scene, labelSlots }: MeasureInput, node: GlyphsNode, { box }: Mask, report: CutReport): readonly Violation[] {
   const at1080 = node.sizePx / (scene.size.widthPx / 1080);
-  const floor = labelSlots.has((node.slot ?? '').split('.')[0] ?? '') ? LEAST_LABEL_PX : LEAST_READING_PX;
+  const floor = labelSlots.has((node.slot ?? '').split('.')[0] ?? '') ? MIN_LABEL_PX : MIN_READING_PX;
   if (at1080 < floor - 0.05) return [{ kind: 'size', what: `${node.slot} is ${at1080.toFixed(1)} px at 1080` }];
   // Where too much of everything is named already, what comes last runs out of the cut.
   if (report.texts.some((text) => text.kind === 'overflows')) return [];
@@ -213,7 +213,7 @@ function tooFaint({ painted, scene }: MeasureInput, node: GlyphsNode, mask: Mask
   const ratio = Math.min(contrastOfLuminances(own, darkest), contrastOfLuminances(own, lightest));
   const at1080 = node.sizePx / (scene.size.widthPx / 1080);
   const isBold = node.glyphs.some((glyph) => /-(?:[6-9]00)$/.test(glyph.fontKey));
-  const needed = at1080 >= LARGE_PX || (isBold && at1080 >= LARGE_BOLD_PX) ? LEAST_LARGE : LEAST_TEXT;
+  const needed = at1080 >= LARGE_PX || (isBold && at1080 >= LARGE_BOLD_PX) ? MIN_LARGE : MIN_TEXT;
   // A quantised channel moves a ratio by a hundredth or two.
   return ratio < needed - 0.05 ? [{ kind: 'contrast', what: `${node.slot} has ${ratio.toFixed(2)}, needs ${needed}` }] : [];
 }

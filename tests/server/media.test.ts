@@ -124,7 +124,7 @@ describe('bad files', () => {
         controller.enqueue(block);
       },
     });
-    const answer = await stack.wren.raw('POST', '/api/brands/gullwick/media?name=film.jpg', { body, headers: { 'content-type': 'application/octet-stream' }, duplex: 'half' } as RequestInit).then(
+    const answer = await stack.wren.raw('POST', '/api/brands/gullwick/media?name=recording.jpg', { body, headers: { 'content-type': 'application/octet-stream' }, duplex: 'half' } as RequestInit).then(
       async (response) => ({ status: response.status, body: (await response.json()) as Record<string, unknown> }),
       () => null,
     );

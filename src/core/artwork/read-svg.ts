@@ -11,8 +11,8 @@ export type ReadSvg =
   | { readonly kind: 'artwork'; readonly artwork: Artwork; readonly notes: readonly SvgNote[] }
   | { readonly kind: 'refused'; readonly reason: 'not-svg' | 'no-size' | 'nothing-filled' | 'too-much' };
 
-const MOST_PATHS = 400;
-const MOST_PATH_LENGTH = 20_000;
+const MAX_PATHS = 400;
+const MAX_PATH_LENGTH = 20_000;
 const DEEPEST = 40;
 const DIGITS = 3;
 
@@ -143,7 +143,7 @@ class SvgReader {
     const path = [...transforms].reverse().reduce((current, transform) => current.transform(transform), svgpath(outline)).abs().round(DIGITS).toString();
     if (/NaN|Infinity/.test(path) || path === '') return;
     this.paths.push({ d: path, fill, ...(evenOdd ? { evenOdd } : {}) });
-    if (this.paths.length > MOST_PATHS || path.length > MOST_PATH_LENGTH) this.tooMuch = true;
+    if (this.paths.length > MAX_PATHS || path.length > MAX_PATH_LENGTH) this.tooMuch = true;
   }
 
   #use(element: Element, inherited: Inherited, depth: number): void {

@@ -1,5 +1,5 @@
 import { apcaContrast } from '../colour/apca.ts';
-import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST } from '../colour/contrast.ts';
+import { contrastRatio, MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
 import { nearestPassing } from '../colour/nearest-passing.ts';
 import { resolveScheme, type BrandBook } from './brand-book.ts';
 
@@ -24,7 +24,7 @@ export interface ContrastPair {
 }
 
 /** What a role has to carry: ink is read, an accent is seen. */
-const needed = { ink: LEAST_TEXT_CONTRAST, accent: LEAST_LARGE_CONTRAST } as const;
+const needed = { ink: MIN_TEXT_CONTRAST, accent: MIN_LARGE_CONTRAST } as const;
 
 /** Every pair that the brand's templates put on each other, scheme by scheme. */
 export function contrastTable(book: BrandBook): readonly ContrastPair[] {
@@ -42,7 +42,7 @@ export function contrastTable(book: BrandBook): readonly ContrastPair[] {
           ground,
           ratio,
           lc: apcaContrast(colour, ground),
-          use: ratio >= LEAST_TEXT_CONTRAST ? 'text' : ratio >= LEAST_LARGE_CONTRAST ? 'large' : 'none',
+          use: ratio >= MIN_TEXT_CONTRAST ? 'text' : ratio >= MIN_LARGE_CONTRAST ? 'large' : 'none',
           enough: ratio >= needed[role],
           better: ratio >= needed[role] ? null : nearestPassing(colour, [scheme.ground, scheme.surface], needed[role]),
         };

@@ -40,5 +40,5 @@ export function contrastRatio(a: string, b: string): number {
 }
 
 /** The least contrast of reading text, and of large text and marks (WCAG 2.2, 1.4.3 and 1.4.11). */
-export const LEAST_TEXT_CONTRAST = 4.5;
-export const LEAST_LARGE_CONTRAST = 3;
+export const MIN_TEXT_CONTRAST = 4.5;
+export const MIN_LARGE_CONTRAST = 3;

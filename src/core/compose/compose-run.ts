@@ -10,7 +10,7 @@ export interface RunMember extends ComposeInput {
 }
 
 /** Results that are kept, in slides. */
-const MOST_KEPT = 1_200;
+const MAX_KEPT = 1_200;
 
 /**
  * Composes the slides of carousels, those of one cut together: each is fitted alone first, then all take the smallest size that any of
@@ -18,7 +18,7 @@ const MOST_KEPT = 1_200;
  * same value.
  */
 export class RunComposer {
-  readonly #kept = new LRUCache<string, Composed>({ max: MOST_KEPT });
+  readonly #kept = new LRUCache<string, Composed>({ max: MAX_KEPT });
 
   constructor(readonly engines: Engines) {}
 

@@ -14,8 +14,8 @@ const MARGIN_SHARE = 0.06;
 /**
  * Smallest sizes at a cut 1080 pixels wide, in proportion elsewhere: such a cut is seen about 390 points wide on a phone.
  */
-export const LEAST_READING_PX_AT_1080 = 32;
-export const LEAST_LABEL_PX_AT_1080 = 26;
+export const MIN_READING_PX_AT_1080 = 32;
+export const MIN_LABEL_PX_AT_1080 = 26;
 
 export function cutFrame(placement: Placement): CutFrame {
   const { width, height } = placement.exportPx;
@@ -29,5 +29,5 @@ export function cutFrame(placement: Placement): CutFrame {
 
 /** Smallest type of a role in this cut, in pixels. */
 export function leastTypePx(frame: CutFrame, role: 'display' | 'heading' | 'text' | 'label'): number {
-  return (role === 'label' ? LEAST_LABEL_PX_AT_1080 : LEAST_READING_PX_AT_1080) * (frame.size.widthPx / 1080);
+  return (role === 'label' ? MIN_LABEL_PX_AT_1080 : MIN_READING_PX_AT_1080) * (frame.size.widthPx / 1080);
 }

@@ -1,6 +1,6 @@
 import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
 import { coloursOfMark } from '../brand/best-ground.ts';
-import { LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
+import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
 import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
@@ -198,7 +198,7 @@ class Emitter {
     const lines = linesIn(text, sizePx, box.widthPx);
     const inkBox = this.#inkBoxes.get(part) ?? box;
     const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
-    const needed = at1080 >= LARGE_PX_AT_1080 ? LEAST_LARGE_CONTRAST : LEAST_TEXT_CONTRAST;
+    const needed = at1080 >= LARGE_PX_AT_1080 ? MIN_LARGE_CONTRAST : MIN_TEXT_CONTRAST;
     const { scheme } = this.input;
     const behind = this.#backdrop.behind(inkBox);
     const ink = part.ornament ? { colour: scheme[part.ink], ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
@@ -272,7 +272,7 @@ class Emitter {
   #checkMarkContrast(mark: BrandMark, box: Box): void {
     const behind = this.#backdrop.behind(box);
     const ratio = Math.max(...coloursOfMark(mark).map((colour) => worstContrast(colour, behind)));
-    if (ratio < LEAST_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: LEAST_LARGE_CONTRAST });
+    if (ratio < MIN_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: MIN_LARGE_CONTRAST });
   }
 
   /** A mark has to be large enough to be seen, and no words may come into its room. */

@@ -12,7 +12,7 @@ export interface FitOutcome {
 /** Steps between the largest and the smallest size; each is a few percent, finer than one can see. */
 const STEPS = 24;
 /** A role whose largest size is not this many times its smallest has nothing to gain that one could see. */
-const LEAST_GAIN = 1.04;
+const MIN_GAIN = 1.04;
 /** Sizes are given back in this order once all fits. */
 const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 
@@ -42,7 +42,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   setAll(common);
 
   for (const role of ROLE_ORDER) {
-    const ofRole = texts.filter((text) => text.part.role === role && text.maxPx > text.minPx * LEAST_GAIN);
+    const ofRole = texts.filter((text) => text.part.role === role && text.maxPx > text.minPx * MIN_GAIN);
     if (ofRole.length === 0) continue;
     const set = (step: number): void => ofRole.forEach((text) => steps.set(text.part, step));
     const raised = smallestFitting(-1, common, (step) => {

@@ -58,14 +58,14 @@ export function fontWeight(book: Pick<BrandBook, 'typefaces'>, fontKey: string):
 }
 
 /** A hair between the deepest ink of one line and the highest of the next. */
-const LEAST_LINE_GAP_EM = 0.02;
+const MIN_LINE_GAP_EM = 0.02;
 
 /** The typeface's own heights, widened by ink that reaches further: accents, ascenders, other scripts. */
 function lineHeights(shaped: ShapedText, font: FontHeights, role: TypeRole): LineHeights {
   return {
     topEm: Math.max(font.capEm, shaped.inkTopEm),
     bottomEm: Math.max(font.descentEm, shaped.inkBottomEm),
-    leadingEm: Math.max(role.leading, shaped.inkTopEm + shaped.inkBottomEm + LEAST_LINE_GAP_EM),
+    leadingEm: Math.max(role.leading, shaped.inkTopEm + shaped.inkBottomEm + MIN_LINE_GAP_EM),
   };
 }
 

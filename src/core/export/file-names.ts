@@ -14,7 +14,7 @@ export interface NameValues {
 /** Names of the values, in the order they are offered. */
 export const namePlaceholders: readonly (keyof NameValues)[] = ['piece', 'network', 'placement', 'width', 'height', 'date', 'number'];
 export const USUAL_NAME_PATTERN = '{piece}-{network}-{placement}-{width}x{height}';
-const LONGEST_NAME = 120;
+const MAX_NAME = 120;
 
 /** A name as part of a file name: letters a to z, digits and hyphens. */
 export function slugOf(name: string): string {
@@ -35,7 +35,7 @@ export function fileNames(pattern: string, rows: readonly NameValues[], ending: 
   const taken = new Set<string>();
   return rows.map((values) => {
     const filled = pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) => (name in values ? values[name as keyof NameValues] : whole));
-    const safe = filled.normalize('NFC').replace(/[^\p{L}\p{N} ._()+-]+/gu, '-').replace(/^[. ]+|[. ]+$/g, '').slice(0, LONGEST_NAME) || 'cut';
+    const safe = filled.normalize('NFC').replace(/[^\p{L}\p{N} ._()+-]+/gu, '-').replace(/^[. ]+|[. ]+$/g, '').slice(0, MAX_NAME) || 'cut';
     let name = safe;
     for (let count = 2; taken.has(name.toLowerCase()); count += 1) name = `${safe}-${count}`;
     taken.add(name.toLowerCase());

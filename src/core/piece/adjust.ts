@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { differs, MOST_TEXT_STEPS, MOST_ZOOM, type Adjustment, type OwnCrop } from './adjustment.ts';
+import { differs, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment, type OwnCrop } from './adjustment.ts';
 import type { Piece } from './piece.ts';
 
 /**
@@ -25,7 +25,7 @@ export function rejoinCut(draft: Draft<Piece>, key: string): void {
 
 /** A step larger or smaller, within what is allowed. */
 export function stepText(adjustment: Draft<Adjustment>, by: 1 | -1): void {
-  adjustment.textStep = Math.max(-MOST_TEXT_STEPS, Math.min(MOST_TEXT_STEPS, (adjustment.textStep ?? 0) + by));
+  adjustment.textStep = Math.max(-MAX_TEXT_STEPS, Math.min(MAX_TEXT_STEPS, (adjustment.textStep ?? 0) + by));
 }
 
 /** Leaves a slot out of a cut, or puts it back. */
@@ -37,7 +37,7 @@ export function toggleHidden(adjustment: Draft<Adjustment>, slot: string): void 
 /** Moves or zooms the crop of a picture, kept inside the picture. */
 export function moveCrop(adjustment: Draft<Adjustment>, slot: string, crop: OwnCrop): void {
   const share = (value: number): number => Math.round(Math.min(1, Math.max(0, value)) * 1e4) / 1e4;
-  adjustment.crops = { ...adjustment.crops, [slot]: { x: share(crop.x), y: share(crop.y), zoom: Math.min(MOST_ZOOM, Math.max(1, Math.round(crop.zoom * 100) / 100)) } };
+  adjustment.crops = { ...adjustment.crops, [slot]: { x: share(crop.x), y: share(crop.y), zoom: Math.min(MAX_ZOOM, Math.max(1, Math.round(crop.zoom * 100) / 100)) } };
 }
 
 /** Leaves a slide out of one cut. What stays behind there by its limit becomes a choice, too: there is room for another now. */

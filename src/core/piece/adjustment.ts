@@ -2,9 +2,9 @@ import { array, boolean, lazy, number, object, string, type Schema } from 'yup';
 import { shotSchema } from './shot.ts';
 
 /** Text steps that a cut may be set larger (up) or smaller (down) than it would be. */
-export const MOST_TEXT_STEPS = 4;
+export const MAX_TEXT_STEPS = 4;
 /** How far a crop may be zoomed into. */
-export const MOST_ZOOM = 4;
+export const MAX_ZOOM = 4;
 
 /** What the brand's mark is called among the parts that a cut may leave out; no template may call a slot so. */
 export const MARK_SLOT = 'mark';
@@ -41,14 +41,14 @@ const share = () => number().min(0).max(1).required();
 
 const cropsSchema = lazy((given: unknown) => {
   const slots = Object.keys(typeof given === 'object' && given !== null ? given : {});
-  const crop = object({ x: share(), y: share(), zoom: number().min(1).max(MOST_ZOOM).required() }).noUnknown();
+  const crop = object({ x: share(), y: share(), zoom: number().min(1).max(MAX_ZOOM).required() }).noUnknown();
   return given === undefined ? object().default(undefined) : object(Object.fromEntries(slots.map((slot) => [slot, crop.required()])));
 });
 
 export const adjustmentSchema: Schema = object({
   arrangement: key(),
   scheme: key(),
-  textStep: number().integer().min(-MOST_TEXT_STEPS).max(MOST_TEXT_STEPS),
+  textStep: number().integer().min(-MAX_TEXT_STEPS).max(MAX_TEXT_STEPS),
   hidden: array(key().required()).max(24),
   crops: cropsSchema as unknown as Schema,
   gathered: boolean().oneOf([true]),

@@ -1,4 +1,4 @@
-import { MOST_SLIDES, type Frame } from './piece.ts';
+import { MAX_SLIDES, type Frame } from './piece.ts';
 
 /** Slides in order; there is always at least one. */
 export type Slides = readonly [Frame, ...Frame[]];
@@ -34,7 +34,7 @@ export function stepSlides(slides: Slides, ids: ReadonlySet<string>, by: -1 | 1)
 /** Copies behind their originals; `newId` names each of them. A row that is full stays as it is. */
 export function duplicateSlides(slides: Slides, ids: ReadonlySet<string>, newId: () => string): Slides {
   const copies = slides.filter(({ id }) => ids.has(id)).length;
-  if (copies === 0 || slides.length + copies > MOST_SLIDES) return slides;
+  if (copies === 0 || slides.length + copies > MAX_SLIDES) return slides;
   return slidesFrom(slides.flatMap((frame) => (ids.has(frame.id) ? [frame, { ...frame, id: newId() }] : [frame])), slides);
 }
 
@@ -47,5 +47,5 @@ export function removeSlides(slides: Slides, ids: ReadonlySet<string>): Slides {
 export function insertSlides(slides: Slides, added: readonly Frame[], behindId: string | null): Slides {
   const at = behindId === null ? -1 : slides.findIndex(({ id }) => id === behindId);
   const index = at < 0 ? slides.length : at + 1;
-  return slidesFrom([...slides.slice(0, index), ...added.slice(0, MOST_SLIDES - slides.length), ...slides.slice(index)], slides);
+  return slidesFrom([...slides.slice(0, index), ...added.slice(0, MAX_SLIDES - slides.length), ...slides.slice(index)], slides);
 }

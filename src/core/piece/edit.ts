@@ -25,7 +25,7 @@ export interface HistoryStep {
 }
 
 const TOGETHER_MS = 1_500;
-const LONGEST_HISTORY = 500;
+const MAX_HISTORY = 500;
 
 export function startHistory(document: Piece): PieceHistory {
   return { document, done: [], undone: [] };
@@ -42,7 +42,7 @@ export function changePiece(history: PieceHistory, label: string, atMs: number, 
   const together = last && last.label === label && atMs - last.atMs < TOGETHER_MS && history.undone.length === 0;
   const done = together
     ? [...history.done.slice(0, -1), { label, atMs, patches: [...last.patches, ...patches], inverse: [...inverse, ...last.inverse] }]
-    : [...history.done, edit].slice(-LONGEST_HISTORY);
+    : [...history.done, edit].slice(-MAX_HISTORY);
   return { history: { document, done, undone: [] }, patches };
 }
 

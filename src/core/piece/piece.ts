@@ -10,10 +10,10 @@ const id = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id').required
 const words = (max: number) => string().max(max);
 
 /** Longest text of a slot and of a caption that a piece keeps, whatever the networks allow. */
-export const LONGEST_SLOT_TEXT = 5_000;
-export const LONGEST_CAPTION = 100_000;
+export const MAX_SLOT_TEXT = 5_000;
+export const MAX_CAPTION = 100_000;
 
-const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(LONGEST_SLOT_TEXT).defined() }).noUnknown();
+const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(MAX_SLOT_TEXT).defined() }).noUnknown();
 const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).required(), mediaId: id() }).noUnknown();
 /** One of the brand's marks, chosen by a person instead of by what lies behind it. */
 const markValue = object({ kind: string<'mark'>().oneOf(['mark']).required(), mark: key() }).noUnknown();
@@ -36,13 +36,13 @@ const slotValue = () =>
 export type PieceKind = 'graphic' | 'carousel' | 'video';
 
 /** Slides of a carousel, more than any network takes as pictures; beyond, a list is better split into pieces. */
-export const MOST_SLIDES = 100;
+export const MAX_SLIDES = 100;
 
-const frameSchema = object({ id: id(), shot: shotSchema.default(undefined), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(LONGEST_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
+const frameSchema = object({ id: id(), shot: shotSchema.default(undefined), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(MAX_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
 const ownWords = () =>
-  object({ caption: words(LONGEST_CAPTION), altText: words(LONGEST_SLOT_TEXT), title: words(LONGEST_SLOT_TEXT), link: words(LONGEST_SLOT_TEXT), firstComment: words(LONGEST_CAPTION) }).noUnknown();
+  object({ caption: words(MAX_CAPTION), altText: words(MAX_SLOT_TEXT), title: words(MAX_SLOT_TEXT), link: words(MAX_SLOT_TEXT), firstComment: words(MAX_CAPTION) }).noUnknown();
 
 /**
  * One idea made visual, as it is kept: its template, its ordered frames (a graphic has one), the cuts it is made for and
@@ -53,13 +53,13 @@ export const pieceSchema = object({
   kind: string<PieceKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
-  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MOST_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
+  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MAX_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
   cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
   track: trackSchema.default(undefined),
   cover: coverSchema as never,
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
-    shared: ownWords().shape({ caption: words(LONGEST_CAPTION).defined(), altText: words(LONGEST_SLOT_TEXT).defined() }).required(),
+    shared: ownWords().shape({ caption: words(MAX_CAPTION).defined(), altText: words(MAX_SLOT_TEXT).defined() }).required(),
     own: recordOf(ownWords as never) as never,
   }).noUnknown().required(),
 }).noUnknown();

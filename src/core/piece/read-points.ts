@@ -18,13 +18,13 @@ export interface ReadPoints {
 }
 
 /** A heading longer than this is a sentence, and its first words lead. */
-const LONGEST_HEADING = 60;
+const MAX_HEADING = 60;
 /** A text longer than this is split over two slides. */
-const LONGEST_TEXT = 220;
+const MAX_TEXT = 220;
 /** Two points as short as this go on one slide, where there are more than slides can carry. */
 const SHORT_POINT = 28;
-const MOST_POINTS = 90;
-const MOST_COLUMNS = 12;
+const MAX_POINTS = 90;
+const MAX_COLUMNS = 12;
 
 /** Finds the points of a pasted text: a list, Markdown, a table (CSV) or an article. */
 export function readPoints(given: string): ReadPoints {
@@ -47,13 +47,13 @@ function readTable(text: string): ReadPoints | null {
   const points = rows.map((row): Point => ({
     heading: (row[0] ?? '').trim(),
     text: row
-      .slice(1, MOST_COLUMNS)
+      .slice(1, MAX_COLUMNS)
       .map((cell, index) => ({ cell: cell.trim(), name: names[index + 1]?.trim() ?? '' }))
       .filter(({ cell }) => cell !== '')
       .map(({ cell, name }) => (width > 2 && name !== '' ? `${name}: ${cell}` : cell))
       .join(width > 2 ? ', ' : ' '),
   }));
-  return { title: '', points, notes: width > MOST_COLUMNS ? [`The table has ${width} columns; the first ${MOST_COLUMNS} are used.`] : [] };
+  return { title: '', points, notes: width > MAX_COLUMNS ? [`The table has ${width} columns; the first ${MAX_COLUMNS} are used.`] : [] };
 }
 
 /** Lists by their items, sections by their headings, an article by its paragraphs. */
@@ -76,7 +76,7 @@ function readMarkdown(text: string): ReadPoints {
   const paragraphs = children.filter((node) => node.type === 'paragraph').map((node) => plain(textOf(node)));
   const title = firstHeading ? plain(textOf(firstHeading)) : '';
   const lines = paragraphs.length === 1 && text.includes('\n') ? text.split('\n').map((line) => plain(line)) : paragraphs;
-  const leads = title === '' && lines.length > 2 && (lines[0]?.length ?? 0) <= LONGEST_HEADING && !/[.!?]$/.test(lines[0] ?? '');
+  const leads = title === '' && lines.length > 2 && (lines[0]?.length ?? 0) <= MAX_HEADING && !/[.!?]$/.test(lines[0] ?? '');
   return { title: leads ? (lines[0] ?? '') : title, points: (leads ? lines.slice(1) : lines).map(pointOfSentence), notes: [] };
 }
 
@@ -109,10 +109,10 @@ function pointOfItem({ children }: List['children'][number]): Point {
 function pointOfSentence(line: string): Point {
   const parted = /^(.{2,60}?)(?::\s+|\s+[–—]\s+)(.+)$/u.exec(line);
   if (parted) return { heading: parted[1] ?? '', text: parted[2] ?? '' };
-  if (line.length <= LONGEST_HEADING) return { heading: line.replace(/\.$/, ''), text: '' };
+  if (line.length <= MAX_HEADING) return { heading: line.replace(/\.$/, ''), text: '' };
   const sentence = /^(.{4,60}?[.!?])\s+(.+)$/u.exec(line);
   if (sentence) return { heading: (sentence[1] ?? '').replace(/\.$/, ''), text: sentence[2] ?? '' };
-  const cut = line.slice(0, LONGEST_HEADING).replace(/\s+\S*$/, '');
+  const cut = line.slice(0, MAX_HEADING).replace(/\s+\S*$/, '');
   return { heading: `${cut} …`, text: line };
 }
 
@@ -127,20 +127,20 @@ function settle({ title, points, notes }: ReadPoints): ReadPoints {
   if (filled.length < points.length) said.push(`${points.length - filled.length} empty ${points.length - filled.length === 1 ? 'point was' : 'points were'} left out.`);
   const split = filled.flatMap(splitLong);
   if (split.length > filled.length) said.push(`${split.length - filled.length} long ${split.length - filled.length === 1 ? 'point goes' : 'points go'} on over a second slide.`);
-  const merged = split.length > MOST_POINTS ? mergeShort(split) : split;
+  const merged = split.length > MAX_POINTS ? mergeShort(split) : split;
   if (merged.length < split.length) said.push('Short points stand together in pairs, as there are so many.');
-  if (merged.length > MOST_POINTS) said.push(`${merged.length} points are more than one carousel can carry: the first ${MOST_POINTS} are used. Make another one of the rest.`);
-  return { title, points: merged.slice(0, MOST_POINTS), notes: said };
+  if (merged.length > MAX_POINTS) said.push(`${merged.length} points are more than one carousel can carry: the first ${MAX_POINTS} are used. Make another one of the rest.`);
+  return { title, points: merged.slice(0, MAX_POINTS), notes: said };
 }
 
 /** A text that is too long goes on, at the end of a sentence, under the same heading. */
 function splitLong({ heading, text }: Point): readonly Point[] {
-  if (text.length <= LONGEST_TEXT) return [{ heading, text }];
+  if (text.length <= MAX_TEXT) return [{ heading, text }];
   const sentences = text.match(/[^.!?]+[.!?]+["”’)]*\s*|[^.!?]+$/gu) ?? [text];
   const parts: string[] = [];
   for (const sentence of sentences) {
     const last = parts.at(-1);
-    if (last !== undefined && last.length + sentence.trim().length + 1 <= LONGEST_TEXT) parts[parts.length - 1] = `${last} ${sentence.trim()}`;
+    if (last !== undefined && last.length + sentence.trim().length + 1 <= MAX_TEXT) parts[parts.length - 1] = `${last} ${sentence.trim()}`;
     else parts.push(sentence.trim());
   }
   return parts.map((part, index) => ({ heading: index === 0 ? heading : `${heading}, continued`, text: part }));

@@ -23,17 +23,17 @@ export interface Shot {
   readonly move?: SlowMove | undefined;
 }
 
-export const LEAST_SHOT_MS = 500;
-export const MOST_SHOT_MS = 120_000;
-export const LEAST_TRANSITION_MS = 100;
-export const MOST_TRANSITION_MS = 2_000;
+export const MIN_SHOT_MS = 500;
+export const MAX_SHOT_MS = 120_000;
+export const MIN_TRANSITION_MS = 100;
+export const MAX_TRANSITION_MS = 2_000;
 
 const milliseconds = (least: number, most: number) => number().integer().min(least).max(most);
 
 export const shotSchema = object({
-  lengthMs: milliseconds(LEAST_SHOT_MS, MOST_SHOT_MS),
+  lengthMs: milliseconds(MIN_SHOT_MS, MAX_SHOT_MS),
   fromMs: milliseconds(0, 24 * 3_600_000),
-  into: object({ kind: string<TransitionKind>().oneOf([...transitionKinds]).required(), ms: milliseconds(0, MOST_TRANSITION_MS).required() }).noUnknown().default(undefined),
+  into: object({ kind: string<TransitionKind>().oneOf([...transitionKinds]).required(), ms: milliseconds(0, MAX_TRANSITION_MS).required() }).noUnknown().default(undefined),
   volume: number().min(0).max(1),
   onlyCover: boolean().oneOf([true]),
   move: string<SlowMove>().oneOf([...slowMoves]),

@@ -20,8 +20,8 @@ export interface Track {
   readonly subtitleFile?: true | undefined;
 }
 
-export const MOST_CUES = 500;
-export const LONGEST_CUE = 300;
+export const MAX_CUES = 500;
+export const MAX_CUE = 300;
 const LATEST_MS = 24 * 3_600_000;
 
 const mediaId = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id');
@@ -33,9 +33,9 @@ export const trackSchema = object({
   voice: mediaId(),
   subtitleFile: boolean().oneOf([true]),
   subtitles: array(
-    object({ fromMs: moment(), toMs: moment(), text: string().max(LONGEST_CUE).defined() })
+    object({ fromMs: moment(), toMs: moment(), text: string().max(MAX_CUE).defined() })
       .noUnknown()
       .test('order', 'A subtitle ends after it begins', (cue) => cue.toMs > cue.fromMs)
       .required(),
-  ).max(MOST_CUES),
+  ).max(MAX_CUES),
 }).noUnknown();

@@ -1,7 +1,7 @@
 /** First wait, longest wait and number of attempts of a delivery. */
 export const FIRST_WAIT_MS = 2_000;
-export const LONGEST_WAIT_MS = 15 * 60_000;
-export const MOST_ATTEMPTS = 8;
+export const MAX_WAIT_MS = 15 * 60_000;
+export const MAX_ATTEMPTS = 8;
 
 /**
  * How long to wait before the next attempt: doubling, capped, spread by half so that many do not come back at once.
@@ -11,6 +11,6 @@ export const MOST_ATTEMPTS = 8;
  * @returns milliseconds
  */
 export function backoffMs(attempt: number, seed: number, retryAfterMs: number | null): number {
-  const full = Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (attempt - 1));
+  const full = Math.min(MAX_WAIT_MS, FIRST_WAIT_MS * 2 ** (attempt - 1));
   return Math.max(retryAfterMs ?? 0, Math.round(full * (0.5 + seed / 2)));
 }

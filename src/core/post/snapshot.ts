@@ -2,7 +2,7 @@ import type { BrandBook } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
 import type { Piece } from '../piece/piece.ts';
-import type { Film } from '../video/film.ts';
+import type { Recording } from '../video/recording.ts';
 import type { Template } from '../template/template.ts';
 
 /** A picture as a post keeps it: what layout knows, and the hash that names the stored bytes, which never change. */
@@ -12,11 +12,11 @@ export interface SnapshotPicture extends Picture {
   readonly credit?: string;
   readonly licence?: string;
   /** What a clip or sound is beside the picture that stands for it. */
-  readonly film?: SnapshotFilm;
+  readonly recording?: PinnedRecording;
 }
 
 /** A clip or sound as a post keeps it, with the hash that names its working copy. */
-export interface SnapshotFilm extends Film {
+export interface PinnedRecording extends Recording {
   readonly storedHash: string;
 }
 

@@ -1,4 +1,4 @@
-import { NO_FACTS } from '../video/film.ts';
+import { NO_FACTS } from '../video/recording.ts';
 import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
@@ -67,13 +67,13 @@ describe('a slide', () => {
     expect(finding).toMatchObject({ severity: 'warns', slide: 'a', sentence: 'Slide 2 has no alt text.', fix: { label: 'Take its words' } });
     expect(finding?.fix && fixed(bare, finding.fix.change).frames[1]?.altText).toBe('A breath. Sled kites.');
     const pictured = carousel(cover('Winds'), { id: 'p', slide: 'point', slots: { photo: { kind: 'picture', mediaId: 'm1' } } });
-    const terms: PictureTerms = { id: 'm1', name: 'kite.jpg', altText: 'A red kite', film: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null };
+    const terms: PictureTerms = { id: 'm1', name: 'kite.jpg', altText: 'A red kite', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null };
     expect(carouselFindings(pictured, strand, [], [terms])[0]?.fix).toEqual({ label: 'Take the picture’s alt text', change: { kind: 'write-slide-alt', frame: 'p', text: 'A red kite' } });
     expect(carouselFindings(pictured, strand, [], [])[0]?.fix).toBeNull();
   });
 
   it('with a picture of another shape than the others is named', () => {
-    const terms = (id: string, widthPx: number, heightPx: number): PictureTerms => ({ id, name: id, altText: id, film: null, licence: '', widthPx, heightPx, licenceUntil: null });
+    const terms = (id: string, widthPx: number, heightPx: number): PictureTerms => ({ id, name: id, altText: id, recording: null, licence: '', widthPx, heightPx, licenceUntil: null });
     const shown = (id: string, mediaId: string): Frame => ({ id, slide: 'point', altText: id, slots: { photo: { kind: 'picture', mediaId } } });
     const series = carousel(cover('Winds'), shown('a', 'm1'), shown('b', 'm2'), shown('d', 'm3'));
     expect(sentences(series, [], [terms('m1', 3000, 2000), terms('m2', 1200, 900), terms('m3', 900, 1600)])).toEqual(['The pictures have unequal shapes: slides 2 and 3 are wide, slide 4 is tall. Look whether their window cuts off what counts.']);
@@ -82,9 +82,9 @@ describe('a slide', () => {
 
   it('that is a clip is said to be shown as its still', () => {
     const moving = carousel(cover('Winds'), { id: 'a', slide: 'point', altText: 'a', slots: { photo: { kind: 'picture', mediaId: 'm1' } } });
-    const clip: PictureTerms = { id: 'm1', name: 'loop.mp4', altText: '', film: { kind: 'clip', durationMs: 6000, hasSound: false, facts: NO_FACTS }, licence: '', widthPx: 1920, heightPx: 1080, licenceUntil: null };
+    const clip: PictureTerms = { id: 'm1', name: 'loop.mp4', altText: '', recording: { kind: 'clip', durationMs: 6000, hasSound: false, facts: NO_FACTS }, licence: '', widthPx: 1920, heightPx: 1080, licenceUntil: null };
     expect(sentences(moving, [], [clip])).toEqual(['Slide 2 is a clip: a carousel shows its still picture.']);
-    expect(sentences(moving, [], [{ ...clip, film: null }])).toEqual([]);
+    expect(sentences(moving, [], [{ ...clip, recording: null }])).toEqual([]);
   });
 
   it('is spared where the piece’s own alt text speaks for the cover', () => {

@@ -5,7 +5,7 @@ import type { Template } from '../template/template.ts';
 import { plural, type CutToCheck, type Finding, type PictureTerms } from './finding.ts';
 
 /** What a slide that is seen for a few seconds can carry, in characters. */
-const MOST_ON_A_SLIDE = 240;
+const MAX_ON_A_SLIDE = 240;
 
 /** What is about a carousel as a whole, and about what stays behind where. */
 export function carouselFindings(piece: Piece, template: Template, cuts: readonly CutToCheck[], pictures: readonly PictureTerms[]): readonly Finding[] {
@@ -40,7 +40,7 @@ function slideFindings(piece: Piece, template: Template, frame: Frame, index: nu
   const texts = ownSlots(template, frame.slide).map((slot) => slotText(frame, slot.key).trim()).filter((text) => text !== '');
   const length = texts.join(' ').length;
   const found: Finding[] = [];
-  if (length > MOST_ON_A_SLIDE) found.push(about(`${name} carries ${length} characters; over ${MOST_ON_A_SLIDE} nobody reads on. Split it in two.`, frame));
+  if (length > MAX_ON_A_SLIDE) found.push(about(`${name} carries ${length} characters; over ${MAX_ON_A_SLIDE} nobody reads on. Split it in two.`, frame));
   if (isClip(frame, pictures)) found.push(about(`${name} is a clip: a carousel shows its still picture.`, frame));
   const hasAlt = (frame.altText ?? '').trim() !== '' || (index === 0 && piece.words.shared.altText.trim() !== '');
   if (!hasAlt) found.push({ ...about(`${name} has no alt text.`, frame), fix: altTextFix(frame, texts, pictures) });
@@ -72,7 +72,7 @@ function shapeFindings({ frames }: Piece, pictures: readonly PictureTerms[]): re
 }
 
 function isClip(frame: Frame, pictures: readonly PictureTerms[]): boolean {
-  return Object.values(frame.slots).some((value) => value.kind === 'picture' && pictures.some(({ id, film }) => id === value.mediaId && film?.kind === 'clip'));
+  return Object.values(frame.slots).some((value) => value.kind === 'picture' && pictures.some(({ id, recording }) => id === value.mediaId && recording?.kind === 'clip'));
 }
 
 /** What a slide shows is the alt text of its picture, or what is written on it. */

@@ -2,7 +2,7 @@ import type { CutReport } from '../compose/report.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
 import type { CutRef, Frame } from '../piece/piece.ts';
 import type { LeftSlide } from '../piece/slides-of-cut.ts';
-import type { Film } from '../video/film.ts';
+import type { Recording } from '../video/recording.ts';
 import type { Fix } from './fix.ts';
 
 /** What would go wrong or look wrong at sending, in a sentence, with its place. `stops` keeps a post from being scheduled. */
@@ -42,7 +42,7 @@ export interface PictureTerms {
   readonly name: string;
   readonly altText: string;
   /** What a clip is; null for a picture. */
-  readonly film: Film | null;
+  readonly recording: Recording | null;
   readonly licence: string;
   readonly widthPx: number;
   readonly heightPx: number;

@@ -72,12 +72,12 @@ describe('preflight', () => {
     ['2026-11-25', 'warns', /ends on 25 November 2026/],
     ['2027-01-08', 'warns', /ends on 8 January 2027/],
   ])('a licence until %s %s', (licenceUntil, severity, sentence) => {
-    const [finding] = check([], { pictures: [{ id: 'm1', name: 'sea.jpg', altText: '', film: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil }] });
+    const [finding] = check([], { pictures: [{ id: 'm1', name: 'sea.jpg', altText: '', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil }] });
     expect(finding).toMatchObject({ severity, sheet: 'media', sentence: expect.stringMatching(sentence) as string });
   });
 
   it('says nothing of licences that end far away or never', () => {
-    expect(check([], { pictures: [{ id: 'm1', name: 'a', altText: '', film: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: '2027-03-01' }, { id: 'm2', name: 'b', altText: '', film: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null }] })).toEqual([]);
+    expect(check([], { pictures: [{ id: 'm1', name: 'a', altText: '', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: '2027-03-01' }, { id: 'm2', name: 'b', altText: '', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null }] })).toEqual([]);
   });
 });
 
@@ -99,7 +99,7 @@ describe('fixes', () => {
   it('takes the alt text of the picture', () => {
     const bare = { ...piece, words: { shared: { caption: 'Hello', altText: '' }, own: {} } };
     const [mediaId = ''] = Object.values(bare.frames[0].slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : []));
-    const mended = expectMended({ piece: bare, pictures: [{ id: mediaId, name: 'a', altText: 'A red kite', film: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null }] }, [cut('story')], /no alt text/);
+    const mended = expectMended({ piece: bare, pictures: [{ id: mediaId, name: 'a', altText: 'A red kite', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil: null }] }, [cut('story')], /no alt text/);
     expect(mended.words.shared.altText).toBe('A red kite');
   });
 

@@ -3,7 +3,7 @@ import { plainPiece } from '../../../tests/fixtures/piece.ts';
 import { getPlacement, type NetworkSheet } from '../network/network-sheet.ts';
 import { shippedSheets } from '../network/shipped-sheets.ts';
 import type { Frame, Piece } from '../piece/piece.ts';
-import { NO_FACTS, type Film } from '../video/film.ts';
+import { NO_FACTS, type Recording } from '../video/recording.ts';
 import type { CutToCheck, PictureTerms } from './finding.ts';
 import type { CutReport } from '../compose/report.ts';
 import { withOwnTimes } from '../video/shot-times.ts';
@@ -12,9 +12,9 @@ import { fixed } from './fix.ts';
 import { measureProblems } from './measure-problems.ts';
 import { videoFindings } from './video-findings.ts';
 
-const film = (kind: Film['kind'], durationMs: number, more: Partial<Film['facts']> = {}): Film => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
-const media = (id: string, of: Film | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', film: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
-const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
+const recording = (kind: Recording['kind'], durationMs: number, more: Partial<Recording['facts']> = {}): Recording => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
+const media = (id: string, of: Recording | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', recording: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
+const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { recording: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });
 const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], findings: [] };
 /** A place with all shots of a piece. */
@@ -27,7 +27,7 @@ const sentences = (piece: Piece, pictures: readonly PictureTerms[] = [], cuts: r
 describe('preflight of a video', () => {
   it('is silent where all is well, and about other pieces', () => {
     const piece = video([shot('a', 4_000, 'm')]);
-    expect(sentences(piece, [media('m', film('clip', 6_000))], [place(piece, 'petalry', 'story')])).toEqual([]);
+    expect(sentences(piece, [media('m', recording('clip', 6_000))], [place(piece, 'petalry', 'story')])).toEqual([]);
     expect(videoFindings(plainPiece, [place(plainPiece, 'petalry', 'story')], [])).toEqual([]);
   });
 
@@ -62,21 +62,21 @@ describe('preflight of a video', () => {
   });
 
   it('finds black and stillness in what is shown of a clip', () => {
-    const clip = media('m', film('clip', 10_000, { black: [{ fromMs: 3_000, toMs: 5_000 }], frozen: [{ fromMs: 0, toMs: 3_000 }] }));
+    const clip = media('m', recording('clip', 10_000, { black: [{ fromMs: 3_000, toMs: 5_000 }], frozen: [{ fromMs: 0, toMs: 3_000 }] }));
     expect(sentences(video([shot('a', 4_000, 'm')]), [clip])).toEqual(['Shot 1 is black for 1.0 seconds.', 'Shot 1 stands still for 3.0 seconds.']);
-    const unsteady = media('u', film('clip', 10_000, { shaking: [{ fromMs: 500, toMs: 1_500 }], blurred: [{ fromMs: 2_000, toMs: 4_000 }] }));
+    const unsteady = media('u', recording('clip', 10_000, { shaking: [{ fromMs: 500, toMs: 1_500 }], blurred: [{ fromMs: 2_000, toMs: 4_000 }] }));
     expect(sentences(video([shot('a', 3_000, 'u')]), [unsteady])).toEqual(['Shot 1 is out of focus for 1.0 seconds.', 'Shot 1 shakes for 1.0 seconds.']);
     const later = video([{ ...shot('a', 4_000, 'm'), shot: { lengthMs: 4_000, fromMs: 6_000 } }]);
     expect(sentences(later, [clip])).toEqual([]);
   });
 
   it('minds the voice and the music', () => {
-    const sounds = [media('v', film('sound', 6_000)), media('s', film('sound', 20_000), '')];
+    const sounds = [media('v', recording('sound', 6_000)), media('s', recording('sound', 20_000), '')];
     expect(sentences(video([shot('a', 4_000)], { voice: 'v', music: 's' }), sounds)).toEqual(['Somebody speaks, and there are no subtitles: most people watch without sound.', 'The voice lasts 2.0 seconds longer than the video; it ends with its last whole words there.', 'No licence is noted for the music “s.mp4”.']);
   });
 });
 
-describe('what was measured on a film', () => {
+describe('what was measured on a recording', () => {
   it('is said where it harms or is out of line', () => {
     expect(measureProblems({ loudnessLufs: -14.3, truePeakDb: -1.4, flashesASecond: 3 })).toEqual([]);
     expect(measureProblems({ loudnessLufs: null, truePeakDb: null, flashesASecond: 0 })).toEqual([]);

@@ -19,7 +19,7 @@ interface Chunk {
 }
 
 /** Beyond this many chunks lines are filled one after the other: balance no longer shows. */
-const MOST_BALANCED_CHUNKS = 160;
+const MAX_BALANCED_CHUNKS = 160;
 /** Small words that should not be left hanging at a line's end (articles, prepositions, conjunctions). */
 const HANGING = new Set('a an the of to in on at by for and or but as is we i my our your le la les un une de du des à et der die das ein eine und zu in im'.split(' '));
 /** Costs beside the squared raggedness of lines, whose unit is the squared line width. */
@@ -118,7 +118,7 @@ function fillLines(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: num
 
 function breakParagraph(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: number): readonly Line[] {
   const filled = fillLines(shaped, chunks, maxWidthEm);
-  const spans = filled.length > 1 && chunks.length <= MOST_BALANCED_CHUNKS ? balance(shaped, chunks, maxWidthEm, filled.length) ?? filled : filled;
+  const spans = filled.length > 1 && chunks.length <= MAX_BALANCED_CHUNKS ? balance(shaped, chunks, maxWidthEm, filled.length) ?? filled : filled;
   return spans.map(([first, behind]) => {
     const start = chunks[first]?.start ?? 0;
     const end = chunks[behind - 1]?.end ?? start;

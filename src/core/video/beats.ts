@@ -10,7 +10,7 @@ const HOP_MS = (HOP * 1000) / BEAT_RATE;
 const STANDS_OUT = 1.6;
 const AROUND_MS = 400;
 /** Two beats are at least so far apart. */
-const LEAST_GAP_MS = 180;
+const MIN_GAP_MS = 180;
 
 /**
  * Where sounds begin in a piece of music: peaks of the spectral flux, the growth of energy over all frequencies.
@@ -29,7 +29,7 @@ export function findBeats(samples: Float32Array): readonly number[] {
     if (value < STANDS_OUT * mean(around)) return;
     const atMs = Math.round(index * HOP_MS);
     const last = beats.at(-1);
-    if (!last || atMs - last.atMs >= LEAST_GAP_MS) beats.push({ atMs, strength: value });
+    if (!last || atMs - last.atMs >= MIN_GAP_MS) beats.push({ atMs, strength: value });
     else if (value > last.strength) beats[beats.length - 1] = { atMs, strength: value };
   });
   return beats.map(({ atMs }) => atMs);

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Frame } from '../piece/piece.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { BEAT_RATE, findBeats, nearestBeat } from './beats.ts';
-import { judgeFrames, lookAtFrame, LOOKS_A_SECOND, shiftBetween } from './film-look.ts';
-import { NO_FACTS, type Film, type FilmFacts } from './film.ts';
+import { judgeFrames, lookAtFrame, LOOKS_A_SECOND, shiftBetween } from './clip-look.ts';
+import { NO_FACTS, type Recording, type RecordingFacts } from './recording.ts';
 import { goodParts } from './good-part.ts';
 import { shorten } from './shorten.ts';
 import { snapToBeats } from './snap-to-beats.ts';
@@ -11,7 +11,7 @@ import { lastPauseBefore, voiceEndMs } from './speech.ts';
 import { splitShot } from './split-shot.ts';
 import { timelineOf, toMs } from './timeline.ts';
 
-const clip = (durationMs: number, more: Partial<FilmFacts> = {}, hasSound = false): Film => ({ kind: 'clip', durationMs, hasSound, facts: { ...NO_FACTS, ...more } });
+const clip = (durationMs: number, more: Partial<RecordingFacts> = {}, hasSound = false): Recording => ({ kind: 'clip', durationMs, hasSound, facts: { ...NO_FACTS, ...more } });
 
 /** A picture of a textured ground, moved by whole pixels, with a bright thing somewhere on it. */
 function picture({ shift = [0, 0], thing = null, soft = false }: { readonly shift?: readonly [number, number]; readonly thing?: readonly [number, number] | null; readonly soft?: boolean }): { widthPx: number; heightPx: number; rgba: Uint8Array } {
@@ -65,8 +65,8 @@ describe('what is seen in a clip', () => {
 
 describe('the good parts of a clip', () => {
   it('are of one scene, and neither black, still, blurred nor shaking; the longest first', () => {
-    const film = clip(10_000, { sceneChangesMs: [6_000], black: [{ fromMs: 0, toMs: 500 }], blurred: [{ fromMs: 3_000, toMs: 3_600 }], shaking: [{ fromMs: 8_000, toMs: 10_000 }] });
-    expect(goodParts(film)).toEqual([{ fromMs: 500, toMs: 3_000 }, { fromMs: 3_600, toMs: 6_000 }, { fromMs: 6_000, toMs: 8_000 }]);
+    const recording = clip(10_000, { sceneChangesMs: [6_000], black: [{ fromMs: 0, toMs: 500 }], blurred: [{ fromMs: 3_000, toMs: 3_600 }], shaking: [{ fromMs: 8_000, toMs: 10_000 }] });
+    expect(goodParts(recording)).toEqual([{ fromMs: 500, toMs: 3_000 }, { fromMs: 3_600, toMs: 6_000 }, { fromMs: 6_000, toMs: 8_000 }]);
     expect(goodParts(clip(1_000, { frozen: [{ fromMs: 0, toMs: 1_000 }] }))).toEqual([]);
   });
 });
@@ -92,11 +92,11 @@ describe('beats', () => {
   });
 
   it('take the cuts along, as far as clips are long enough, also when the music begins again', () => {
-    const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 2_100 } }, { id: 'b', slots: {}, shot: { lengthMs: 2_300, into: { kind: 'fade', ms: 400 } } }, { id: 'c', slots: { film: { kind: 'picture', mediaId: 'c1' } }, shot: { lengthMs: 1_950 } }, { id: 'd', slots: {}, shot: { lengthMs: 1_000 } }];
-    const films = new Map([['c1', clip(2_000)]]);
+    const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 2_100 } }, { id: 'b', slots: {}, shot: { lengthMs: 2_300, into: { kind: 'fade', ms: 400 } } }, { id: 'c', slots: { recording: { kind: 'picture', mediaId: 'c1' } }, shot: { lengthMs: 1_950 } }, { id: 'd', slots: {}, shot: { lengthMs: 1_000 } }];
+    const recordings = new Map([['c1', clip(2_000)]]);
     const music = { durationMs: 3_000, facts: { ...NO_FACTS, beatsMs: [0, 500, 1_000, 1_500, 2_000, 2_500] } };
-    const lengths = snapToBeats(frames, films, music);
-    const timeline = timelineOf(frames.map((frame) => ({ ...frame, shot: { ...frame.shot, lengthMs: lengths.get(frame.id) ?? frame.shot?.lengthMs } })), films);
+    const lengths = snapToBeats(frames, recordings, music);
+    const timeline = timelineOf(frames.map((frame) => ({ ...frame, shot: { ...frame.shot, lengthMs: lengths.get(frame.id) ?? frame.shot?.lengthMs } })), recordings);
     const seen = timeline.shots.slice(1).map(({ startFrame, into }) => toMs(startFrame + into.frames / 2));
     for (const ms of seen.slice(0, 2)) expect(Math.min(ms % 500, 500 - (ms % 500))).toBeLessThanOrEqual(34);
     expect(lengths.get('c') ?? 1_950).toBeLessThanOrEqual(2_000);
@@ -119,7 +119,7 @@ describe('speech', () => {
 describe('a shorter video', () => {
   const card = (id: string, lengthMs: number, headline: string): Frame => ({ id, slots: { headline: { kind: 'text', text: headline } }, shot: { lengthMs } });
   const frames = [card('a', 5_000, 'Short'), card('b', 6_000, 'x'.repeat(30)), card('c', 4_000, ''), card('d', 5_000, 'The end')];
-  const none = new Map<string, Film>();
+  const none = new Map<string, Recording>();
 
   it.each([18_000, 12_000, 9_000, 7_000])('of at most %i ms keeps words long enough to be read, and the first and last shot', (target) => {
     const found = shorten(frames, none, target);
@@ -139,26 +139,26 @@ describe('a shorter video', () => {
 
   it('cuts no spoken word in two', () => {
     const spoken = clip(9_000, { silent: [{ fromMs: 2_800, toMs: 3_300 }, { fromMs: 5_900, toMs: 6_200 }] }, true);
-    const films = new Map([['s', spoken]]);
-    const talking: readonly Frame[] = [card('a', 3_000, 'Hello'), { id: 't', slots: { film: { kind: 'picture', mediaId: 's' } }, shot: { lengthMs: 8_900 } }, card('z', 3_000, 'Bye')];
+    const recordings = new Map([['s', spoken]]);
+    const talking: readonly Frame[] = [card('a', 3_000, 'Hello'), { id: 't', slots: { recording: { kind: 'picture', mediaId: 's' } }, shot: { lengthMs: 8_900 } }, card('z', 3_000, 'Bye')];
     for (const target of [14_000, 12_000, 10_000, 8_500]) {
-      const lengthMs = shorten(talking, films, target)?.lengths.get('t');
+      const lengthMs = shorten(talking, recordings, target)?.lengths.get('t');
       if (lengthMs === undefined) continue;
       expect(lengthMs === 8_900 || spoken.facts.silent.some(({ fromMs, toMs: endMs }) => lengthMs >= fromMs && lengthMs <= endMs)).toBe(true);
     }
-    expect(shorten(talking, films, 10_000)?.lengths.get('t')).toBeLessThan(6_201);
+    expect(shorten(talking, recordings, 10_000)?.lengths.get('t')).toBeLessThan(6_201);
   });
 });
 
 describe('splitting a shot', () => {
   const template = getShippedTemplate('gust');
-  const frame: Frame = { id: 'a', slots: { film: { kind: 'picture', mediaId: 'c1' }, headline: { kind: 'text', text: 'News' } }, shot: { fromMs: 1_000, lengthMs: 4_000, into: { kind: 'fade', ms: 400 } } };
+  const frame: Frame = { id: 'a', slots: { recording: { kind: 'picture', mediaId: 'c1' }, headline: { kind: 'text', text: 'News' } }, shot: { fromMs: 1_000, lengthMs: 4_000, into: { kind: 'fade', ms: 400 } } };
   const [shot] = timelineOf([frame], new Map([['c1', clip(6_000)]])).shots;
 
   it('gives the words to the first part and goes on in the clip with the second, by a cut', () => {
     const parts = shot && splitShot(shot, 45, template, 'b');
     expect(parts?.[0]).toMatchObject({ id: 'a', slots: frame.slots, shot: { fromMs: 1_000, lengthMs: 1_500 } });
-    expect(parts?.[1]).toEqual({ id: 'b', slide: 'moment', slots: { film: { kind: 'picture', mediaId: 'c1' } }, shot: { fromMs: 2_500, lengthMs: 2_500, into: { kind: 'cut', ms: 0 } } });
+    expect(parts?.[1]).toEqual({ id: 'b', slide: 'moment', slots: { recording: { kind: 'picture', mediaId: 'c1' } }, shot: { fromMs: 2_500, lengthMs: 2_500, into: { kind: 'cut', ms: 0 } } });
   });
 
   it('leaves alone what would become too short, and what has no clip', () => {

@@ -10,7 +10,7 @@ const AREA_SHARE = 0.25;
 /** Cells that change within so many frames of each other change together. */
 const TOGETHER_FRAMES = 2;
 /** No more than this in any second. */
-export const MOST_FLASHES_A_SECOND = 3;
+export const MAX_FLASHES_A_SECOND = 3;
 
 /**
  * The most flashes that any second of a video has.

@@ -1,14 +1,14 @@
-import type { Film, Span } from './film.ts';
+import type { Recording, Span } from './recording.ts';
 
 /** Nothing shorter than this is worth a proposal. */
-const LEAST_PART_MS = 800;
+const MIN_PART_MS = 800;
 
 /** What of a clip is worth showing: the parts of one scene in which it is neither black, nor still, nor blurred, nor shaking; the longest first. */
-export function goodParts({ durationMs, facts }: Pick<Film, 'durationMs' | 'facts'>): readonly Span[] {
+export function goodParts({ durationMs, facts }: Pick<Recording, 'durationMs' | 'facts'>): readonly Span[] {
   const bad = [...facts.black, ...facts.frozen, ...facts.blurred, ...facts.shaking].sort((a, b) => a.fromMs - b.fromMs);
   const bounds = [0, ...facts.sceneChangesMs, durationMs];
   const parts = bounds.slice(1).flatMap((toMs, index) => without({ fromMs: bounds[index] ?? 0, toMs }, bad));
-  return parts.filter(({ fromMs, toMs }) => toMs - fromMs >= LEAST_PART_MS).sort((a, b) => b.toMs - b.fromMs - (a.toMs - a.fromMs));
+  return parts.filter(({ fromMs, toMs }) => toMs - fromMs >= MIN_PART_MS).sort((a, b) => b.toMs - b.fromMs - (a.toMs - a.fromMs));
 }
 
 function without(span: Span, bad: readonly Span[]): readonly Span[] {

@@ -3,7 +3,7 @@ import type { FocalPoint } from '../crop/picture-facts.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlowMove } from '../piece/shot.ts';
 import type { PictureNode } from '../scene/scene.ts';
-import { subjectOf, type Film, type FocalAt } from './film.ts';
+import { subjectOf, type Recording, type FocalAt } from './recording.ts';
 import { VIDEO_FPS } from './shot-times.ts';
 import type { TimedShot } from './timeline.ts';
 
@@ -21,22 +21,22 @@ export interface FocalAtFrame extends FocalPoint {
 /** How much of a photograph's crop a slow move gives away: enough to be seen, and no softer for it. */
 const MOVE_SHARE = 0.08;
 /** The subject is kept within this share of a window's side from its middle. */
-const MOST_OFF_MIDDLE = 0.22;
+const MAX_OFF_MIDDLE = 0.22;
 
 /** The pictures of a shot that move within their crops, by media. A crop that a person has set stays where it is. */
-export function shotMovements({ frame, clip, lengthFrames }: TimedShot, pictures: ReadonlyMap<string, Pick<Picture, 'focal'> & { readonly film?: Film | null | undefined }>, crops: Readonly<Record<string, OwnCrop>>): ReadonlyMap<string, Movement> {
+export function shotMovements({ frame, clip, lengthFrames }: TimedShot, pictures: ReadonlyMap<string, Pick<Picture, 'focal'> & { readonly recording?: Recording | null | undefined }>, crops: Readonly<Record<string, OwnCrop>>): ReadonlyMap<string, Movement> {
   const movements = new Map<string, Movement>();
   for (const [slot, value] of Object.entries(frame.slots)) {
     const picture = value.kind === 'picture' ? pictures.get(value.mediaId) : undefined;
     if (value.kind !== 'picture' || !picture || crops[slot]) continue;
-    const movement = picture.film ? follow(picture.film, picture.focal, clip?.fromFrame ?? 0, lengthFrames) : slowMove(frame.shot?.move ?? 'closer', picture.focal, lengthFrames);
+    const movement = picture.recording ? follow(picture.recording, picture.focal, clip?.fromFrame ?? 0, lengthFrames) : slowMove(frame.shot?.move ?? 'closer', picture.focal, lengthFrames);
     if (movement) movements.set(value.mediaId, movement);
   }
   return movements;
 }
 
-function follow(film: Film, focal: FocalPoint, fromFrame: number, lengthFrames: number): Movement | null {
-  const all = subjectOf(film).map(({ atMs, x, y }): FocalAtFrame => ({ frame: Math.round((atMs * VIDEO_FPS) / 1000) - fromFrame, x, y }));
+function follow(recording: Recording, focal: FocalPoint, fromFrame: number, lengthFrames: number): Movement | null {
+  const all = subjectOf(recording).map(({ atMs, x, y }): FocalAtFrame => ({ frame: Math.round((atMs * VIDEO_FPS) / 1000) - fromFrame, x, y }));
   // Of the points outside the shot only the nearest on either side say anything.
   const first = Math.max(0, all.findLastIndex(({ frame }) => frame <= 0));
   const after = all.findIndex(({ frame }) => frame >= lengthFrames);
@@ -79,7 +79,7 @@ export function followingWindow(window: CropWindow, { focal, points }: Movement 
 }
 
 function follows(at: number, focal: number, start: number, length: number): number {
-  const most = MOST_OFF_MIDDLE * length;
+  const most = MAX_OFF_MIDDLE * length;
   const offMiddle = Math.min(most, Math.max(-most, focal - (start + length / 2)));
   return Math.min(1 - length, Math.max(0, at - offMiddle - length / 2));
 }

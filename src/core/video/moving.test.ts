@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Frame } from '../piece/piece.ts';
 import type { PictureNode, Scene } from '../scene/scene.ts';
 import { coverOf } from './cover.ts';
-import { NO_FACTS, type Film } from './film.ts';
+import { NO_FACTS, type Recording } from './recording.ts';
 import { FLASH_CELLS, mostFlashesASecond } from './flashes.ts';
 import { moveCue } from './move-cue.ts';
 import { sceneAt } from './motion.ts';
@@ -10,12 +10,12 @@ import { followingWindow, moves, shotMovements, slowPart, subjectAt, type Moveme
 import { planShot } from './render-plan.ts';
 import { timelineOf } from './timeline.ts';
 
-const film: Film = { kind: 'clip', durationMs: 6_000, hasSound: false, facts: { ...NO_FACTS, subject: [{ atMs: 0, x: 0.2, y: 0.5 }, { atMs: 2_000, x: 0.8, y: 0.5 }, { atMs: 4_000, x: 0.4, y: 0.5 }] } };
-const pictures = new Map([['c1', { focal: { x: 0.5, y: 0.5 }, film }], ['p1', { focal: { x: 0.7, y: 0.4 }, film: null }]]);
-const films = new Map([['c1', film]]);
-const frame = (mediaId: string, shot: Frame['shot'] = {}): Frame => ({ id: 'f', slots: { film: { kind: 'picture', mediaId } }, shot });
+const recording: Recording = { kind: 'clip', durationMs: 6_000, hasSound: false, facts: { ...NO_FACTS, subject: [{ atMs: 0, x: 0.2, y: 0.5 }, { atMs: 2_000, x: 0.8, y: 0.5 }, { atMs: 4_000, x: 0.4, y: 0.5 }] } };
+const pictures = new Map([['c1', { focal: { x: 0.5, y: 0.5 }, recording }], ['p1', { focal: { x: 0.7, y: 0.4 }, recording: null }]]);
+const recordings = new Map([['c1', recording]]);
+const frame = (mediaId: string, shot: Frame['shot'] = {}): Frame => ({ id: 'f', slots: { recording: { kind: 'picture', mediaId } }, shot });
 const shotOf = (each: Frame) => {
-  const [shot] = timelineOf([each], films).shots;
+  const [shot] = timelineOf([each], recordings).shots;
   if (!shot) throw new Error('There is a shot');
   return shot;
 };
@@ -27,15 +27,15 @@ describe('a crop that follows its subject', () => {
 
   it('knows where the subject is while its shot plays, and no more of the clip than that', () => {
     expect(follow.points.map(({ frame: at, x }) => [at, x])).toEqual([[-30, 0.2], [30, 0.8], [90, 0.4]]);
-    expect(subjectAt(film.facts.subject, 1_000)).toEqual({ x: 0.5, y: 0.5 });
-    expect(subjectAt(film.facts.subject, 9_000)).toEqual({ x: 0.4, y: 0.5 });
+    expect(subjectAt(recording.facts.subject, 1_000)).toEqual({ x: 0.5, y: 0.5 });
+    expect(subjectAt(recording.facts.subject, 9_000)).toEqual({ x: 0.4, y: 0.5 });
     expect(subjectAt([], 0)).toBeNull();
   });
 
   it('keeps the subject within the window at every frame, and the window within the picture', () => {
     for (let at = 0; at < 90; at += 1) {
       const { x, width } = followingWindow(node('c1').window, follow, at);
-      const subject = subjectAt(film.facts.subject, 1_000 + (at * 1000) / 30)?.x ?? 0;
+      const subject = subjectAt(recording.facts.subject, 1_000 + (at * 1000) / 30)?.x ?? 0;
       expect(x).toBeGreaterThanOrEqual(0);
       expect(x + width).toBeLessThanOrEqual(1 + 1e-9);
       expect(subject).toBeGreaterThan(x);
@@ -45,15 +45,15 @@ describe('a crop that follows its subject', () => {
   });
 
   it('stays where a person has set the crop, and where nothing is known of a subject', () => {
-    expect(shotMovements(shotOf(frame('c1')), pictures, { film: { x: 0.5, y: 0.5, zoom: 1 } }).size).toBe(0);
-    expect(shotMovements(shotOf(frame('c1')), new Map([['c1', { focal: { x: 0.5, y: 0.5 }, film: { ...film, subject: [] } }]]), {}).size).toBe(0);
+    expect(shotMovements(shotOf(frame('c1')), pictures, { recording: { x: 0.5, y: 0.5, zoom: 1 } }).size).toBe(0);
+    expect(shotMovements(shotOf(frame('c1')), new Map([['c1', { focal: { x: 0.5, y: 0.5 }, recording: { ...recording, subject: [] } }]]), {}).size).toBe(0);
   });
 
   it('is a path of windows in the plan, and the very same windows in the preview', () => {
     const scene: Scene = { size: { widthPx: 1080, heightPx: 1920 }, nodes: [node('c1')] };
     const movements = new Map<string, Movement>([['c1', follow]]);
     const [layer] = planShot(scene, { lengthFrames: 90, isLast: false, movements }, new Set(['c1']));
-    const path = layer?.kind === 'film' ? layer.path : [];
+    const path = layer?.kind === 'clip' ? layer.path : [];
     expect(path.map(({ frame: at }) => at)).toEqual([0, 30, 90]);
     for (const { frame: at, window } of path) {
       const [seen] = sceneAt(scene, { frame: at, lengthFrames: 90, isLast: false, movements }).nodes;
@@ -98,7 +98,7 @@ describe('a photograph that moves slowly', () => {
 });
 
 describe('the cover', () => {
-  const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 3_000 } }, { id: 'b', slots: { film: { kind: 'picture', mediaId: 'p1' } }, shot: { lengthMs: 3_000 } }, { id: 'card', slots: {}, shot: { onlyCover: true, lengthMs: 3_000 } }];
+  const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 3_000 } }, { id: 'b', slots: { recording: { kind: 'picture', mediaId: 'p1' } }, shot: { lengthMs: 3_000 } }, { id: 'card', slots: {}, shot: { onlyCover: true, lengthMs: 3_000 } }];
   const timeline = timelineOf(frames, new Map());
   const rule = (cover: 'any' | 'frame' | undefined) => ({ leastSeconds: 1, mostSeconds: 60, cover });
 

@@ -6,13 +6,13 @@ import { moves, slowPart, windowPath, type Movement } from './movement.ts';
 
 /**
  * One layer of a shot, in painting order. A `still` is painted once for the whole shot; a `text` is painted once, comes in and
- * leaves; a `film` is the moving picture of a clip, cropped to its window, which may go along a path, and scaled to its box; a
+ * leaves; a `recording` is the moving picture of a clip, cropped to its window, which may go along a path, and scaled to its box; a
  * `moving` photograph is painted once, and a part of it is shown that changes evenly.
  */
 export type PlanLayer =
   | { readonly kind: 'still'; readonly nodes: readonly SceneNode[] }
   | { readonly kind: 'text'; readonly nodes: readonly GlyphsNode[]; readonly times: TextTimes }
-  | { readonly kind: 'film'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
+  | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
   | { readonly kind: 'moving'; readonly node: PictureNode; readonly from: CropWindow; readonly to: CropWindow };
 
 /** Where a window is at frames of its shot, at least one; between them it moves evenly. */
@@ -26,7 +26,7 @@ export function planShot(scene: Scene, { lengthFrames, isLast, movements }: Omit
   const layers = motionLayers(scene).flatMap((layer): readonly PlanLayer[] => (layer.kind === 'text' ? [{ kind: 'text', nodes: layer.nodes, times: textTimes(layer.order, lengthFrames, isLast) }] : splitStill(layer.nodes, clips, movements, lengthFrames)));
   // What a clip or photograph covers whole need not be put together.
   const cover = layers.findLastIndex((layer) => {
-    const box = layer.kind === 'film' ? layer.box : layer.kind === 'moving' ? layer.node.box : null;
+    const box = layer.kind === 'clip' ? layer.box : layer.kind === 'moving' ? layer.node.box : null;
     return box !== null && box.widthPx >= scene.size.widthPx && box.heightPx >= scene.size.heightPx;
   });
   return cover < 0 ? layers : layers.slice(cover);
@@ -37,7 +37,7 @@ function splitStill(nodes: readonly SceneNode[], clips: ReadonlySet<string>, mov
   for (const node of nodes) {
     const last = layers.at(-1);
     const movement = node.kind === 'picture' ? movements.get(node.pictureId) : undefined;
-    if (node.kind === 'picture' && clips.has(node.pictureId)) layers.push({ kind: 'film', mediaId: node.pictureId, box: node.box, path: moves(node, movement) && movement.kind === 'follow' ? windowPath(node.window, movement, lengthFrames) : [{ frame: 0, window: node.window }] });
+    if (node.kind === 'picture' && clips.has(node.pictureId)) layers.push({ kind: 'clip', mediaId: node.pictureId, box: node.box, path: moves(node, movement) && movement.kind === 'follow' ? windowPath(node.window, movement, lengthFrames) : [{ frame: 0, window: node.window }] });
     else if (node.kind === 'picture' && moves(node, movement) && movement.kind === 'slow') layers.push({ kind: 'moving', node, from: slowPart(node.window, movement, 0), to: slowPart(node.window, movement, lengthFrames) });
     else if (last?.kind === 'still') layers[layers.length - 1] = { kind: 'still', nodes: [...last.nodes, node] };
     else layers.push({ kind: 'still', nodes: [node] });

@@ -1,5 +1,5 @@
 import type { Frame } from '../piece/piece.ts';
-import { LEAST_SHOT_MS } from '../piece/shot.ts';
+import { MIN_SHOT_MS } from '../piece/shot.ts';
 import { slideTemplate } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
 import { VIDEO_FPS } from './shot-times.ts';
@@ -12,7 +12,7 @@ import type { TimedShot } from './timeline.ts';
  */
 export function splitShot({ frame, clip, lengthFrames }: TimedShot, insideFrame: number, template: Template, id: string): readonly [Frame, Frame] | null {
   const msOf = (frames: number): number => Math.round((frames * 1000) / VIDEO_FPS);
-  if (!clip || msOf(insideFrame) < LEAST_SHOT_MS || msOf(lengthFrames - insideFrame) < LEAST_SHOT_MS) return null;
+  if (!clip || msOf(insideFrame) < MIN_SHOT_MS || msOf(lengthFrames - insideFrame) < MIN_SHOT_MS) return null;
   const pictures = Object.entries(frame.slots).filter(([, value]) => value.kind === 'picture');
   const slide = wordlessKind(template, pictures.map(([slot]) => slot)) ?? frame.slide;
   const second: Frame = { id, slots: Object.fromEntries(pictures), shot: { ...frame.shot, fromMs: msOf(clip.fromFrame + insideFrame), lengthMs: msOf(lengthFrames - insideFrame), into: { kind: 'cut', ms: 0 } } };

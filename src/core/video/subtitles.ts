@@ -1,5 +1,5 @@
 import type { VideoRule } from '../network/network-sheet.ts';
-import { LONGEST_CUE, MOST_CUES, type Cue, type Track } from '../piece/track.ts';
+import { MAX_CUE, MAX_CUES, type Cue, type Track } from '../piece/track.ts';
 
 export class SubtitleError extends Error {
   override readonly name = 'SubtitleError';
@@ -30,11 +30,11 @@ export function readSubtitles(text: string): readonly Cue[] {
     const words: string[] = [];
     for (at += 1; at < lines.length && (lines[at] ?? '').trim() !== ''; at += 1) words.push(lines[at] ?? '');
     const said = plainWords(words.join('\n'));
-    if (said.length > LONGEST_CUE) throw new SubtitleError(`The subtitle at ${clockOf(fromMs, ',')} has ${said.length} characters; the most is ${LONGEST_CUE}.`);
+    if (said.length > MAX_CUE) throw new SubtitleError(`The subtitle at ${clockOf(fromMs, ',')} has ${said.length} characters; the most is ${MAX_CUE}.`);
     if (said !== '') cues.push({ fromMs, toMs, text: said });
   }
   if (cues.length === 0) throw new SubtitleError('There are no subtitles in it. They are read as SubRip (.srt) or WebVTT (.vtt).');
-  if (cues.length > MOST_CUES) throw new SubtitleError(`There are ${cues.length} subtitles in it; the most is ${MOST_CUES}.`);
+  if (cues.length > MAX_CUES) throw new SubtitleError(`There are ${cues.length} subtitles in it; the most is ${MAX_CUES}.`);
   return cues;
 }
 

@@ -1,11 +1,11 @@
 import type { Cue } from '../piece/track.ts';
-import type { Film, Span } from './film.ts';
+import type { Recording, Span } from './recording.ts';
 
 /** Longest subtitle: two lines of what a phone shows. */
-const MOST_CHARACTERS = 74;
+const MAX_CHARACTERS = 74;
 /** A silence shorter than this parts no sentences. */
-const LEAST_PAUSE_MS = 120;
-const LEAST_CUE_MS = 700;
+const MIN_PAUSE_MS = 120;
+const MIN_CUE_MS = 700;
 
 const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
 
@@ -13,9 +13,9 @@ const sentences = new Intl.Segmenter('en', { granularity: 'sentence' });
  * Times a script against the speech in a sound: its lines are spread over the time in which somebody speaks, by their syllables, and
  * begin and end where the nearest pause does.
  */
-export function timeScript(script: string, film: Pick<Film, 'durationMs' | 'facts'>): readonly Cue[] {
+export function timeScript(script: string, recording: Pick<Recording, 'durationMs' | 'facts'>): readonly Cue[] {
   const lines = script.split(/\n+/).flatMap((paragraph) => [...sentences.segment(paragraph)].map(({ segment }) => segment.trim())).filter((line) => line !== '').flatMap(shortLines);
-  const speech = speechSpans(film);
+  const speech = speechSpans(recording);
   const spokenMs = speech.reduce((sum, { fromMs, toMs }) => sum + toMs - fromMs, 0);
   const total = lines.reduce((sum, line) => sum + syllables(line), 0);
   if (total === 0 || spokenMs === 0) return [];
@@ -26,17 +26,17 @@ export function timeScript(script: string, film: Pick<Film, 'durationMs' | 'fact
     said += syllables(text);
     const { endMs, nextMs } = borderAt((said / total) * spokenMs, speech);
     const fromMs = Math.max(start, cues.at(-1)?.toMs ?? 0);
-    cues.push({ fromMs: Math.round(fromMs), toMs: Math.round(Math.max(fromMs + LEAST_CUE_MS, endMs)), text });
+    cues.push({ fromMs: Math.round(fromMs), toMs: Math.round(Math.max(fromMs + MIN_CUE_MS, endMs)), text });
     start = nextMs;
   }
   return cues;
 }
 
 /** Where somebody speaks: all that is not silent. */
-export function speechSpans({ durationMs, facts }: Pick<Film, 'durationMs' | 'facts'>): readonly Span[] {
+export function speechSpans({ durationMs, facts }: Pick<Recording, 'durationMs' | 'facts'>): readonly Span[] {
   const spans: Span[] = [];
   let fromMs = 0;
-  for (const pause of [...facts.silent.filter(({ fromMs: start, toMs }) => toMs - start >= LEAST_PAUSE_MS), { fromMs: durationMs, toMs: durationMs }]) {
+  for (const pause of [...facts.silent.filter(({ fromMs: start, toMs }) => toMs - start >= MIN_PAUSE_MS), { fromMs: durationMs, toMs: durationMs }]) {
     if (pause.fromMs > fromMs) spans.push({ fromMs, toMs: pause.fromMs });
     fromMs = Math.max(fromMs, pause.toMs);
   }
@@ -69,14 +69,14 @@ function syllables(text: string): number {
 
 /** A sentence in parts that fit on two lines, parted at commas where there are some. */
 function shortLines(sentence: string): readonly string[] {
-  if (sentence.length <= MOST_CHARACTERS) return [sentence];
+  if (sentence.length <= MAX_CHARACTERS) return [sentence];
   const words = sentence.split(/\s+/);
   const parts: string[] = [];
-  const count = Math.ceil(sentence.length / MOST_CHARACTERS);
+  const count = Math.ceil(sentence.length / MAX_CHARACTERS);
   let line = '';
   for (const word of words) {
     const next = line === '' ? word : `${line} ${word}`;
-    const isFull = next.length > MOST_CHARACTERS || (line.length >= sentence.length / count - 12 && /[,;:–—]$/.test(line));
+    const isFull = next.length > MAX_CHARACTERS || (line.length >= sentence.length / count - 12 && /[,;:–—]$/.test(line));
     if (isFull && line !== '') {
       parts.push(line);
       line = word;

@@ -1,6 +1,6 @@
 import type { Frame } from '../piece/piece.ts';
-import type { Film } from './film.ts';
-import { LEAST_TRANSITION_MS, type TransitionKind } from '../piece/shot.ts';
+import type { Recording } from './recording.ts';
+import { MIN_TRANSITION_MS, type TransitionKind } from '../piece/shot.ts';
 import { clipOf, shotLengthMs, startInClipMs, VIDEO_FPS } from './shot-times.ts';
 
 /** A shot in its place in time. Moments are whole frames of the video, from its start. */
@@ -23,25 +23,25 @@ export const toFrames = (ms: number): number => Math.round((ms * VIDEO_FPS) / 10
 export const toMs = (frames: number): number => (frames * 1000) / VIDEO_FPS;
 
 /** Shots one after the other, as far as they are played. A transition overlaps two shots and takes at most half of the shorter one. */
-export function timelineOf(frames: readonly Frame[], films: ReadonlyMap<string, Film>): Timeline {
+export function timelineOf(frames: readonly Frame[], recordings: ReadonlyMap<string, Recording>): Timeline {
   const shots: TimedShot[] = [];
   let end = 0;
   for (const frame of frames) {
     if (frame.shot?.onlyCover) continue;
     const before = shots.at(-1);
-    const clip = clipOf(frame, films);
-    const lengthFrames = toFrames(shotLengthMs(frame, films));
+    const clip = clipOf(frame, recordings);
+    const lengthFrames = toFrames(shotLengthMs(frame, recordings));
     const room = before ? Math.floor(Math.min(before.lengthFrames - before.into.frames, lengthFrames) / 2) : 0;
     const wanted = frame.shot?.into;
     const overlap = wanted && wanted.kind !== 'cut' ? Math.min(toFrames(wanted.ms), room) : 0;
-    const moves = overlap >= toFrames(LEAST_TRANSITION_MS);
+    const moves = overlap >= toFrames(MIN_TRANSITION_MS);
     const startFrame = end - (moves ? overlap : 0);
     shots.push({
       frame,
       startFrame,
       lengthFrames,
       into: moves && wanted ? { kind: wanted.kind, frames: overlap } : { kind: 'cut', frames: 0 },
-      clip: clip && { mediaId: clip.mediaId, fromFrame: toFrames(startInClipMs(frame, clip.film)), volume: frame.shot?.volume ?? 1, hasSound: clip.film.hasSound },
+      clip: clip && { mediaId: clip.mediaId, fromFrame: toFrames(startInClipMs(frame, clip.recording)), volume: frame.shot?.volume ?? 1, hasSound: clip.recording.hasSound },
     });
     end = startFrame + lengthFrames;
   }

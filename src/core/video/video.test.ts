@@ -3,7 +3,7 @@ import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import type { Frame } from '../piece/piece.ts';
 import type { GlyphsNode, PictureNode, Scene } from '../scene/scene.ts';
 import { blend, type BlendContext } from './blend.ts';
-import { clockLength, NO_FACTS, type Film } from './film.ts';
+import { clockLength, NO_FACTS, type Recording } from './recording.ts';
 import { MOTION, motionLayers, risePx, sceneAt, shiftPx, textState, textTimes } from './motion.ts';
 import { planShot } from './render-plan.ts';
 import { readingMs, shotLengthMs, startInClipMs } from './shot-times.ts';
@@ -12,9 +12,9 @@ import { speechSpans, timeScript } from './time-script.ts';
 import { SWEEP_EDGE, sweepBand, sweepLeftPx } from './sweep.ts';
 import { momentAt, timelineOf } from './timeline.ts';
 
-const clip = (durationMs: number): Film => ({ kind: 'clip', durationMs, hasSound: true, facts: NO_FACTS });
-const films = new Map([['c1', clip(6_000)], ['c2', clip(1_200)]]);
-const shot = (id: string, mediaId: string | null, more: Frame['shot'] = {}, headline = ''): Frame => ({ id, shot: more, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), ...(headline ? { headline: { kind: 'text' as const, text: headline } } : {}) } });
+const clip = (durationMs: number): Recording => ({ kind: 'clip', durationMs, hasSound: true, facts: NO_FACTS });
+const recordings = new Map([['c1', clip(6_000)], ['c2', clip(1_200)]]);
+const shot = (id: string, mediaId: string | null, more: Frame['shot'] = {}, headline = ''): Frame => ({ id, shot: more, slots: { ...(mediaId ? { recording: { kind: 'picture' as const, mediaId } } : {}), ...(headline ? { headline: { kind: 'text' as const, text: headline } } : {}) } });
 
 describe('how long a shot lasts', () => {
   it.each([
@@ -26,7 +26,7 @@ describe('how long a shot lasts', () => {
     ['an empty card, long enough to be seen', shot('a', null), 2_500],
     ['a clip whose words take longer', shot('a', 'c1', {}, 'x'.repeat(70)), 1_500 + 70 * 60],
   ])('%s', (_, frame, ms) => {
-    expect(shotLengthMs(frame, films)).toBe(ms);
+    expect(shotLengthMs(frame, recordings)).toBe(ms);
   });
 
   it('leaves at least the shortest shot of a clip', () => {
@@ -39,25 +39,25 @@ describe('the timeline', () => {
   const frames = [shot('a', 'c1', { lengthMs: 3_000 }), shot('b', 'c1', { lengthMs: 2_000, into: { kind: 'fade', ms: 500 }, fromMs: 1_000 }), shot('c', null, { lengthMs: 2_000, into: { kind: 'cut', ms: 0 } })];
 
   it('lets transitions overlap, in whole frames', () => {
-    const { shots, lengthFrames } = timelineOf(frames, films);
+    const { shots, lengthFrames } = timelineOf(frames, recordings);
     expect(shots.map(({ startFrame, lengthFrames: length, into }) => [startFrame, length, into.kind, into.frames])).toEqual([[0, 90, 'cut', 0], [75, 60, 'fade', 15], [135, 60, 'cut', 0]]);
     expect(lengthFrames).toBe(195);
     expect(shots[1]?.clip).toEqual({ mediaId: 'c1', fromFrame: 30, volume: 1, hasSound: true });
   });
 
   it('keeps a transition within half of the shorter shot', () => {
-    const { shots } = timelineOf([shot('a', null, { lengthMs: 600 }), shot('b', null, { lengthMs: 600, into: { kind: 'push', ms: 2_000 } })], films);
+    const { shots } = timelineOf([shot('a', null, { lengthMs: 600 }), shot('b', null, { lengthMs: 600, into: { kind: 'push', ms: 2_000 } })], recordings);
     expect(shots[1]?.into.frames).toBe(9);
   });
 
   it('knows what is to be seen at every frame', () => {
-    const timeline = timelineOf(frames, films);
+    const timeline = timelineOf(frames, recordings);
     const seen = Array.from({ length: timeline.lengthFrames }, (_, frame) => momentAt(timeline, frame));
     expect(seen.map((moment) => moment?.shot.frame.id).join('').replace(/(.)\1*/g, '$1')).toBe('abc');
     expect(seen.filter((moment) => moment?.over).map((moment) => moment?.over?.progress)).toHaveLength(15);
     expect(seen[75]?.over?.progress).toBeCloseTo(0.5 / 15);
     expect(momentAt(timeline, 9_999)?.shot.frame.id).toBe('c');
-    expect(momentAt(timelineOf([], films), 0)).toBeNull();
+    expect(momentAt(timelineOf([], recordings), 0)).toBeNull();
   });
 });
 
@@ -97,12 +97,12 @@ describe('the plan of a shot', () => {
   const times = { lengthFrames: 90, isLast: false, movements: new Map() };
 
   it('leaves out what a clip covers, and keeps what stands before it', () => {
-    expect(planShot(scene, times, clips).map(({ kind }) => kind)).toEqual(['film', 'still', 'text', 'text', 'still']);
+    expect(planShot(scene, times, clips).map(({ kind }) => kind)).toEqual(['clip', 'still', 'text', 'text', 'still']);
   });
 
   it('keeps the ground of a clip that covers a part, and still pictures among what is still', () => {
     const part: Scene = { ...scene, nodes: [fill, picture('c1', 500), picture('p', 300), glyphs('line')] };
-    expect(planShot(part, times, clips).map((layer) => (layer.kind === 'still' ? `still ${layer.nodes.length}` : layer.kind))).toEqual(['still 1', 'film', 'still 1', 'text']);
+    expect(planShot(part, times, clips).map((layer) => (layer.kind === 'still' ? `still ${layer.nodes.length}` : layer.kind))).toEqual(['still 1', 'clip', 'still 1', 'text']);
     expect(planShot(part, times, new Set()).map(({ kind }) => kind)).toEqual(['still', 'text']);
   });
 });
@@ -163,23 +163,23 @@ describe('subtitles', () => {
 
 describe('a script', () => {
   // Somebody speaks for four seconds, is quiet for one, and speaks for two.
-  const film = { durationMs: 8_000, facts: { ...NO_FACTS, silent: [{ fromMs: 0, toMs: 500 }, { fromMs: 4_500, toMs: 5_500 }, { fromMs: 7_500, toMs: 8_000 }] } };
+  const recording = { durationMs: 8_000, facts: { ...NO_FACTS, silent: [{ fromMs: 0, toMs: 500 }, { fromMs: 4_500, toMs: 5_500 }, { fromMs: 7_500, toMs: 8_000 }] } };
 
   it('is timed against the speech, by its syllables', () => {
-    expect(speechSpans(film)).toEqual([{ fromMs: 500, toMs: 4_500 }, { fromMs: 5_500, toMs: 7_500 }]);
-    const cues = timeScript('We cut the sails and you pick the colours. We tie knots.', film);
+    expect(speechSpans(recording)).toEqual([{ fromMs: 500, toMs: 4_500 }, { fromMs: 5_500, toMs: 7_500 }]);
+    const cues = timeScript('We cut the sails and you pick the colours. We tie knots.', recording);
     expect(cues.map(({ text }) => text)).toEqual(['We cut the sails and you pick the colours.', 'We tie knots.']);
     expect(cues[0]).toMatchObject({ fromMs: 500, toMs: 4_500 });
     expect(cues[1]).toMatchObject({ fromMs: 5_500, toMs: 7_500 });
   });
 
   it('is parted where a line would be too long, and is nothing where nobody speaks', () => {
-    const long = timeScript('By three o’clock the glue is dry, the wind is usually just right, and everybody who came is out on the dunes with something that flies.', film);
+    const long = timeScript('By three o’clock the glue is dry, the wind is usually just right, and everybody who came is out on the dunes with something that flies.', recording);
     expect(long.length).toBeGreaterThan(1);
     expect(Math.max(...long.map(({ text }) => text.length))).toBeLessThanOrEqual(74);
     expect(long.every((cue, index) => cue.toMs > cue.fromMs && cue.fromMs >= (long[index - 1]?.toMs ?? 0))).toBe(true);
     expect(timeScript('Hello.', { durationMs: 1_000, facts: { ...NO_FACTS, silent: [{ fromMs: 0, toMs: 1_000 }] } })).toEqual([]);
-    expect(timeScript('  ', film)).toEqual([]);
+    expect(timeScript('  ', recording)).toEqual([]);
   });
 });
 

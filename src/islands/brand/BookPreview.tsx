@@ -7,11 +7,11 @@ import aside from '../../core/template/shipped/aside.json' with { type: 'json' }
 import ledger from '../../core/template/shipped/ledger.json' with { type: 'json' };
 import tally from '../../core/template/shipped/tally.json' with { type: 'json' };
 import type { Template } from '../../core/template/template.ts';
-import { brandContent } from '../piece/brand-content.ts';
-import { CutCanvas } from '../piece/CutCanvas.tsx';
-import { useWall } from '../piece/wall.ts';
+import { brandContent } from '../preview/brand-content.ts';
+import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useWall } from '../preview/wall.ts';
 import type { StoredBrand } from './use-book.ts';
-import { singlePicture } from '../piece/wanted-cut.ts';
+import { singlePicture } from '../preview/wanted-cut.ts';
 
 /** Templates without pictures show best what colours and type do; each in the scheme it is made for. */
 const shown = [aside, tally, ledger] as unknown as readonly Template[];

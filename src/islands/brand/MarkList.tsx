@@ -6,8 +6,8 @@ import { bestGround } from '../../core/brand/best-ground.ts';
 import type { BrandMark } from '../../core/brand/brand-book.ts';
 import { sendFile } from '../ui/call.ts';
 import { FilePick } from '../ui/FilePick.tsx';
-import { MarkPicture } from '../ui/MarkPicture.tsx';
-import type { MediaItem } from '../ui/media-address.ts';
+import { MarkPicture } from '../media/MarkPicture.tsx';
+import type { MediaItem } from '../media/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 import type { BookEdit } from './use-book.ts';
 

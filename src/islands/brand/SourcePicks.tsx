@@ -1,6 +1,6 @@
 import type { readBrandSource } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { MarkPicture } from '../ui/MarkPicture.tsx';
+import { MarkPicture } from '../media/MarkPicture.tsx';
 
 type Source = AnswerOf<typeof readBrandSource>;
 

@@ -9,8 +9,8 @@ import { ApiProblem, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
-import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
-import { FilmPlayer } from './FilmPlayer.tsx';
+import { mediaAddress, type MediaItem } from '../media/media-address.ts';
+import { RecordingPlayer } from './RecordingPlayer.tsx';
 import { SubjectTrack } from './SubjectTrack.tsx';
 import { MediaDetails } from './MediaDetails.tsx';
 
@@ -56,7 +56,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
           <h2 className="truncate text-base font-semibold">{item.name}</h2>
           <p className="text-xs text-quiet tabular-nums">
             {item.widthPx} × {item.heightPx}
-            {item.film ? '' : `, ${Math.max(1, Math.round(item.bytes / 1024))} KB`}
+            {item.recording ? '' : `, ${Math.max(1, Math.round(item.bytes / 1024))} KB`}
           </p>
         </div>
         <button type="button" aria-label="Close" onClick={onClose} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
@@ -64,8 +64,8 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
         </button>
       </div>
       {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Put away: it stays where it is used and is not offered any more.</p>}
-      {item.film && <FilmPlayer brand={brand} item={item} film={item.film} />}
-      {item.film?.kind === 'clip' && <SubjectTrack brand={brand} item={item} film={item.film} onChange={(subject) => save.mutate({ subject: subject && [...subject] })} />}
+      {item.recording && <RecordingPlayer brand={brand} item={item} recording={item.recording} />}
+      {item.recording?.kind === 'clip' && <SubjectTrack brand={brand} item={item} recording={item.recording} onChange={(subject) => save.mutate({ subject: subject && [...subject] })} />}
       <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
       <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
         <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>

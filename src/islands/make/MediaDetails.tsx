@@ -6,7 +6,7 @@ import { call, sendFile } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { FilePick } from '../ui/FilePick.tsx';
-import type { MediaItem } from '../ui/media-address.ts';
+import type { MediaItem } from '../media/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 
 type Change = Omit<BodyOf<typeof changeMedia>, 'revision'>;

@@ -1,19 +1,19 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import AudioLines from 'lucide-react/icons/audio-lines';
-import Film from 'lucide-react/icons/film';
+import FilmIcon from 'lucide-react/icons/film';
 import { useEffect, useState } from 'react';
 import { listMedia, listMediaTags } from '../../contract/media-contracts.ts';
-import { clockLength } from '../../core/video/film.ts';
+import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
-import { BringIn } from './BringIn.tsx';
-import { filesOf } from './dropped-files.ts';
+import { ImportMedia } from './ImportMedia.tsx';
+import { filesOf } from '../media/dropped-files.ts';
 import { FocalPanel } from './FocalPanel.tsx';
-import { UploadList } from './UploadList.tsx';
-import { useUploads } from './use-uploads.ts';
-import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
+import { UploadList } from '../media/UploadList.tsx';
+import { useUploads } from '../media/use-uploads.ts';
+import { mediaAddress, type MediaItem } from '../media/media-address.ts';
 
 interface BrandProps {
   readonly brand: { readonly slug: string; readonly name: string };
@@ -79,7 +79,7 @@ function Media({ brand }: BrandProps) {
       <div className="min-w-0 flex-1 overflow-auto px-6 py-5">
         <div className="mb-3 flex items-center justify-between gap-4">
           <h1 className="text-xl font-semibold">Media</h1>
-          <BringIn brand={brand.slug} onFiles={uploads.add} onDone={show} />
+          <ImportMedia brand={brand.slug} onFiles={uploads.add} onDone={show} />
         </div>
         <div className="mb-4 flex flex-wrap items-center gap-x-2 gap-y-1.5">
           <input type="search" aria-label="Search media" placeholder="Search names, alt texts, tags, credits" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} mr-2 max-w-72`} />
@@ -117,11 +117,11 @@ function Media({ brand }: BrandProps) {
                 >
                   <span className="relative block">
                     <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
-                    {item.film && <FilmLength film={item.film} />}
+                    {item.recording && <VideoLengthOf recording={item.recording} />}
                   </span>
                   <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
                   <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
-                    {item.film?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
+                    {item.recording?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
                   </span>
                 </button>
               </li>
@@ -142,13 +142,13 @@ function Media({ brand }: BrandProps) {
 }
 
 /** How long a clip or sound is, on the picture that stands for it. */
-function FilmLength({ film }: { readonly film: NonNullable<MediaItem['film']> }) {
-  const Icon = film.kind === 'sound' ? AudioLines : Film;
+function VideoLengthOf({ recording }: { readonly recording: NonNullable<MediaItem['recording']> }) {
+  const Icon = recording.kind === 'sound' ? AudioLines : Recording;
   return (
     <span className="absolute right-1.5 bottom-1.5 flex items-center gap-1 rounded-md bg-ink px-1.5 py-0.5 text-xs text-panel tabular-nums">
       <Icon aria-hidden className="size-3" />
-      <span className="sr-only">{film.kind === 'sound' ? 'Sound of ' : 'Clip of '}</span>
-      {clockLength(film.durationMs)}
+      <span className="sr-only">{recording.kind === 'sound' ? 'Sound of ' : 'Clip of '}</span>
+      {clockLength(recording.durationMs)}
     </span>
   );
 }

@@ -1,16 +1,16 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import { getMediaFilm } from '../../contract/media-contracts.ts';
+import { getRecordingFile } from '../../contract/media-contracts.ts';
 import type { FocalPoint } from '../../core/crop/picture-facts.ts';
-import { subjectOf, type Film, type FocalAt } from '../../core/video/film.ts';
+import { subjectOf, type Recording, type FocalAt } from '../../core/video/recording.ts';
 import { subjectAt } from '../../core/video/movement.ts';
 import { Button } from '../ui/Button.tsx';
 import { addressOf } from '../ui/call.ts';
-import { mediaAddress, type MediaItem } from '../ui/media-address.ts';
+import { mediaAddress, type MediaItem } from '../media/media-address.ts';
 
 interface TrackProps {
   readonly brand: string;
   readonly item: MediaItem;
-  readonly film: Film;
+  readonly recording: Recording;
   readonly onChange: (subject: readonly FocalAt[] | null) => void;
 }
 
@@ -19,8 +19,8 @@ const KEY_STEP = 0.01;
 const SAME_MS = 120;
 
 /** Where the subject of a clip is, moment by moment: as it was found, or as a person has placed it. Crops follow it. */
-export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
-  const [points, setPoints] = useState<readonly FocalAt[]>(() => subjectOf(film));
+export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
+  const [points, setPoints] = useState<readonly FocalAt[]>(() => subjectOf(recording));
   const [atMs, setAtMs] = useState(0);
   const video = useRef<HTMLVideoElement>(null);
   const area = useRef<HTMLDivElement>(null);
@@ -35,7 +35,7 @@ export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
     return box ? { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height } : here;
   };
   const keep = (next: readonly FocalAt[] | null): void => {
-    setPoints(next ?? film.facts.subject);
+    setPoints(next ?? recording.facts.subject);
     onChange(next);
   };
   const keys = (event: KeyboardEvent): void => {
@@ -58,7 +58,7 @@ export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
         onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && setPoints(placed(pointOf(event)))}
         onPointerUp={(event) => keep(placed(pointOf(event)))}
       >
-        <video ref={video} src={addressOf(getMediaFilm, { brand, media: item.id }, { of: item.revision })} poster={mediaAddress(brand, item, 640)} muted playsInline preload="auto" style={{ aspectRatio: item.widthPx / item.heightPx }} className="block w-full" />
+        <video ref={video} src={addressOf(getRecordingFile, { brand, media: item.id }, { of: item.revision })} poster={mediaAddress(brand, item, 640)} muted playsInline preload="auto" style={{ aspectRatio: item.widthPx / item.heightPx }} className="block w-full" />
         <svg viewBox="0 0 100 100" preserveAspectRatio="none" className="pointer-events-none absolute inset-0 size-full" aria-hidden>
           <polyline points={points.map(({ x, y }) => `${x * 100},${y * 100}`).join(' ')} fill="none" stroke="var(--c-panel)" strokeWidth="2" strokeDasharray="5 4" vectorEffect="non-scaling-stroke" />
         </svg>
@@ -71,15 +71,15 @@ export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
         />
       </div>
       <div className="relative mt-2">
-        <input type="range" aria-label="Moment of the clip" aria-valuetext={`${(atMs / 1000).toFixed(1)} s`} min={0} max={film.durationMs} step={50} value={atMs} onChange={(event) => setAtMs(event.target.valueAsNumber)} className="w-full accent-house" />
+        <input type="range" aria-label="Moment of the clip" aria-valuetext={`${(atMs / 1000).toFixed(1)} s`} min={0} max={recording.durationMs} step={50} value={atMs} onChange={(event) => setAtMs(event.target.valueAsNumber)} className="w-full accent-house" />
         <div className="relative mx-2 h-2">
           {points.map((point) => (
-            <button key={point.atMs} type="button" aria-label={`Go to the point at ${(point.atMs / 1000).toFixed(1)} s`} onClick={() => setAtMs(point.atMs)} style={{ left: `${(100 * point.atMs) / film.durationMs}%` }} className="absolute -top-1 size-6 -translate-x-1/2 after:absolute after:inset-[7px] after:rotate-45 after:bg-house" />
+            <button key={point.atMs} type="button" aria-label={`Go to the point at ${(point.atMs / 1000).toFixed(1)} s`} onClick={() => setAtMs(point.atMs)} style={{ left: `${(100 * point.atMs) / recording.durationMs}%` }} className="absolute -top-1 size-6 -translate-x-1/2 after:absolute after:inset-[7px] after:rotate-45 after:bg-house" />
           ))}
         </div>
       </div>
       <p className="mt-2 text-xs text-quiet">
-        {points.length === 0 ? 'It stays where the focal point is. If it moves, go to a moment and drag it there.' : film.subject || points !== subjectOf(film) ? `Placed by hand at ${points.length === 1 ? 'one moment' : `${points.length} moments`}; every crop follows.` : `Found at ${points.length} moments; every crop follows. Drag it where that is wrong.`}
+        {points.length === 0 ? 'It stays where the focal point is. If it moves, go to a moment and drag it there.' : recording.subject || points !== subjectOf(recording) ? `Placed by hand at ${points.length === 1 ? 'one moment' : `${points.length} moments`}; every crop follows.` : `Found at ${points.length} moments; every crop follows. Drag it where that is wrong.`}
       </p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         {own && (
@@ -92,7 +92,7 @@ export function SubjectTrack({ brand, item, film, onChange }: TrackProps) {
             It stays in one place
           </Button>
         )}
-        {points !== film.facts.subject && (film.facts.subject.length > 0 || points.length > 0) && (
+        {points !== recording.facts.subject && (recording.facts.subject.length > 0 || points.length > 0) && (
           <Button size="small" look="quiet" onClick={() => keep(null)}>
             Back to what was found
           </Button>

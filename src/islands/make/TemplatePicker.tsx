@@ -14,18 +14,18 @@ import type { Frame } from '../../core/piece/piece.ts';
 import { sampleFrame, type SamplePictures } from '../../core/piece/sample-frame.ts';
 import { filledSlide, placesOf } from '../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
-import { SAMPLE_MEDIA, sampleMedia } from '../ui/sample-media.ts';
+import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';
 import { call } from '../ui/call.ts';
-import { CutCanvas } from '../piece/CutCanvas.tsx';
-import { useWall } from '../piece/wall.ts';
+import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useWall } from '../preview/wall.ts';
 import { toast } from '../ui/toast.tsx';
-import { brandContent } from '../piece/brand-content.ts';
-import { singlePicture } from '../piece/wanted-cut.ts';
+import { brandContent } from '../preview/brand-content.ts';
+import { singlePicture } from '../preview/wanted-cut.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
 
 const SHOWN_HEIGHT_PX = 128;
-const MOST_SHAPES = 4;
+const MAX_SHAPES = 4;
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
@@ -125,7 +125,7 @@ function offered({ templates, own }: AnswerOf<typeof listTemplates>): readonly T
 function previews(templates: readonly Template[], brand: BrandData): readonly Preview[] {
   const placements = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
   const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(1);
-  const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MOST_SHAPES);
+  const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MAX_SHAPES);
   const portrait = shapes.find((each) => aspect(each) === '0.8') ?? shapes[0];
   return templates.map((template) => {
     if (template.kind !== 'graphic' && portrait) return { template, cuts: previewSlides(template).map((_, index) => ({ key: `${template.key}.${index}`, placement: portrait.placement })) };

@@ -8,14 +8,14 @@ import type { Template } from '../../core/template/template.ts';
 import { ApiProblem, call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
 import { ConflictNote } from './ConflictNote.tsx';
-import { LookSheet } from './LookSheet.tsx';
-import { PieceHeader, type SheetKey } from './PieceHeader.tsx';
+import { LookView } from './look/LookView.tsx';
+import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { httpSaver } from './piece-saver.ts';
 import { PieceStore } from './piece-store.ts';
 import { PreflightRail } from './PreflightRail.tsx';
-import { TimesSheet } from './TimesSheet.tsx';
+import { TimesView } from './times/TimesView.tsx';
 import { useCuts } from './use-cuts.ts';
-import { WordsSheet } from './WordsSheet.tsx';
+import { WordsView } from './words/WordsView.tsx';
 
 export type BrandData = AnswerOf<typeof getBrand>;
 export type MediaItem = AnswerOf<typeof getPiece>['media'][number];
@@ -67,13 +67,13 @@ interface LoadedProps {
   readonly nowMs: number;
 }
 
-const sheetKeys: readonly SheetKey[] = ['look', 'words', 'times'];
+const sheetKeys: readonly ViewKey[] = ['look', 'words', 'times'];
 
 function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps) {
   const client = useQueryClient();
   const [store] = useState(() => new PieceStore(stored, httpSaver(brand.slug, stored.id)));
   const state = useSyncExternalStore(store.subscribe, store.getState, store.getState);
-  const [sheet, setSheet] = useState<SheetKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
+  const [sheet, setSheet] = useState<ViewKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
   const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
   const piece = state.history.document;
   const template = templates.find((each) => each.key === piece.template.key) ?? templates[0];
@@ -101,7 +101,7 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
     };
   }, [store]);
 
-  const choose = useCallback((next: SheetKey): void => {
+  const choose = useCallback((next: ViewKey): void => {
     setSheet(next);
     history.replaceState(null, '', `#${next}`);
   }, []);
@@ -116,9 +116,9 @@ function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps
       <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} readOnly={readOnly} />
       {state.save.kind === 'conflict' && <ConflictNote store={store} mine={piece} theirs={state.save.theirs.document} template={template} brandData={brandData} />}
       <div className="flex min-h-0 flex-1">
-        {sheet === 'look' && <LookSheet {...shared} media={media} onMedia={addMedia} />}
-        {sheet === 'words' && <WordsSheet {...shared} />}
-        {sheet === 'times' && <TimesSheet {...shared} nowMs={nowMs} />}
+        {sheet === 'look' && <LookView {...shared} media={media} onMedia={addMedia} />}
+        {sheet === 'words' && <WordsView {...shared} />}
+        {sheet === 'times' && <TimesView {...shared} nowMs={nowMs} />}
         <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
       </div>
     </main>

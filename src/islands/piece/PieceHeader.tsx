@@ -4,9 +4,9 @@ import { pieceName, type Piece } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
 import type { PieceState, PieceStore, SaveState } from './piece-store.ts';
 
-export type SheetKey = 'look' | 'words' | 'times';
+export type ViewKey = 'look' | 'words' | 'times';
 
-const sheets: readonly { readonly key: SheetKey; readonly name: string }[] = [
+const sheets: readonly { readonly key: ViewKey; readonly name: string }[] = [
   { key: 'look', name: 'Look' },
   { key: 'words', name: 'Words' },
   { key: 'times', name: 'Times' },
@@ -16,8 +16,8 @@ interface HeaderProps {
   readonly piece: Piece;
   readonly store: PieceStore;
   readonly state: PieceState;
-  readonly sheet: SheetKey;
-  readonly onSheet: (sheet: SheetKey) => void;
+  readonly sheet: ViewKey;
+  readonly onSheet: (sheet: ViewKey) => void;
   readonly readOnly: boolean;
 }
 

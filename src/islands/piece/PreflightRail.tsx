@@ -2,7 +2,7 @@ import CircleCheck from 'lucide-react/icons/circle-check';
 import { useQuery } from '@tanstack/react-query';
 import { memo, useDeferredValue, useMemo } from 'react';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { listFilms } from '../../contract/film-contracts.ts';
+import { listVideoExports } from '../../contract/video-contracts.ts';
 import type { Finding } from '../../core/preflight/finding.ts';
 import { applyFix, type PieceDraft } from '../../core/preflight/fix.ts';
 import { measureProblems } from '../../core/preflight/measure-problems.ts';
@@ -15,7 +15,7 @@ import { Button } from '../ui/Button.tsx';
 import { useNow } from '../ui/use-now.ts';
 import type { MediaItem } from './PieceEditor.tsx';
 import type { PieceStore } from './piece-store.ts';
-import type { SheetKey } from './PieceHeader.tsx';
+import type { ViewKey } from './PieceHeader.tsx';
 import type { Cuts } from './use-cuts.ts';
 
 interface RailProps {
@@ -29,8 +29,8 @@ interface RailProps {
   readonly piece: Piece;
   readonly template: Template;
   readonly toCheck: Cuts['toCheck'];
-  readonly sheet: SheetKey;
-  readonly onSheet: (sheet: SheetKey) => void;
+  readonly sheet: ViewKey;
+  readonly onSheet: (sheet: ViewKey) => void;
 }
 
 const HOUR_MS = 3_600_000;
@@ -48,8 +48,8 @@ const Findings = memo(function Findings(props: RailProps) {
     () => preflight({ piece, template, book, cuts: toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
     [piece, template, book, toCheck, media, atMs, brand.zone],
   );
-  const films = useQuery({ queryKey: ['films', brand.slug, props.pieceId], queryFn: () => call(listFilms, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
-  const findings = useMemo(() => [...found, ...filmFindings(films.data?.exports ?? [], toCheck)], [found, films.data, toCheck]);
+  const recordings = useQuery({ queryKey: ['video-exports', brand.slug, props.pieceId], queryFn: () => call(listVideoExports, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
+  const findings = useMemo(() => [...found, ...videoFindings(recordings.data?.exports ?? [], toCheck)], [found, recordings.data, toCheck]);
   const mend = (finding: Finding): void => {
     const { fix } = finding;
     if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft as unknown as PieceDraft, fix.change));
@@ -79,11 +79,11 @@ const Findings = memo(function Findings(props: RailProps) {
   );
 });
 
-/** What is wrong with the last film that was made of each cut, by what was measured on it. */
-function filmFindings(films: AnswerOf<typeof listFilms>['exports'], cuts: Cuts['toCheck']): readonly Finding[] {
+/** What is wrong with the last recording that was made of each cut, by what was measured on it. */
+function videoFindings(recordings: AnswerOf<typeof listVideoExports>['exports'], cuts: Cuts['toCheck']): readonly Finding[] {
   return cuts.flatMap(({ ref, sheet, placement }) => {
-    const film = films.find(({ channelId, placement: place, measures }) => channelId === ref.channelId && place === ref.placement && measures !== null);
-    return film?.measures ? measureProblems(film.measures).map((problem): Finding => ({ severity: 'warns', sentence: `The film made for ${sheet.name} ${placement.name}: ${problem}`, cut: cutKey(ref), sheet: 'look', fix: null })) : [];
+    const recording = recordings.find(({ channelId, placement: place, measures }) => channelId === ref.channelId && place === ref.placement && measures !== null);
+    return recording?.measures ? measureProblems(recording.measures).map((problem): Finding => ({ severity: 'warns', sentence: `The recording made for ${sheet.name} ${placement.name}: ${problem}`, cut: cutKey(ref), sheet: 'look', fix: null })) : [];
   });
 }
 

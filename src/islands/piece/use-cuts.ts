@@ -9,9 +9,9 @@ import { slideTemplate } from '../../core/template/slide-template.ts';
 import { COVER, type Template } from '../../core/template/template.ts';
 import { withOwnTimes } from '../../core/video/shot-times.ts';
 import type { WallContent, WantedCut } from '../../workers/wall-protocol.ts';
-import { brandContent } from './brand-content.ts';
+import { brandContent } from '../preview/brand-content.ts';
 import type { BrandData, MediaItem } from './PieceEditor.tsx';
-import { useWall, type Wall } from './wall.ts';
+import { useWall, type Wall } from '../preview/wall.ts';
 
 /** One slide of a cut; a graphic has one. */
 export interface CutSlide {

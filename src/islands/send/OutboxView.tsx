@@ -4,11 +4,11 @@ import { listDeliveries } from '../../contract/send-contracts.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
-import { useOutboxEvents } from '../ui/outbox-events.ts';
+import { useOutboxEvents } from '../shell/outbox-events.ts';
 import { Queries } from '../ui/Queries.tsx';
-import { stateWord } from '../ui/StateChip.tsx';
+import { stateWord } from '../channel/StateChip.tsx';
 import { useNow } from '../ui/use-now.ts';
-import { DeliveryRow, useBadges } from './DeliveryRow.tsx';
+import { DeliveryRow, useBadges } from '../channel/DeliveryRow.tsx';
 
 interface OutboxProps {
   readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: string };

@@ -3,7 +3,7 @@ import { useState, type ReactNode } from 'react';
 import { ApiProblem } from './call.ts';
 import { Toasts } from './toast.tsx';
 
-const MOST_RETRIES = 2;
+const MAX_RETRIES = 2;
 
 /** What every view stands in: its cache of server state, and the place where short messages appear. */
 export function Queries({ children }: { readonly children: ReactNode }) {
@@ -14,7 +14,7 @@ export function Queries({ children }: { readonly children: ReactNode }) {
           queries: {
             staleTime: 10_000,
             // What the server has declined it declines again; only an unreachable server is worth another try.
-            retry: (count, error) => count < MOST_RETRIES && (!(error instanceof ApiProblem) || error.status === 0 || error.status >= 500),
+            retry: (count, error) => count < MAX_RETRIES && (!(error instanceof ApiProblem) || error.status === 0 || error.status >= 500),
           },
         },
       }),

@@ -11,7 +11,7 @@ interface BarProps {
   readonly onChange: (recipe: (template: Template) => Template) => void;
 }
 
-const LEAST_ARRANGEMENTS = 2;
+const MIN_ARRANGEMENTS = 2;
 
 /** The template's arrangements, and the shapes that the chosen one is for: width divided by height. */
 export function ArrangementBar({ template, chosen, onChoose, onChange }: BarProps) {
@@ -51,7 +51,7 @@ export function ArrangementBar({ template, chosen, onChoose, onChange }: BarProp
         <button type="button" aria-label="Another arrangement like this" title="Another like this" onClick={copy} className="rounded-md p-1.5 hover:bg-sunk hover:text-ink">
           <Copy aria-hidden className="size-3.5" />
         </button>
-        {template.arrangements.length > LEAST_ARRANGEMENTS && (
+        {template.arrangements.length > MIN_ARRANGEMENTS && (
           <button
             type="button"
             aria-label={`Take the arrangement ${arrangement.name} out`}

@@ -3,13 +3,13 @@ import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import { sampleFrame, sampleLengths, type SampleLength } from '../../core/piece/sample-frame.ts';
 import type { Arrangement, Template } from '../../core/template/template.ts';
-import { brandContent } from '../piece/brand-content.ts';
-import { CutCanvas } from '../piece/CutCanvas.tsx';
-import { useWall } from '../piece/wall.ts';
+import { brandContent } from '../preview/brand-content.ts';
+import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useWall } from '../preview/wall.ts';
 import { workshopShapes } from './shapes.ts';
 import type { BrandData, Photos } from './Workshop.tsx';
-import { sampleMedia } from '../ui/sample-media.ts';
-import { singlePicture } from '../piece/wanted-cut.ts';
+import { sampleMedia } from '../media/sample-media.ts';
+import { singlePicture } from '../preview/wanted-cut.ts';
 
 interface WallProps {
   readonly template: Template;

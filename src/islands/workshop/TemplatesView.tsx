@@ -6,11 +6,11 @@ import { listMedia } from '../../contract/media-contracts.ts';
 import { createTemplate, listTemplates, putTemplateAway } from '../../contract/template-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { sampleFrame } from '../../core/piece/sample-frame.ts';
-import { SAMPLE_MEDIA, sampleMedia } from '../ui/sample-media.ts';
+import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';
 import type { Template } from '../../core/template/template.ts';
-import { CutCanvas } from '../piece/CutCanvas.tsx';
-import { brandContent } from '../piece/brand-content.ts';
-import { useWall, type Wall } from '../piece/wall.ts';
+import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { brandContent } from '../preview/brand-content.ts';
+import { useWall, type Wall } from '../preview/wall.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { FilePick } from '../ui/FilePick.tsx';
@@ -18,7 +18,7 @@ import { saveTextFile } from '../ui/save-file.ts';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { workshopShapes } from './shapes.ts';
-import { singlePicture } from '../piece/wanted-cut.ts';
+import { singlePicture } from '../preview/wanted-cut.ts';
 
 interface TemplatesProps {
   readonly brand: { readonly slug: string; readonly role: string };

@@ -12,7 +12,7 @@ import { COVER, type Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
-import { SAMPLE_MEDIA } from '../ui/sample-media.ts';
+import { SAMPLE_MEDIA } from '../media/sample-media.ts';
 import { toast } from '../ui/toast.tsx';
 import { ArrangementBar } from './ArrangementBar.tsx';
 import { PartFields } from './PartFields.tsx';
@@ -61,7 +61,7 @@ interface History {
   readonly future: readonly Template[];
 }
 
-const MOST_STEPS = 200;
+const MAX_STEPS = 200;
 
 function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const client = useQueryClient();
@@ -77,7 +77,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const change = (recipe: (template: Template) => Template): void =>
     setHistory((now) => {
       const next = changeSlideView(now.present, slide, recipe);
-      return next === now.present ? now : { past: [...now.past, now.present].slice(-MOST_STEPS), present: next, future: [] };
+      return next === now.present ? now : { past: [...now.past, now.present].slice(-MAX_STEPS), present: next, future: [] };
     });
   const undo = (): void => setHistory((now) => (now.past.length === 0 ? now : { past: now.past.slice(0, -1), present: now.past.at(-1) ?? now.present, future: [now.present, ...now.future] }));
   const redo = (): void => setHistory((now) => (now.future.length === 0 ? now : { past: [...now.past, now.present], present: now.future[0] ?? now.present, future: now.future.slice(1) }));

@@ -22,7 +22,7 @@ import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 
 /** Sign-in attempts allowed for one account, and from one address, in the window. */
 const SIGN_IN_WINDOW_MS = 10 * 60_000;
-const MOST_ATTEMPTS = { account: 8, address: 40 } as const;
+const MAX_ATTEMPTS = { account: 8, address: 40 } as const;
 
 async function describeMe(services: Services, person: Person) {
   return {
@@ -49,7 +49,7 @@ const signIn = defineEndpoint({
     const account = `account:${body.email.toLowerCase()}`;
     const byAccount = await recordSignInAttempt(services.db, account, nowMs, since);
     const byAddress = await recordSignInAttempt(services.db, `address:${clientAddress}`, nowMs, since);
-    if (byAccount > MOST_ATTEMPTS.account || byAddress > MOST_ATTEMPTS.address) {
+    if (byAccount > MAX_ATTEMPTS.account || byAddress > MAX_ATTEMPTS.address) {
       throw new ProblemError(429, 'too-many-attempts', 'Too many attempts to sign in. Wait ten minutes, then try again.', { retryAfterSeconds: SIGN_IN_WINDOW_MS / 1000 });
     }
     const person = await findPersonByEmail(services.db, body.email);

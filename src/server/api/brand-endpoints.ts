@@ -14,7 +14,7 @@ import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { hashPassword, newPassword } from '../auth/secrets.ts';
 import { importMark } from '../brand/import-mark.ts';
-import { importTypeface, MOST_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
+import { importTypeface, MAX_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
 import { readBrandFiles, readWebPage } from '../brand/read-brand-source.ts';
 import { openStandinAccounts } from '../brand/standin-accounts.ts';
 import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
@@ -81,7 +81,7 @@ const addTypeface = defineEndpoint({
   contract: contracts.addTypeface,
   may: 'brand',
   async handle({ services, brand, query, request, nowMs }) {
-    const received = await receiveUpload(request, services.media, () => MOST_TYPEFACE_BYTES);
+    const received = await receiveUpload(request, services.media, () => MAX_TYPEFACE_BYTES);
     try {
       const typeface = await importTypeface(await readFile(received.path), query.name);
       const hash = await services.media.keep(typeface.bytes);

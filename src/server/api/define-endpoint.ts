@@ -30,7 +30,7 @@ export interface Endpoint {
   handle(request: Request, path: Readonly<Record<string, string>>, services: Services, clientAddress: string): Promise<Response>;
 }
 
-const MOST_JSON_BYTES = 2 * 1024 * 1024;
+const MAX_JSON_BYTES = 2 * 1024 * 1024;
 
 /**
  * An endpoint: the contract says what goes in and out, `may` who may call, `handle` does it. Everything from outside is
@@ -95,9 +95,9 @@ function readQuery(contract: Contract, request: Request): Record<string, unknown
 
 async function readJson(request: Request): Promise<unknown> {
   if (!/^application\/json\b/i.test(request.headers.get('content-type') ?? '')) throw new ProblemError(415, 'not-json', 'Send JSON, with content-type application/json.');
-  if (Number(request.headers.get('content-length') ?? 0) > MOST_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
+  if (Number(request.headers.get('content-length') ?? 0) > MAX_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
   const text = await request.text();
-  if (text.length > MOST_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
+  if (text.length > MAX_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
   try {
     return JSON.parse(text);
   } catch {

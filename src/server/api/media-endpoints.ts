@@ -2,16 +2,16 @@ import { rm } from 'node:fs/promises';
 import * as contracts from '../../contract/media-contracts.ts';
 import { getChannel, type Brand } from '../db/brand-repository.ts';
 import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
-import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem, type StoredFilm } from '../db/media-repository.ts';
+import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem, type StoredRecording } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
-import type { FocalAt } from '../../core/video/film.ts';
-import { filmProxy } from '../film/film-proxy.ts';
-import { filmStrip } from '../film/film-strip.ts';
-import { soundWave } from '../film/sound-wave.ts';
+import type { FocalAt } from '../../core/video/recording.ts';
+import { playbackCopy } from '../recording/playback-copy.ts';
+import { clipStrip } from '../recording/clip-strip.ts';
+import { soundWave } from '../recording/sound-wave.ts';
 import { pictureDerivative } from '../media/derivatives.ts';
-import { keepMedia, keepMediaBytes, readMedia } from '../media/keep-media.ts';
+import { keepMedia, keepMediaBytes, readMedia } from '../imports/keep-media.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
-import { usesOfMedia } from '../media/uses-of-media.ts';
+import { usesOfMedia } from '../imports/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
 import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/picture-library.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
@@ -38,7 +38,7 @@ export function describeMedia(item: MediaItem) {
     focal: item.ownFocal ?? item.facts.focal,
     focalBy: item.ownFocal ? ('person' as const) : ('proposal' as const),
     facts: item.facts,
-    film: item.film && { kind: item.film.kind, durationMs: item.film.durationMs, hasSound: item.film.hasSound, facts: item.film.facts, ...(item.film.subject ? { subject: item.film.subject } : {}) },
+    recording: item.recording && { kind: item.recording.kind, durationMs: item.recording.durationMs, hasSound: item.recording.hasSound, facts: item.recording.facts, ...(item.recording.subject ? { subject: item.recording.subject } : {}) },
     revision: item.revision,
     createdMs: item.createdMs,
   };
@@ -98,7 +98,7 @@ const changeMedia = defineEndpoint({
     const { focal, subject, name, altText, credit, licence, licenceUntil, tags, archived } = body;
     const updated = await updateMedia(services.db, brand.id, params.media, body.revision, {
       ...(focal === undefined ? {} : { focal }),
-      ...(subject === undefined ? {} : { film: withSubject(current, subject) }),
+      ...(subject === undefined ? {} : { recording: withSubject(current, subject) }),
       ...(name === undefined ? {} : { name }),
       ...(altText === undefined ? {} : { altText }),
       ...(tags === undefined ? {} : { tags: [...new Set(tags)] }),
@@ -144,7 +144,7 @@ const replaceMediaFile = defineEndpoint({
       const twin = await findMediaBySource(services.db, brand.id, received.hash);
       if (twin) throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
       const read = await readMedia(services.media, received.path, query.name);
-      if ((read.film?.kind ?? null) !== (current.film?.kind ?? null)) throw new ProblemError(415, 'other-kind', 'Only a file of the same kind can take its place: a picture for a picture, a clip for a clip.');
+      if ((read.recording?.kind ?? null) !== (current.recording?.kind ?? null)) throw new ProblemError(415, 'other-kind', 'Only a file of the same kind can take its place: a picture for a picture, a clip for a clip.');
       const file = { ...read, sourceHash: received.hash };
       const updated = await updateMedia(services.db, brand.id, params.media, query.revision, { file });
       if (!updated) throw staleItem(await getItem(services, brand, params.media));
@@ -159,7 +159,7 @@ const fetchMedia = defineEndpoint({
   contract: contracts.fetchMedia,
   may: 'make',
   async handle({ services, brand, body, nowMs }) {
-    const fetched = await guardedFetch(body.address, { mostBytes: contracts.MOST_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*' });
+    const fetched = await guardedFetch(body.address, { mostBytes: contracts.MAX_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*' });
     const name = decodeURIComponent(new URL(fetched.address).pathname.split('/').at(-1) ?? '').slice(0, 200) || new URL(fetched.address).hostname;
     return describeMedia(await keepMediaBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
   },
@@ -216,32 +216,32 @@ const getMediaFile = defineEndpoint({
   },
 });
 
-const getMediaFilm = defineEndpoint({
-  contract: contracts.getMediaFilm,
+const getRecordingFile = defineEndpoint({
+  contract: contracts.getRecordingFile,
   may: 'see',
   async handle({ services, brand, params, request }) {
-    const { film } = await getItem(services, brand, params.media);
-    if (!film) throw notFound('clip or sound');
-    return rangeResponse(request, await filmProxy(services.media, film.storedHash), film.mime);
+    const { recording } = await getItem(services, brand, params.media);
+    if (!recording) throw notFound('clip or sound');
+    return rangeResponse(request, await playbackCopy(services.media, recording.storedHash), recording.mime);
   },
 });
 
 /** A clip whose subject a person has placed, in order; null goes back to what was found. */
-function withSubject({ film }: MediaItem, subject: readonly FocalAt[] | null): StoredFilm {
-  if (film?.kind !== 'clip') throw new ProblemError(422, 'no-clip', 'Only the subject of a clip moves.');
-  const { subject: _, ...found } = film;
+function withSubject({ recording }: MediaItem, subject: readonly FocalAt[] | null): StoredRecording {
+  if (recording?.kind !== 'clip') throw new ProblemError(422, 'no-clip', 'Only the subject of a clip moves.');
+  const { subject: _, ...found } = recording;
   if (subject === null) return found;
-  if (subject.some(({ atMs }) => atMs > film.durationMs)) throw new ProblemError(422, 'beyond-clip', 'A moment lies beyond the end of the clip.');
+  if (subject.some(({ atMs }) => atMs > recording.durationMs)) throw new ProblemError(422, 'beyond-clip', 'A moment lies beyond the end of the clip.');
   return { ...found, subject: [...subject].sort((a, b) => a.atMs - b.atMs) };
 }
 
-const getFilmStrip = defineEndpoint({
-  contract: contracts.getFilmStrip,
+const getClipStrip = defineEndpoint({
+  contract: contracts.getClipStrip,
   may: 'see',
   async handle({ services, brand, params }) {
-    const { film } = await getItem(services, brand, params.media);
-    if (film?.kind !== 'clip') throw notFound('clip');
-    return fileResponse(await filmStrip(services.media, film), 'image/jpeg', 'ask-again');
+    const { recording } = await getItem(services, brand, params.media);
+    if (recording?.kind !== 'clip') throw notFound('clip');
+    return fileResponse(await clipStrip(services.media, recording), 'image/jpeg', 'ask-again');
   },
 });
 
@@ -249,9 +249,9 @@ const getSoundWave = defineEndpoint({
   contract: contracts.getSoundWave,
   may: 'see',
   async handle({ services, brand, params }) {
-    const { film } = await getItem(services, brand, params.media);
-    if (!film?.hasSound) throw notFound('sound');
-    return { peaks: [...(await soundWave(services.media, film.storedHash))] };
+    const { recording } = await getItem(services, brand, params.media);
+    if (!recording?.hasSound) throw notFound('sound');
+    return { peaks: [...(await soundWave(services.media, recording.storedHash))] };
   },
 });
 
@@ -267,8 +267,8 @@ export const mediaEndpoints: readonly Endpoint[] = [
   getMediaUses,
   replaceMediaFile,
   getMediaFile,
-  getMediaFilm,
-  getFilmStrip,
+  getRecordingFile,
+  getClipStrip,
   getSoundWave,
   searchLibrary,
   getLibraryPreview,

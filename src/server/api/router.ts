@@ -5,7 +5,7 @@ import { accountEndpoints } from './account-endpoints.ts';
 import { brandEndpoints } from './brand-endpoints.ts';
 import type { Endpoint } from './define-endpoint.ts';
 import { exportEndpoints } from './export-endpoints.ts';
-import { filmEndpoints } from './film-endpoints.ts';
+import { videoEndpoints } from './video-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
 import { pieceEndpoints } from './piece-endpoints.ts';
@@ -14,7 +14,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...filmEndpoints, ...sendEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

@@ -7,7 +7,7 @@ import { findPiece } from '../db/piece-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { exists } from '../media/derivatives.ts';
 import { cutSourceOf } from '../render/cut-source.ts';
-import { schedule } from '../send/schedule.ts';
+import { schedule } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';

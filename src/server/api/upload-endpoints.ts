@@ -4,7 +4,7 @@ import type { Caller } from '../auth/caller.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { deleteUpload, findUpload, insertUpload, takeStaleUploads, type PendingUpload } from '../db/upload-repository.ts';
 import { notFound } from '../errors.ts';
-import { keepMedia } from '../media/keep-media.ts';
+import { keepMedia } from '../imports/keep-media.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';

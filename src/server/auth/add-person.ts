@@ -9,7 +9,7 @@ import { closeServices, openServices } from '../services.ts';
 import { readSettings } from '../settings.ts';
 import { hashPassword } from './secrets.ts';
 
-const SHORTEST_PASSWORD = 10;
+const MIN_PASSWORD = 10;
 
 /** The command line's way to the first person and the first brand of an installation. */
 const { values } = parseArgs({
@@ -33,8 +33,8 @@ async function add(): Promise<number> {
   const terminal = createInterface({ input: process.stdin, output: process.stdout });
   const password = process.env['CONFETTI_PASSWORD'] ?? (await terminal.question('Password (shown as you type): '));
   terminal.close();
-  if (password.length < SHORTEST_PASSWORD) {
-    say(`A password has at least ${SHORTEST_PASSWORD} characters.`);
+  if (password.length < MIN_PASSWORD) {
+    say(`A password has at least ${MIN_PASSWORD} characters.`);
     return 1;
   }
   const services = await openServices(readSettings(process.env), 1);

@@ -6,7 +6,7 @@ import { readSvg, type SvgNote } from '../../core/artwork/read-svg.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import type { MediaItem } from '../db/media-repository.ts';
 import { ProblemError } from '../errors.ts';
-import { keepMedia } from '../media/keep-media.ts';
+import { keepMedia } from '../imports/keep-media.ts';
 import type { ReceivedFile } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
 
@@ -17,7 +17,7 @@ export interface ImportedMark {
   readonly picture: MediaItem | null;
 }
 
-const MOST_SVG_BYTES = 1024 * 1024;
+const MAX_SVG_BYTES = 1024 * 1024;
 /** A mark lighter than this is drawn for dark grounds. */
 const LIGHT_FROM = 0.4;
 
@@ -49,7 +49,7 @@ export async function importMark(services: Services, brand: Brand, file: Receive
 }
 
 async function readText(file: ReceivedFile, name: string): Promise<string> {
-  if (file.bytes > MOST_SVG_BYTES) throw new ProblemError(413, 'too-large', `“${name}” is larger than 1 MB. A mark is a few outlines; simplify it first.`);
+  if (file.bytes > MAX_SVG_BYTES) throw new ProblemError(413, 'too-large', `“${name}” is larger than 1 MB. A mark is a few outlines; simplify it first.`);
   return (await readFile(file.path)).toString('utf8');
 }
 

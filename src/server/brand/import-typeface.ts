@@ -10,8 +10,8 @@ export interface ImportedTypeface {
 }
 
 /** Larger files are collections for whole scripts; the shelf has those. */
-export const MOST_TYPEFACE_BYTES = 12 * 1024 * 1024;
-const LEAST_GLYPHS = 20;
+export const MAX_TYPEFACE_BYTES = 12 * 1024 * 1024;
+const MIN_GLYPHS = 20;
 const REGULAR_WEIGHT = 400;
 
 type Container = 'sfnt' | 'woff2';
@@ -43,7 +43,7 @@ export async function importTypeface(bytes: Uint8Array, name: string): Promise<I
   } catch (error) {
     throw damaged(error);
   }
-  if (font.numGlyphs < LEAST_GLYPHS || !(font.hasGlyphForCodePoint(0x41) || font.hasGlyphForCodePoint(0x61))) {
+  if (font.numGlyphs < MIN_GLYPHS || !(font.hasGlyphForCodePoint(0x41) || font.hasGlyphForCodePoint(0x61))) {
     throw new ProblemError(422, 'no-letters', `“${name}” has no letters to write with: it looks like a set of icons.`);
   }
   const weight = (font as Font & { readonly 'OS/2'?: { readonly usWeightClass?: number } })['OS/2']?.usWeightClass ?? REGULAR_WEIGHT;

@@ -15,8 +15,8 @@ import type { Settings } from '../settings.ts';
 
 export type BrandSource = AnswerOf<typeof contract>;
 
-const MOST_PAGE_BYTES = 4 * 1024 * 1024;
-const MOST_STYLESHEETS = 8;
+const MAX_PAGE_BYTES = 4 * 1024 * 1024;
+const MAX_STYLESHEETS = 8;
 
 const nothing: BrandSource = { title: '', description: '', site: '', colours: [], families: [], marks: [], book: null, notes: [] };
 
@@ -26,7 +26,7 @@ const nothing: BrandSource = { title: '', description: '', site: '', colours: []
  */
 export async function readWebPage(address: string, settings: Pick<Settings, 'trustedHosts'>): Promise<BrandSource> {
   const fetchText = async (each: string, accept: string): Promise<{ text: string; address: string; mime: string }> => {
-    const fetched = await guardedFetch(each, { mostBytes: MOST_PAGE_BYTES, trustedHosts: settings.trustedHosts, accept });
+    const fetched = await guardedFetch(each, { mostBytes: MAX_PAGE_BYTES, trustedHosts: settings.trustedHosts, accept });
     return { text: fetched.bytes.toString('utf8'), address: fetched.address, mime: fetched.mime };
   };
   const page = await fetchText(address, 'text/html');
@@ -34,7 +34,7 @@ export async function readWebPage(address: string, settings: Pick<Settings, 'tru
   const parts = readPage(page.text);
   const notes: string[] = [];
   const sheets: string[] = [];
-  for (const href of parts.stylesheets.slice(0, MOST_STYLESHEETS)) {
+  for (const href of parts.stylesheets.slice(0, MAX_STYLESHEETS)) {
     if (!URL.canParse(href, page.address)) continue;
     try {
       sheets.push((await fetchText(new URL(href, page.address).href, 'text/css')).text);

@@ -4,7 +4,7 @@ import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost
 
 /** A request that has not answered by then counts as unanswered. */
 const ANSWER_WITHIN_MS = 15_000;
-const LONGEST_RETRY_AFTER_S = 3_600;
+const MAX_RETRY_AFTER_S = 3_600;
 
 type Manner = NetworkSheet['publishing']['manner'];
 
@@ -95,7 +95,7 @@ function reasonIn(text: string): string {
 
 function retryAfterMs(response: Response): number | null {
   const seconds = Number(response.headers.get('retry-after') ?? Number.NaN);
-  return Number.isFinite(seconds) && seconds >= 0 ? Math.min(seconds, LONGEST_RETRY_AFTER_S) * 1000 : null;
+  return Number.isFinite(seconds) && seconds >= 0 ? Math.min(seconds, MAX_RETRY_AFTER_S) * 1000 : null;
 }
 
 function readJson(text: string, network: string): Record<string, unknown> {

@@ -1,6 +1,6 @@
 import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
-import { wholeFilm, type Film } from '../../core/video/film.ts';
+import { wholeRecording, type Recording } from '../../core/video/recording.ts';
 import type { Db } from './connection.ts';
 
 export interface MediaItem {
@@ -15,7 +15,7 @@ export interface MediaItem {
   readonly storedHash: string;
   readonly facts: PictureFacts;
   /** What a clip or sound is beside the picture that stands for it; null for a picture. */
-  readonly film: StoredFilm | null;
+  readonly recording: StoredRecording | null;
   /** Where a person moved the focal point; null leaves the proposal in force. */
   readonly ownFocal: { readonly x: number; readonly y: number } | null;
   readonly altText: string;
@@ -30,7 +30,7 @@ export interface MediaItem {
 }
 
 /** A clip or sound and its working copy. */
-export interface StoredFilm extends Film {
+export interface StoredRecording extends Recording {
   readonly storedHash: string;
   readonly mime: string;
   readonly bytes: number;
@@ -56,7 +56,7 @@ interface MediaRow {
   source_hash: string;
   stored_hash: string;
   facts: string;
-  film: string | null;
+  recording: string | null;
   focal_x: number | null;
   focal_y: number | null;
   alt_text: string;
@@ -82,7 +82,7 @@ function toItem(row: MediaRow): MediaItem {
     sourceHash: row.source_hash,
     storedHash: row.stored_hash,
     facts: JSON.parse(row.facts),
-    film: row.film === null ? null : wholeFilm(JSON.parse(row.film) as StoredFilm),
+    recording: row.recording === null ? null : wholeRecording(JSON.parse(row.recording) as StoredRecording),
     ownFocal: row.focal_x !== null && row.focal_y !== null ? { x: row.focal_x, y: row.focal_y } : null,
     altText: row.alt_text,
     terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
@@ -113,7 +113,7 @@ export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaIte
       source_hash: item.sourceHash,
       stored_hash: item.storedHash,
       facts: JSON.stringify(item.facts),
-      film: item.film === null ? null : JSON.stringify(item.film),
+      recording: item.recording === null ? null : JSON.stringify(item.recording),
       focal_x: item.ownFocal?.x ?? null,
       focal_y: item.ownFocal?.y ?? null,
       alt_text: item.altText,
@@ -160,7 +160,7 @@ export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): P
   const query = db<MediaRow>('media').where({ brand_id: brandId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
   if (filter.archived) query.whereNotNull('archived_ms');
   else query.whereNull('archived_ms');
-  if (filter.kind !== null) query.whereRaw(`coalesce(json_extract(film, '$.kind'), 'picture') ${filter.kind === 'sound' ? '=' : '<>'} 'sound'`);
+  if (filter.kind !== null) query.whereRaw(`coalesce(json_extract(recording, '$.kind'), 'picture') ${filter.kind === 'sound' ? '=' : '<>'} 'sound'`);
   for (const word of filter.words) query.whereRaw('instr(search, ?) > 0', [word.toLocaleLowerCase('en')]);
   if (filter.tag !== null) query.whereRaw('exists (select 1 from json_each(media.tags) where json_each.value = ?)', [filter.tag]);
   if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
@@ -185,13 +185,13 @@ export async function deleteMedia(db: Db, brandId: string, id: string): Promise<
 export interface MediaChange {
   readonly focal?: { readonly x: number; readonly y: number } | null;
   readonly name?: string;
-  readonly film?: StoredFilm;
+  readonly recording?: StoredRecording;
   readonly altText?: string;
   readonly terms?: MediaTerms;
   readonly tags?: readonly string[];
   readonly archivedMs?: number | null;
   /** Another file in its place: what it shows and where its bytes lie. */
-  readonly file?: Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'sourceHash' | 'storedHash' | 'facts' | 'film'>;
+  readonly file?: Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'sourceHash' | 'storedHash' | 'facts' | 'recording'>;
 }
 
 /** Changes an item if it is still at `revision`; null when it is not. */
@@ -204,7 +204,7 @@ export async function updateMedia(db: Db, brandId: string, id: string, revision:
       ...(change.terms === undefined ? {} : termsRow(change.terms)),
       ...(change.tags === undefined ? {} : { tags: JSON.stringify(change.tags) }),
       ...(change.archivedMs === undefined ? {} : { archived_ms: change.archivedMs }),
-      ...(change.film === undefined ? {} : { film: JSON.stringify(change.film) }),
+      ...(change.recording === undefined ? {} : { recording: JSON.stringify(change.recording) }),
       ...(change.file === undefined ? {} : fileRow(change.file)),
     };
     const [row] = await trx<MediaRow>('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');
@@ -222,7 +222,7 @@ function termsRow(terms: MediaTerms) {
 function fileRow(file: NonNullable<MediaChange['file']>) {
   // A new picture has its own focal proposal; where a person had looked belongs to the old one.
   const own = { focal_x: null, focal_y: null };
-  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), film: file.film === null ? null : JSON.stringify(file.film) };
+  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording) };
 }
 
 /** All that a search looks at, in small letters. */

@@ -1,5 +1,5 @@
 import { readFile } from 'node:fs/promises';
-import { backoffMs, MOST_ATTEMPTS } from '../../core/post/backoff.ts';
+import { backoffMs, MAX_ATTEMPTS } from '../../core/post/backoff.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Cue } from '../../core/piece/track.ts';
@@ -10,10 +10,10 @@ import type { Snapshot } from '../../core/post/snapshot.ts';
 import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost } from '../connectors/connector.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
-import { cutFilm } from '../film/cut-film.ts';
-import { coverOfCut, paintCover } from '../film/film-cover.ts';
-import { filmSourceOf, goesAsFile, type FilmSource } from '../film/film-source.ts';
-import { filmMimes } from '../film/render-film.ts';
+import { makeVideoFile } from '../video/video-file.ts';
+import { coverOfCut, paintCover } from '../video/video-cover.ts';
+import { videoSourceOf, goesAsFile, type VideoSource } from '../video/video-source.ts';
+import { videoMimes } from '../video/render-video.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 
@@ -94,7 +94,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
 
 /** What goes along with a video. */
 interface VideoParts {
-  readonly source: FilmSource;
+  readonly source: VideoSource;
   readonly cover: CutCover | null;
   /** The cover goes as a picture of its own; else it is a moment of the video. */
   readonly coverIsFile: boolean;
@@ -104,7 +104,7 @@ interface VideoParts {
 }
 
 function videoParts(snapshot: Snapshot, network: string, delivery: Delivery, services: Services): VideoParts {
-  const source = filmSourceOf(snapshot, network, delivery, services.media);
+  const source = videoSourceOf(snapshot, network, delivery, services.media);
   const cover = coverOfCut(snapshot, network, delivery, source);
   const coverIsFile = cover !== null && source.cut.placement.video?.cover === 'any';
   const subtitles = goesAsFile(snapshot, network, delivery) ? (snapshot.piece.track?.subtitles ?? []).filter(({ fromMs }) => fromMs < toMs(source.timeline.lengthFrames)) : null;
@@ -113,10 +113,10 @@ function videoParts(snapshot: Snapshot, network: string, delivery: Delivery, ser
 
 /** A video as files; one that has been made of the same content before is found again. */
 async function videoFiles(services: Services, snapshot: Snapshot, delivery: Delivery, { source, cover, coverIsFile, subtitles }: VideoParts, sheet: NetworkSheet, signal: AbortSignal): Promise<readonly OutgoingPicture[]> {
-  const { path } = await cutFilm(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
+  const { path } = await makeVideoFile(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
   return [
-    { bytes: await readFile(path), mime: filmMimes.mp4 },
-    ...(cover && coverIsFile ? [{ bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: filmMimes.jpg }] : []),
+    { bytes: await readFile(path), mime: videoMimes.mp4 },
+    ...(cover && coverIsFile ? [{ bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: videoMimes.jpg }] : []),
     ...(subtitles ? [{ bytes: new TextEncoder().encode(writeVtt(subtitles)), mime: 'text/vtt' }] : []),
   ];
 }
@@ -147,7 +147,7 @@ function sheetOf(snapshot: Snapshot, network: string): NetworkSheet {
 /** What a fault means for the delivery: refused for good, or another attempt later, as often as is reasonable. */
 function outcomeOf(error: ConnectorError, delivery: Delivery, machineNowMs: number): Outcome {
   if (error.code === 'refused' || error.code === 'ended') return { kind: 'refuse', problem: error.message };
-  if (delivery.attempt >= MOST_ATTEMPTS) {
+  if (delivery.attempt >= MAX_ATTEMPTS) {
     return { kind: 'refuse', problem: `${error.message} Given up after ${delivery.attempt} attempts.` };
   }
   const waitMs = backoffMs(delivery.attempt, seedOf(delivery), error.retryAfterMs);

@@ -1,6 +1,6 @@
 import { fileTypeFromFile, type FileTypeResult } from 'file-type';
 import sharp, { type Sharp } from 'sharp';
-import { MOST_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
+import { MAX_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
 import { FACTS_RASTER_PX, takePictureFacts, type PictureFacts } from '../../core/crop/picture-facts.ts';
 import { ProblemError } from '../errors.ts';
 
@@ -20,7 +20,7 @@ const kinds: Readonly<Record<string, (image: Sharp) => Sharp>> = {
 };
 
 /** Sides shorter than this are of no use in any placement. */
-const LEAST_SIDE_PX = 16;
+const MIN_SIDE_PX = 16;
 
 /**
  * Reads a picture file by its bytes, whatever its name says: checks it, turns it upright by its EXIF orientation, leaves
@@ -64,11 +64,11 @@ async function checkSize(path: string, name: string): Promise<void> {
     .catch((error: unknown) => {
       throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged: not even its size can be read.`, { reason: reasonOf(error) });
     });
-  if (width * height > MOST_PICTURE_PIXELS) {
+  if (width * height > MAX_PICTURE_PIXELS) {
     const megapixels = (pixels: number): string => `${Math.round(pixels / 1_000_000)} megapixels`;
-    throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}, ${megapixels(width * height)}. The most that can be used is ${megapixels(MOST_PICTURE_PIXELS)}: make it smaller first.`);
+    throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}, ${megapixels(width * height)}. The most that can be used is ${megapixels(MAX_PICTURE_PIXELS)}: make it smaller first.`);
   }
-  if (Math.min(width, height) < LEAST_SIDE_PX) {
+  if (Math.min(width, height) < MIN_SIDE_PX) {
     throw new ProblemError(422, 'too-small', `“${name}” is only ${width} × ${height} pixels. No placement can use that.`);
   }
 }
@@ -79,7 +79,7 @@ async function factsOf(bytes: Buffer): Promise<PictureFacts> {
 }
 
 function open(path: string): Sharp {
-  return sharp(path, { failOn: 'truncated', limitInputPixels: MOST_PICTURE_PIXELS });
+  return sharp(path, { failOn: 'truncated', limitInputPixels: MAX_PICTURE_PIXELS });
 }
 
 function reasonOf(error: unknown): string {

@@ -5,7 +5,7 @@ import { Readable, Transform } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import type { ReadableStream } from 'node:stream/web';
 import { fileTypeFromBuffer } from 'file-type';
-import { MOST_FILM_BYTES, MOST_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
+import { MAX_RECORDING_BYTES, MAX_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
 import { ProblemError } from '../errors.ts';
 import type { MediaStore } from './media-store.ts';
 
@@ -21,7 +21,7 @@ export interface ReceivedFile {
  */
 export async function receiveUpload(request: Request, store: MediaStore, limitOf: (start: Uint8Array) => number | Promise<number> = mostMediaBytes): Promise<ReceivedFile> {
   const announced = Number(request.headers.get('content-length') ?? 0);
-  if (announced > MOST_FILM_BYTES) throw tooLarge(MOST_FILM_BYTES);
+  if (announced > MAX_RECORDING_BYTES) throw tooLarge(MAX_RECORDING_BYTES);
   if (!request.body) throw new ProblemError(400, 'empty-upload', 'The file is empty.');
   const path = await store.temporaryPath();
   const hash = createHash('sha256');
@@ -46,12 +46,12 @@ export async function receiveUpload(request: Request, store: MediaStore, limitOf
   return { path, bytes, hash: hash.digest('hex') };
 }
 
-export function isFilmType(mime: string | undefined): boolean {
+export function isRecordingType(mime: string | undefined): boolean {
   return mime !== undefined && /^(?:video|audio)\//.test(mime);
 }
 
 async function mostMediaBytes(start: Uint8Array): Promise<number> {
-  return isFilmType((await fileTypeFromBuffer(start))?.mime) ? MOST_FILM_BYTES : MOST_UPLOAD_BYTES;
+  return isRecordingType((await fileTypeFromBuffer(start))?.mime) ? MAX_RECORDING_BYTES : MAX_UPLOAD_BYTES;
 }
 
 function tooLarge(mostBytes: number): ProblemError {

@@ -21,7 +21,7 @@ export interface Fetched {
   readonly address: string;
 }
 
-const MOST_REDIRECTS = 5;
+const MAX_REDIRECTS = 5;
 const WITHIN_MS = 15_000;
 
 /**
@@ -33,7 +33,7 @@ const WITHIN_MS = 15_000;
 export async function guardedFetch(address: string, options: GuardedFetchOptions): Promise<Fetched> {
   const deadline = AbortSignal.timeout(WITHIN_MS);
   let next = readAddress(address, options);
-  for (let redirects = 0; redirects <= MOST_REDIRECTS; redirects += 1) {
+  for (let redirects = 0; redirects <= MAX_REDIRECTS; redirects += 1) {
     const response = await open(next, options, deadline);
     const status = response.statusCode ?? 0;
     const { location } = response.headers;

@@ -1,12 +1,12 @@
 import { mediaOfBook } from '../../core/brand/brand-book.ts';
 import { mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
-import type { Snapshot, SnapshotFilm } from '../../core/post/snapshot.ts';
+import type { Snapshot, PinnedRecording } from '../../core/post/snapshot.ts';
 import { listSheetsOf, type Brand } from '../db/brand-repository.ts';
-import { findMediaByIds, toPicture, type StoredFilm } from '../db/media-repository.ts';
+import { findMediaByIds, toPicture, type StoredRecording } from '../db/media-repository.ts';
 import { getTemplate } from '../db/template-repository.ts';
 import type { Services } from '../services.ts';
 
-function filmOf({ kind, durationMs, hasSound, facts, storedHash }: StoredFilm): SnapshotFilm {
+function recordingOf({ kind, durationMs, hasSound, facts, storedHash }: StoredRecording): PinnedRecording {
   return { kind, durationMs, hasSound, facts, storedHash };
 }
 
@@ -19,6 +19,6 @@ export async function makeSnapshot(services: Services, brand: Brand, piece: Piec
     template: await getTemplate(services.db, brand.id, piece.template.key),
     book: brand.book,
     sheets: await listSheetsOf(services.db, brand.id),
-    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence, ...(item.film ? { film: filmOf(item.film) } : {}) })),
+    pictures: items.map((item) => ({ ...toPicture(item), storedHash: item.storedHash, credit: item.terms.credit, licence: item.terms.licence, ...(item.recording ? { recording: recordingOf(item.recording) } : {}) })),
   };
 }

@@ -34,6 +34,6 @@ export async function preflightSnapshot(services: Services, brand: Brand, snapsh
   });
   const { piece, template, book } = snapshot;
   const items = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece));
-  const pictures = items.map(({ id, name, altText, widthPx, heightPx, film, terms }) => ({ id, name, altText, widthPx, heightPx, film, licence: terms.licence, licenceUntil: terms.licenceUntil }));
+  const pictures = items.map(({ id, name, altText, widthPx, heightPx, recording, terms }) => ({ id, name, altText, widthPx, heightPx, recording, licence: terms.licence, licenceUntil: terms.licenceUntil }));
   return preflight({ piece, template, book, cuts: toCheck, pictures, atMs, zone: brand.zone });
 }

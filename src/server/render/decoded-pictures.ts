@@ -1,7 +1,7 @@
 import sharp, { type Sharp } from 'sharp';
 
 /** Larger pictures are read anew each time; decoded they would fill the memory of a thread. */
-const MOST_PIXELS = 40_000_000;
+const MAX_PIXELS = 40_000_000;
 /**
  * Smaller copies that are made where they are of use. A JPEG is decoded at a half, a quarter or an eighth of its size for a
  * fraction of the work; sharp does so from these factors on.
@@ -9,7 +9,7 @@ const MOST_PIXELS = 40_000_000;
 const LEVELS = [12, 6, 3] as const;
 const WHOLE = 1;
 /** How much of scaling down is left to do on a copy at least: it is the resampler that makes it sharp. */
-const LEAST_REST = 1.25;
+const MIN_REST = 1.25;
 
 interface PictureFile {
   readonly filePath: string;
@@ -41,8 +41,8 @@ export class DecodedPictures {
 
   /** @param shrink pixels of the file that become one pixel, in the direction where they are fewer */
   async open({ filePath, widthPx, heightPx }: PictureFile, shrink: number): Promise<OpenPicture> {
-    if (widthPx * heightPx > MOST_PIXELS) return { image: sharp(filePath), widthPx, heightPx };
-    const level = LEVELS.find((factor) => shrink >= factor * LEAST_REST) ?? WHOLE;
+    if (widthPx * heightPx > MAX_PIXELS) return { image: sharp(filePath), widthPx, heightPx };
+    const level = LEVELS.find((factor) => shrink >= factor * MIN_REST) ?? WHOLE;
     const isFirst = this.#last?.filePath !== filePath;
     if (isFirst || !this.#last) this.#last = { filePath, levels: new Map() };
     if (isFirst && level === WHOLE) return { image: sharp(filePath), widthPx, heightPx };

@@ -14,7 +14,7 @@ import type { Template } from '../../core/template/template.ts';
 import { sweepBand } from '../../core/video/sweep.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
-import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from '../film/paint-layers.ts';
+import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from './paint-layers.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
 import { scenesToPdf } from './scene-to-pdf.ts';
@@ -78,7 +78,7 @@ export interface RenderedPicture {
 export const fileMimes: Readonly<Record<FileFormat, string>> = { png: 'image/png', jpeg: 'image/jpeg', webp: 'image/webp', avif: 'image/avif', svg: 'image/svg+xml', pdf: 'application/pdf' };
 
 /** Lower qualities show; a file that needs them is refused instead. */
-const LEAST_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 60, jpeg: 40, webp: 40, avif: 25 };
+const MIN_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 60, jpeg: 40, webp: 40, avif: 25 };
 
 export class TooHeavyError extends Error {
   override readonly name = 'TooHeavyError';
@@ -206,7 +206,7 @@ async function encodeBelow(painted: PaintedCut, format: PictureFormat, maxBytes:
   const at = (quality: number): Promise<Buffer> => encodeCut(painted, { format, quality, xmp });
   const best = await at(BEST_QUALITY[format]);
   if (best.length <= maxBytes) return best;
-  let [low, high] = [LEAST_QUALITY[format], BEST_QUALITY[format]];
+  let [low, high] = [MIN_QUALITY[format], BEST_QUALITY[format]];
   let found: Buffer | null = null;
   while (low < high) {
     const middle = Math.floor((low + high) / 2);

@@ -4,7 +4,7 @@ import type { CutReport } from '../../core/compose/report.ts';
 import type { PaintedLayers, RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
 
 /** Renders queue up to here; beyond, callers are told to come back. */
-const LONGEST_QUEUE = 200;
+const MAX_QUEUE = 200;
 const MEMORY_LIMIT_MB = 1024;
 const IDLE_MS = 60_000;
 
@@ -54,7 +54,7 @@ export class RenderPool {
       filename: join(this.buildFolder, 'render-worker.mjs'),
       minThreads: 0,
       maxThreads: this.threads,
-      maxQueue: LONGEST_QUEUE,
+      maxQueue: MAX_QUEUE,
       idleTimeout: IDLE_MS,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB },
     });

@@ -1,6 +1,6 @@
 import { clampChroma, converter, formatHex } from 'culori';
 import { colourWord } from '../../colour/colour-word.ts';
-import { contrastRatio, LEAST_LARGE_CONTRAST, LEAST_TEXT_CONTRAST, relativeLuminance } from '../../colour/contrast.ts';
+import { contrastRatio, MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../../colour/contrast.ts';
 import { nearestPassing } from '../../colour/nearest-passing.ts';
 import { coloursOfMark } from '../best-ground.ts';
 import type { BrandBook, BrandMark, TypeRole } from '../brand-book.ts';
@@ -41,19 +41,19 @@ export function draftBook(picks: BookPicks): BrandBook {
   const darkSurface = palette.add(`${darkGround.name}, lifted`, shade(darkGround.hex, 0.08));
   const inkOn = (...grounds: readonly string[]): Colour => {
     const candidates = [darkGround, lightGround];
-    const fits = candidates.find((colour) => grounds.every((ground) => contrastRatio(colour.hex, ground) >= LEAST_TEXT_CONTRAST));
+    const fits = candidates.find((colour) => grounds.every((ground) => contrastRatio(colour.hex, ground) >= MIN_TEXT_CONTRAST));
     if (fits) return fits;
     const best = candidates.reduce((before, each) => (weakest(each.hex, grounds) > weakest(before.hex, grounds) ? each : before));
-    const passing = nearestPassing(best.hex, [...grounds], LEAST_TEXT_CONTRAST);
+    const passing = nearestPassing(best.hex, [...grounds], MIN_TEXT_CONTRAST);
     return passing === null ? best : palette.add(`${best.name}, tuned`, passing);
   };
   const accentOn = (wanted: Colour, ...grounds: readonly string[]): Colour => {
-    const hex = nearestPassing(wanted.hex, [...grounds], LEAST_LARGE_CONTRAST);
+    const hex = nearestPassing(wanted.hex, [...grounds], MIN_LARGE_CONTRAST);
     return hex === null ? inkOn(...grounds) : palette.add(hex === wanted.hex ? wanted.name : `${wanted.name}, tuned`, hex);
   };
   const boldGround = loud;
   const boldInk = inkOn(boldGround.hex);
-  const boldSurface = [lightGround, darkGround].find((colour) => contrastRatio(boldInk.hex, colour.hex) >= LEAST_TEXT_CONTRAST) ?? lightGround;
+  const boldSurface = [lightGround, darkGround].find((colour) => contrastRatio(boldInk.hex, colour.hex) >= MIN_TEXT_CONTRAST) ?? lightGround;
   const scheme = (key: string, name: string, ground: Colour, surface: Colour, ink: Colour, accent: Colour) => ({ key, name, ground: ground.key, surface: surface.key, ink: ink.key, accent: accent.key });
   const schemes = [
     scheme('light', 'Light', lightGround, lightSurface, inkOn(lightGround.hex, lightSurface.hex), accentOn(loud, lightGround.hex, lightSurface.hex)),
@@ -83,7 +83,7 @@ function hexOf(palette: Palette, key: string): string {
 /** Marks with, for every ground on which none of them shows, one whose main colour is the ink of that ground. */
 function withVariants(marks: readonly BrandMark[], grounds: readonly { readonly ground: string; readonly ink: string }[]): BrandMark[] {
   const all = [...marks];
-  const shows = (ground: string): boolean => all.some((mark) => contrastRatio(coloursOfMark(mark)[0] ?? ground, ground) >= LEAST_LARGE_CONTRAST);
+  const shows = (ground: string): boolean => all.some((mark) => contrastRatio(coloursOfMark(mark)[0] ?? ground, ground) >= MIN_LARGE_CONTRAST);
   for (const { ground, ink } of grounds) {
     const [first] = marks;
     if (shows(ground) || first?.kind !== 'vector') continue;

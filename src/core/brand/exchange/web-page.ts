@@ -38,8 +38,8 @@ export interface PageLook {
   readonly families: readonly FoundFamily[];
 }
 
-const MOST_COLOURS = 16;
-const MOST_FAMILIES = 6;
+const MAX_COLOURS = 16;
+const MAX_FAMILIES = 6;
 /** Colours closer than this in OKLab are one colour that somebody has typed twice. */
 const SAME_COLOUR = 0.03;
 /** How much a colour says about a brand by where it stands. */
@@ -56,7 +56,7 @@ const HEADING_SELECTOR = /(^|[\s,>])h[1-3]\b/i;
 const GENERIC_FAMILIES = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'ui-sans-serif', 'ui-serif', 'ui-monospace', 'inherit', 'initial', 'unset', 'emoji', 'math', '-apple-system', 'blinkmacsystemfont']);
 /** What follows size and line height in the short form of a font. */
 const FONT_SHORTHAND = /[\d.]+(?:px|rem|em|%|pt|vw|vh|ch)\s*(?:\/\s*[\d.]+[a-z%]*)?\s*(["'a-z].*)$/i;
-const MOST_VARIABLE_STEPS = 8;
+const MAX_VARIABLE_STEPS = 8;
 
 /** Takes a page apart. Whatever its markup is like, something comes out. */
 export function readPage(html: string): PageParts {
@@ -133,7 +133,7 @@ function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readon
 
 function fillVariables(value: string, variables: ReadonlyMap<string, string>): string {
   let filled = value;
-  for (let step = 0; step < MOST_VARIABLE_STEPS && filled.includes('var('); step += 1) {
+  for (let step = 0; step < MAX_VARIABLE_STEPS && filled.includes('var('); step += 1) {
     filled = filled.replace(/var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g, (_, name: string, fallback: string | undefined) => variables.get(name) ?? fallback ?? '');
   }
   return filled;
@@ -170,11 +170,11 @@ class Tally {
     const total = merged.reduce((sum, each) => sum + each.weight, 0);
     const familyTotal = [...this.#families.values()].reduce((sum, each) => sum + each.weight, 0);
     return {
-      colours: merged.toSorted((a, b) => b.weight - a.weight).slice(0, MOST_COLOURS).map(({ hex, weight }) => ({ hex, share: weight / total })),
+      colours: merged.toSorted((a, b) => b.weight - a.weight).slice(0, MAX_COLOURS).map(({ hex, weight }) => ({ hex, share: weight / total })),
       families: [...this.#families]
         .map(([family, { weight, forHeadings }]) => ({ family, share: weight / familyTotal, forHeadings }))
         .toSorted((a, b) => b.share - a.share)
-        .slice(0, MOST_FAMILIES),
+        .slice(0, MAX_FAMILIES),
     };
   }
 }

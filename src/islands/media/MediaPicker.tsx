@@ -1,0 +1,74 @@
+import { useInfiniteQuery } from '@tanstack/react-query';
+import ImagePlus from 'lucide-react/icons/image-plus';
+import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
+import { listMedia } from '../../contract/media-contracts.ts';
+import { clockLength } from '../../core/video/recording.ts';
+import { call } from '../ui/call.ts';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { UploadList } from './UploadList.tsx';
+import { useUploads } from './use-uploads.ts';
+import type { MediaItem } from '../piece/PieceEditor.tsx';
+import { mediaAddress } from './media-address.ts';
+
+/** The brand's pictures to choose from; new ones can be dropped in at once. */
+export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: string; readonly onChoose: (item: MediaItem) => void; readonly onClose: () => void }) {
+  const pages = useInfiniteQuery({
+    queryKey: ['media', brand, 'seen'],
+    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, kind: 'seen', ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+  const uploads = useUploads(brand, onChoose);
+  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
+  return (
+    <ModalOverlay isOpen isDismissable onOpenChange={(open) => !open && onClose()} className="fixed inset-0 z-40 grid place-items-center bg-ink/40 p-8">
+      <Modal className="shadow-float flex max-h-full w-full max-w-4xl flex-col rounded-md border border-line bg-panel">
+        <Dialog
+          className="flex min-h-0 flex-col outline-none"
+          aria-label="Choose a picture"
+        >
+          <div className="flex items-center justify-between gap-3 border-b border-line px-4 py-3">
+            <Heading slot="title" className="text-base font-semibold">
+              Choose a picture
+            </Heading>
+            <div className="flex gap-2">
+              <label className={`${buttonClasses('plain')} focus-within:outline-2 focus-within:outline-house`}>
+                <ImagePlus aria-hidden className="size-4" />
+                Bring in
+                <input type="file" accept="image/jpeg,image/png,image/webp,video/*" className="sr-only" onChange={(event) => uploads.add([...(event.target.files ?? [])])} />
+              </label>
+              <Button onClick={onClose}>Close</Button>
+            </div>
+          </div>
+          <div
+            className="min-h-64 overflow-auto p-4"
+            onDragOver={(event) => event.preventDefault()}
+            onDrop={(event) => {
+              event.preventDefault();
+              uploads.add([...event.dataTransfer.files].slice(0, 1));
+            }}
+          >
+            <UploadList uploads={uploads} />
+            {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">No pictures yet. Drop one here.</p>}
+            <ul className="grid grid-cols-[repeat(auto-fill,minmax(8rem,1fr))] gap-2.5">
+              {items.map((item) => (
+                <li key={item.id}>
+                  <button type="button" onClick={() => onChoose(item)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
+                    <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
+                    {item.recording && <span className="absolute top-1.5 right-1.5 rounded-md bg-panel px-1.5 py-0.5 text-xs font-medium tabular-nums">{clockLength(item.recording.durationMs)}</span>}
+                    <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>
+                  </button>
+                </li>
+              ))}
+            </ul>
+            {pages.hasNextPage && (
+              <div className="mt-3 text-center">
+                <Button onClick={() => void pages.fetchNextPage()}>Show older ones</Button>
+              </div>
+            )}
+          </div>
+        </Dialog>
+      </Modal>
+    </ModalOverlay>
+  );
+}

@@ -1,0 +1,132 @@
+import { memo, useState } from 'react';
+import { differs } from '../../../core/piece/adjustment.ts';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import type { ViewProps } from './LookView.tsx';
+import { CutCanvas } from '../../preview/CutCanvas.tsx';
+import { ExportCuts } from './ExportCuts.tsx';
+import type { Cut, Cuts } from '../use-cuts.ts';
+import { WallScale } from '../../preview/WallScale.tsx';
+
+interface WallProps extends Pick<ViewProps, 'cuts' | 'brand' | 'pieceId' | 'store'> {
+  readonly onChoose: (key: string) => void;
+}
+
+/** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
+export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) {
+  const [grouping, setGrouping] = useState<Grouping>('channel');
+  const groups = groupCuts(cuts.list, grouping);
+  return (
+    <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
+      <div className="mb-3 flex items-center justify-between gap-4">
+        <p className="mr-auto text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
+        <label className="flex items-center gap-2 text-xs text-quiet">
+          Grouped by
+          <select value={grouping} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
+            <option value="channel">channel</option>
+            <option value="shape">shape</option>
+          </select>
+        </label>
+        <WallScale cuts={cuts} />
+        <ExportCuts brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
+      </div>
+      {cuts.problem && (
+        <p role="alert" className="mb-3 text-sm text-coral-ink">
+          The cuts could not be painted: {cuts.problem}
+        </p>
+      )}
+      {groups.map(({ key, cuts: ofGroup }) => {
+        const [first] = ofGroup;
+        return (
+          <div key={key} className="mb-6">
+            <h2 className="mb-2 flex items-center gap-2 text-sm font-semibold">
+              {grouping === 'channel' ? (
+                <>
+                  <ChannelBadge badge={first.sheet.badge} />
+                  {first.channelName}
+                </>
+              ) : (
+                key
+              )}
+            </h2>
+            <ul className="flex flex-wrap items-start gap-5">
+              {ofGroup.map((cut) => (
+                <WallCut key={cut.key} {...wallCutProps(cut, cuts)} grouping={grouping} onChoose={onChoose} />
+              ))}
+            </ul>
+          </div>
+        );
+      })}
+    </section>
+  );
+}
+
+type Grouping = 'channel' | 'shape';
+
+interface CutGroup {
+  readonly key: string;
+  readonly cuts: readonly [Cut, ...Cut[]];
+}
+
+/** Shapes by their width against their height, the tallest first. */
+const shapes: readonly (readonly [number, string])[] = [
+  [0.6, 'Tall'],
+  [0.72, 'Card, 2:3'],
+  [0.95, 'Portrait, 4:5'],
+  [1.2, 'Square'],
+  [1.5, '4:3'],
+  [Infinity, 'Wide'],
+];
+
+function groupCuts(list: readonly Cut[], grouping: Grouping): readonly CutGroup[] {
+  const groups = new Map<string, [Cut, ...Cut[]]>();
+  const shapeOf = ({ placement }: Cut): number => shapes.findIndex(([below]) => placement.exportPx.width / placement.exportPx.height < below);
+  const ordered = grouping === 'shape' ? list.toSorted((a, b) => shapeOf(a) - shapeOf(b)) : list;
+  for (const cut of ordered) {
+    const key = grouping === 'channel' ? cut.channelId : (shapes[shapeOf(cut)]?.[1] ?? '');
+    const group = groups.get(key);
+    if (group) group.push(cut);
+    else groups.set(key, [cut]);
+  }
+  return [...groups].map(([key, cuts]) => ({ key, cuts }));
+}
+
+interface WallCutProps extends Pick<Cuts, 'wall' | 'wallScale'> {
+  readonly cutKey: string;
+  readonly networkName: string;
+  readonly placementName: string;
+  readonly width: number;
+  readonly height: number;
+  readonly isOwn: boolean;
+  /** Characters that are too many; null where all fit. */
+  readonly overBy: number | null;
+}
+
+function wallCutProps({ key, sheet, placement, adjustment }: Cut, { wall, wallScale, reports }: Cuts): WallCutProps {
+  const over = reports.get(key)?.texts.find((text) => text.kind === 'overflows');
+  return { wall, wallScale, cutKey: key, networkName: sheet.name, placementName: placement.name, ...placement.exportPx, isOwn: differs(adjustment), overBy: over?.kind === 'overflows' ? over.overBy : null };
+}
+
+/** A cut on the wall. Its picture changes with every key, what stands around it seldom. */
+const WallCut = memo(function WallCut({ wall, wallScale, cutKey, networkName, placementName, width, height, isOwn, overBy, grouping, onChoose }: WallCutProps & { readonly grouping: Grouping; readonly onChoose: (key: string) => void }) {
+  return (
+    <li>
+      <button type="button" onClick={() => onChoose(cutKey)} aria-label={`${networkName} ${placementName}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
+        <CutCanvas wall={wall} cutKey={cutKey} widthPx={Math.round(width * wallScale)} heightPx={Math.round(height * wallScale)} />
+      </button>
+      <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
+        <span className="font-semibold">
+          {grouping === 'shape' ? `${networkName} ` : ''}
+          {placementName}
+          {isOwn && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
+        </span>
+        {overBy !== null ? (
+          <span className="font-medium text-coral-ink">too long by {overBy}</span>
+        ) : (
+          <span className="text-quiet tabular-nums">
+            {width} × {height}
+          </span>
+        )}
+      </p>
+    </li>
+  );
+});

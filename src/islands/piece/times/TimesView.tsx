@@ -1,0 +1,226 @@
+import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
+import { listDeliveries, schedulePiece } from '../../../contract/send-contracts.ts';
+import type { BodyOf } from '../../../contract/contract.ts';
+import { formatMoment, resolveWallTime, wallTimeOf, WALL_TIME_PATTERN, zonePlace } from '../../../core/time/wall-time.ts';
+import { ApiProblem, call } from '../../ui/call.ts';
+import { Button } from '../../ui/Button.tsx';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { Field, inputClasses } from '../../ui/Field.tsx';
+import { useOutboxEvents } from '../../shell/outbox-events.ts';
+import { toast } from '../../ui/toast.tsx';
+import { useNow } from '../../ui/use-now.ts';
+import { DeliveryRow, useBadges } from '../../channel/DeliveryRow.tsx';
+import type { ViewProps } from '../look/LookView.tsx';
+import type { Cut } from '../use-cuts.ts';
+
+interface TimesProps extends ViewProps {
+  readonly nowMs: number;
+}
+
+type When = BodyOf<typeof schedulePiece>['when'];
+
+const HOUR_MS = 3_600_000;
+
+/** When and where: the cuts that go out, the moment in the brand's zone, and what of this piece is already on its way. */
+export function TimesView(props: TimesProps) {
+  const { brand, cuts, store, pieceId } = props;
+  const client = useQueryClient();
+  const nowMs = useNow(props.nowMs);
+  const [chosen, setChosen] = useState<Readonly<Record<string, string | null>>>(() => usualChoice(cuts.list));
+  const [wall, setWall] = useState(() => nextQuarter(nowMs + HOUR_MS, brand.zone));
+  const [repeated, setRepeated] = useState<'earlier' | 'later' | undefined>(undefined);
+  const [problem, setProblem] = useState<string | null>(null);
+  const keys = Object.values(chosen).filter((key) => key !== null);
+  const schedule = useMutation({
+    mutationFn: async (when: When) => {
+      await store.flush();
+      const { revision } = store.getState();
+      return call(schedulePiece, { params: { brand: brand.slug, piece: pieceId }, body: { revision, cuts: cuts.list.filter((cut) => keys.includes(cut.key)).map((cut) => ({ ...cut.ref })), when } });
+    },
+    onSuccess: ({ deliveries }, when) => {
+      setProblem(null);
+      const first = deliveries[0];
+      const count = `${deliveries.length} post${deliveries.length === 1 ? '' : 's'}`;
+      toast('done', when.kind === 'now' ? `${count} on the way.` : `${count} scheduled for ${formatMoment(first?.dueMs ?? nowMs, brand.zone)}.`);
+      void client.invalidateQueries({ queryKey: ['deliveries', brand.slug] });
+    },
+    onError: (error) => {
+      if (!(error instanceof ApiProblem)) throw error;
+      setProblem(error.message);
+    },
+  });
+  const maySend = brand.role === 'owner' || brand.role === 'designer';
+  const reading = readMoment(wall, brand.zone, nowMs);
+  const disabled = !maySend || keys.length === 0 || schedule.isPending;
+  return (
+    <section aria-label="Times" className="min-w-0 flex-1 overflow-auto px-6 py-5">
+      <div className="grid max-w-3xl grid-cols-2 gap-10">
+        <CutChoice cuts={cuts.list} chosen={chosen} onChange={setChosen} />
+        <div>
+          <h2 className="mb-3 text-base font-semibold">When</h2>
+          <div className="flex gap-3">
+            <div className="flex-1">
+              <Field label="Day">
+                {({ id }) => <input id={id} type="date" value={wall.slice(0, 10)} onChange={(event) => setWall(`${event.target.value}T${wall.slice(11)}`)} className={`${inputClasses} tabular-nums`} />}
+              </Field>
+            </div>
+            <div className="w-32">
+              <Field label={`Time in ${zonePlace(brand.zone)}`}>
+                {({ id }) => <input id={id} type="time" value={wall.slice(11)} onChange={(event) => setWall(`${wall.slice(0, 10)}T${event.target.value}`)} className={`${inputClasses} tabular-nums`} />}
+              </Field>
+            </div>
+          </div>
+          <p className={`mt-2 text-sm ${reading.kind === 'fine' ? '' : 'text-coral-ink'}`} data-moment={reading.kind} suppressHydrationWarning>
+            {reading.sentence}
+          </p>
+          {reading.kind === 'repeated' && (
+            <div role="radiogroup" aria-label="Which of the two" className="mt-1 space-y-1 text-sm">
+              {(['earlier', 'later'] as const).map((which) => (
+                <label key={which} className="flex items-center gap-2">
+                  <input type="radio" name="repeated" checked={repeated === which} onChange={() => setRepeated(which)} className="accent-house" />
+                  {which === 'earlier' ? 'The first time' : 'The second time, an hour later'}
+                </label>
+              ))}
+            </div>
+          )}
+          {!maySend && <p className="mt-2 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
+          {problem && (
+            <p role="alert" className="mt-2 text-sm font-medium text-coral-ink">
+              {problem}
+            </p>
+          )}
+          <div className="mt-4 flex gap-2">
+            <Button look="primary" disabled={disabled} onClick={() => schedule.mutate({ kind: 'at', wall, ...(repeated ? { repeated } : {}) })}>
+              Schedule {keys.length} post{keys.length === 1 ? '' : 's'}
+            </Button>
+            <Button disabled={disabled} onClick={() => schedule.mutate({ kind: 'now' })}>
+              Send now
+            </Button>
+          </div>
+        </div>
+      </div>
+      <OnItsWay {...props} nowMs={nowMs} />
+    </section>
+  );
+}
+
+/** Cuts that show in the same place of a channel are alternatives: one of them goes out, or none. */
+function usualChoice(cuts: readonly Cut[]): Readonly<Record<string, string | null>> {
+  const chosen: Record<string, string> = {};
+  for (const cut of cuts) {
+    const place = placeOf(cut);
+    const before = cuts.find((each) => each.key === chosen[place]);
+    // What shows more of a carousel goes first; of several shapes the tallest takes most of a reader's screen.
+    const more = cut.slides.length - (before?.slides.length ?? 0);
+    if (!before || more > 0 || (more === 0 && aspectOf(cut) < aspectOf(before))) chosen[place] = cut.key;
+  }
+  return chosen;
+}
+
+const placeOf = (cut: Cut): string => `${cut.channelId}.${cut.placement.surface}`;
+const aspectOf = (cut: Cut): number => cut.placement.exportPx.width / cut.placement.exportPx.height;
+
+interface CutChoiceProps {
+  readonly cuts: readonly Cut[];
+  readonly chosen: Readonly<Record<string, string | null>>;
+  readonly onChange: (chosen: Readonly<Record<string, string | null>>) => void;
+}
+
+function CutChoice({ cuts, chosen, onChange }: CutChoiceProps) {
+  const places = [...new Set(cuts.map(placeOf))];
+  return (
+    <div>
+      <h2 className="mb-3 text-base font-semibold">Where</h2>
+      <ul className="border-t border-line">
+        {places.map((place) => {
+          const here = cuts.filter((cut) => placeOf(cut) === place);
+          const first = here[0];
+          if (!first) return null;
+          return (
+            <li key={place} className="border-b border-line py-2.5">
+              <fieldset>
+                <legend className="flex items-center gap-2 text-sm font-semibold">
+                  <ChannelBadge badge={first.sheet.badge} size={16} />
+                  {first.channelName} <span className="font-normal text-quiet">{first.placement.surface}</span>
+                </legend>
+                <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1 pl-6 text-sm">
+                  {here.map((cut) => (
+                    <label key={cut.key} className="flex items-center gap-1.5">
+                      <input type="radio" name={place} checked={chosen[place] === cut.key} onChange={() => onChange({ ...chosen, [place]: cut.key })} className="accent-house" />
+                      {cut.placement.name}
+                    </label>
+                  ))}
+                  <label className="flex items-center gap-1.5 text-quiet">
+                    <input type="radio" name={place} checked={chosen[place] === null} onChange={() => onChange({ ...chosen, [place]: null })} className="accent-house" />
+                    leave out
+                  </label>
+                </div>
+              </fieldset>
+            </li>
+          );
+        })}
+      </ul>
+    </div>
+  );
+}
+
+function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
+  const badges = useBadges(brand.slug);
+  useOutboxEvents(brand.slug);
+  const deliveries = useInfiniteQuery({
+    queryKey: ['deliveries', brand.slug, 'of-piece', pieceId],
+    queryFn: ({ pageParam, signal }) => call(listDeliveries, { params: { brand: brand.slug }, query: { piece: pieceId, limit: 20, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    initialPageParam: null as string | null,
+    getNextPageParam: (last) => last.next,
+  });
+  const items = deliveries.data?.pages.flatMap((page) => page.items) ?? [];
+  if (items.length === 0) return null;
+  return (
+    <section aria-labelledby="on-its-way" className="mt-9 max-w-3xl">
+      <h2 id="on-its-way" className="mb-2 text-base font-semibold">
+        Posts of this piece
+      </h2>
+      <ul className="border-t border-line">
+        {items.map((item) => (
+          <DeliveryRow key={item.id} brand={brand} delivery={item} badge={badges.get(item.network)} nowMs={nowMs} compact />
+        ))}
+      </ul>
+      {deliveries.hasNextPage && (
+        <div className="mt-3">
+          <Button onClick={() => void deliveries.fetchNextPage()}>Show earlier ones</Button>
+        </div>
+      )}
+    </section>
+  );
+}
+
+/** The next full quarter of an hour, as the clock in the zone shows it. */
+function nextQuarter(ms: number, zone: string): string {
+  const quarter = 15 * 60_000;
+  return wallTimeOf(Math.ceil(ms / quarter) * quarter, zone);
+}
+
+/** What the chosen day and time mean, in a sentence, as one chooses; the server has the last word. */
+function readMoment(wall: string, zone: string, nowMs: number): { readonly kind: 'fine' | 'past' | 'skipped' | 'repeated' | 'unfinished'; readonly sentence: string } {
+  if (!WALL_TIME_PATTERN.test(wall)) return { kind: 'unfinished', sentence: 'Choose a day and a time.' };
+  const moment = resolveWallTime(wall, zone);
+  switch (moment.kind) {
+    case 'skipped':
+      return { kind: 'skipped', sentence: `Clocks in ${zonePlace(zone)} jump over this time. They go on at ${formatMoment(moment.resumesAtMs, zone)}.` };
+    case 'repeated':
+      return { kind: 'repeated', sentence: `Clocks in ${zonePlace(zone)} show this time twice that day. Which one?` };
+    case 'exact':
+      return moment.atMs <= nowMs
+        ? { kind: 'past', sentence: `${formatMoment(moment.atMs, zone)} has passed.` }
+        : { kind: 'fine', sentence: `Goes out ${formatMoment(moment.atMs, zone)}, ${distance(moment.atMs - nowMs)} from now.` };
+  }
+}
+
+function distance(ms: number): string {
+  const minutes = Math.round(ms / 60_000);
+  if (minutes < 60) return `${minutes} minute${minutes === 1 ? '' : 's'}`;
+  const hours = Math.round(minutes / 60);
+  if (hours < 48) return `${hours} hour${hours === 1 ? '' : 's'}`;
+  return `${Math.round(hours / 24)} days`;
+}

@@ -1,0 +1,163 @@
+import Check from 'lucide-react/icons/check';
+import Plus from 'lucide-react/icons/plus';
+import { useState } from 'react';
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover, Separator } from 'react-aria-components';
+import type { AnswerOf } from '../../contract/contract.ts';
+import { signOut, type getMe } from '../../contract/account-contracts.ts';
+import { call } from '../ui/call.ts';
+import { buttonClasses } from '../ui/Button.tsx';
+import { BrandClock } from './BrandClock.tsx';
+import { UntilReady } from '../ui/UntilReady.tsx';
+
+type View = 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
+type Theme = 'light' | 'dark' | 'system';
+
+interface BarProps {
+  readonly me: AnswerOf<typeof getMe>;
+  readonly brand: string | null;
+  readonly view: View | null;
+  readonly theme: Theme;
+}
+
+/** The places, in the order of the job; the one we are in shows its views behind it. */
+const places = [
+  { name: 'Brand', views: [
+    { key: 'book', name: 'Book', path: 'brand/book' },
+    { key: 'facts', name: 'Facts', path: 'brand/facts' },
+    { key: 'voice', name: 'Voice', path: 'brand/voice' },
+    { key: 'templates', name: 'Templates', path: 'brand/templates' },
+  ] },
+  { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
+  { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },
+] as const;
+
+const item = 'flex cursor-pointer items-center justify-between gap-6 rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk';
+const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 text-sm hover:bg-sunk data-[pressed]:bg-sunk';
+
+export default function Bar({ me, brand, view, theme }: BarProps) {
+  const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
+  return (
+    <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4">
+      <a href="/" className="flex items-center gap-2" aria-label="Confetti, start">
+        <img src="/mark.svg" alt="" className="size-6" />
+        <span className="font-heading text-[17px] font-bold tracking-tight">Confetti</span>
+      </a>
+      {current && (
+        <nav aria-label="Places" className="flex items-center gap-1">
+          {places.map((place) => (
+            <PlaceLinks key={place.name} place={place} brand={current.slug} view={view} />
+          ))}
+        </nav>
+      )}
+      <div className="ml-auto flex items-center gap-2">
+        <UntilReady>
+          {current && (
+            <>
+              {view !== 'pieces' && (
+                <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
+                  <Plus aria-hidden className="size-4" />
+                  New piece
+                </a>
+              )}
+              <MenuTrigger>
+                <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
+                  <span className="max-w-48 truncate font-medium">{current.name}</span>
+                </AriaButton>
+                <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
+                  <Menu aria-label="Brands" className="min-w-56 outline-none">
+                    {me.brands.map((each) => (
+                      <MenuItem key={each.slug} href={`/b/${each.slug}/make/pieces`} textValue={each.name} className={item}>
+                        <span>{each.name}</span>
+                        <span className="text-xs text-quiet">{each.role}</span>
+                      </MenuItem>
+                    ))}
+                    <Separator className="my-1 h-px bg-line" />
+                    <MenuItem href="/brands/new" className={item}>
+                      New brand
+                    </MenuItem>
+                  </Menu>
+                </Popover>
+              </MenuTrigger>
+              <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo} />
+            </>
+          )}
+          <PersonMenu name={me.person.name} theme={theme} />
+        </UntilReady>
+      </div>
+    </header>
+  );
+}
+
+function PlaceLinks({ place, brand, view }: { readonly place: (typeof places)[number]; readonly brand: string; readonly view: View | null }) {
+  const shown = view === 'piece' ? 'pieces' : view;
+  const isHere = place.views.some((each) => each.key === shown);
+  if (!isHere) {
+    return (
+      <a href={`/b/${brand}/${place.views[0].path}`} className="rounded-md px-2.5 py-1 text-base text-quiet hover:bg-sunk hover:text-ink">
+        {place.name}
+      </a>
+    );
+  }
+  return (
+    <span className="flex items-center gap-0.5 rounded-md bg-sunk py-0.5 pr-0.5 pl-2.5">
+      <span className="pr-1.5 font-heading text-base font-semibold">{place.name}</span>
+      {place.views.map((each) => (
+        <a
+          key={each.key}
+          href={`/b/${brand}/${each.path}`}
+          aria-current={each.key === shown ? 'page' : undefined}
+          className={`rounded-md px-2 py-0.5 text-sm ${each.key === shown ? 'bg-panel font-semibold text-house' : 'text-quiet hover:text-ink'}`}
+        >
+          {each.name}
+        </a>
+      ))}
+    </span>
+  );
+}
+
+const themes: readonly { readonly key: Theme; readonly name: string }[] = [
+  { key: 'system', name: 'As the system' },
+  { key: 'light', name: 'Light' },
+  { key: 'dark', name: 'Dark' },
+];
+
+function PersonMenu({ name, theme }: { readonly name: string; readonly theme: Theme }) {
+  const [chosen, setChosen] = useState<string>(theme);
+  const act = async (key: string): Promise<void> => {
+    if (key === 'sign-out') {
+      await call(signOut);
+      location.assign('/sign-in');
+      return;
+    }
+    setChosen(key);
+    document.documentElement.dataset['theme'] = key;
+    document.cookie = `confetti_theme=${key}; Path=/; Max-Age=31536000; SameSite=Lax`;
+  };
+  const initials = name.split(/[\s-]+/).map((word) => word[0]).slice(0, 2).join('');
+  return (
+    <MenuTrigger>
+      <AriaButton aria-label={`${name}: account and look`} className="grid size-8 place-items-center rounded-md border border-line text-xs font-semibold hover:border-edge">
+        {initials}
+      </AriaButton>
+      <Popover className="shadow-float rounded-md border border-line bg-panel p-1" placement="bottom end">
+        <p className="px-2.5 pt-1.5 pb-1 text-sm font-semibold">{name}</p>
+        <Menu aria-label="Account and look" className="min-w-52 outline-none" onAction={(key) => void act(String(key))} selectionMode="none">
+          <MenuItem href="/account" className={item}>
+            Access tokens
+          </MenuItem>
+          <Separator className="my-1 h-px bg-line" />
+          {themes.map((each) => (
+            <MenuItem key={each.key} id={each.key} className={item} textValue={each.name}>
+              <span>{each.name}</span>
+              {each.key === chosen && <Check aria-hidden className="size-4" />}
+            </MenuItem>
+          ))}
+          <Separator className="my-1 h-px bg-line" />
+          <MenuItem id="sign-out" className={item}>
+            Sign out
+          </MenuItem>
+        </Menu>
+      </Popover>
+    </MenuTrigger>
+  );
+}

@@ -1,0 +1,300 @@
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Piece } from '../../src/core/piece/piece.ts';
+import { transitionKinds } from '../../src/core/piece/shot.ts';
+import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
+import { claimVideoExport, findVideoExport, insertVideoExport, moveVideoExport, type VideoExport } from '../../src/server/db/video-export-repository.ts';
+import { makeVideoFile } from '../../src/server/video/video-file.ts';
+import { videoSourceOf } from '../../src/server/video/video-source.ts';
+import { videoProblem } from '../../src/server/video/video-problem.ts';
+import { videoFileOfExport } from '../../src/server/video/video-queue.ts';
+import { FfmpegError } from '../../src/server/ffmpeg/run-ffmpeg.ts';
+import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
+import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
+import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
+import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
+import { startStack, until, type Stack } from './stack.ts';
+
+let folder: string;
+let stack: Stack;
+let clipId: string;
+beforeAll(async () => {
+  folder = mkdtempSync(join(tmpdir(), 'confetti-export-'));
+  stack = await startStack();
+  const clip = await stack.wren.upload('gullwick', 'bars.mp4', readFileSync(await makeRecording(folder, 'bars.mp4', [...bars('640x360', '30', 3), ...tone(3), ...H264, '-c:a', 'aac'])));
+  clipId = (clip.body as unknown as { id: string }).id;
+});
+afterAll(async () => {
+  await stack.close();
+  rmSync(folder, { recursive: true });
+});
+
+async function gullwick(): Promise<Brand> {
+  const wren = await stack.services.db('people').where({ email: 'wren@gullwickkites.example' }).first('id');
+  const found = await findBrandFor(stack.services.db, 'gullwick', wren.id);
+  if (!found) throw new Error('The brand is not there');
+  return found.brand;
+}
+
+interface Made {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Piece;
+}
+
+/** A video of a clip and a closing card, two seconds long. */
+async function makeVideo(): Promise<Made> {
+  const created = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'gust' })).body as unknown as Made;
+  const text = (value: string) => ({ kind: 'text', text: value });
+  const frames = [
+    { id: 'a', slots: { video: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${created.id}`) }, shot: { lengthMs: 1_200 } },
+    { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_200, into: { kind: 'fade', ms: 400 } } },
+  ];
+  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }, { op: 'replace', path: ['words', 'shared', 'caption'], value: `Kites ${created.id}` }] });
+  expect(changed.status).toBe(200);
+  return changed.body as unknown as Made;
+}
+
+interface Listed {
+  readonly id: string;
+  readonly state: string;
+  readonly share: number;
+}
+const recordingsOf = async (piece: Made): Promise<readonly Listed[]> => (((await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports`)).body as unknown as { exports: Listed[] }).exports);
+/** Puts the first cut of a video into the queue behind the server's back: nobody is woken. */
+async function keepExport(id: string, piece: Made): Promise<VideoExport> {
+  const [{ db }, brand, [cut]] = [stack.services, await gullwick(), piece.document.cuts];
+  if (!cut) throw new Error('The video has no cut');
+  await insertVideoExport(db, { id, brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', createdMs: 1 }, await makeSnapshot(stack.services, brand, piece.document));
+  const kept = await findVideoExport(db, piece.id, id);
+  if (!kept) throw new Error('The export was not kept');
+  return kept;
+}
+const start = (piece: Made, cuts: Piece['cuts'], format = 'mp4') => stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/video-exports`, { cuts, format });
+/** How many sounds of videos have been made. */
+const soundFiles = (): number => readdirSync(join(stack.dataFolder, 'derived'), { recursive: true }).filter((file) => String(file).endsWith('-sound.mp4')).length;
+const incoming = (): string => execFileSync('find', [join(stack.dataFolder, 'incoming'), '-mindepth', '1']).toString();
+const probe = (bytes: ArrayBuffer): { streams: Record<string, unknown>[]; format: { duration: string } } => {
+  const path = join(folder, 'out');
+  writeFileSync(path, new Uint8Array(bytes));
+  return JSON.parse(execFileSync('ffprobe', ['-loglevel', 'error', '-show_streams', '-show_format', '-of', 'json', path]).toString());
+};
+const loudness = (): number => Number(/I:\s+(-?[\d.]+) LUFS/.exec(execFileSync('sh', ['-c', `ffmpeg -hide_banner -i '${join(folder, 'out')}' -af ebur128 -f null - 2>&1 | tail -12`]).toString())?.[1]);
+
+describe('files of a video', () => {
+  it('are made one after the other, in the size of each place, with their sound at its loudness', async () => {
+    const piece = await makeVideo();
+    const cuts = piece.document.cuts.filter(({ placement }) => placement === 'story' || placement === 'post-wide').slice(0, 2);
+    expect(await start(piece, cuts)).toMatchObject({ status: 201 });
+    await until('both videos', async () => (await recordingsOf(piece)).every(({ state }) => state === 'made' || state === 'failed'));
+    expect((await recordingsOf(piece)).map(({ state }) => state)).toEqual(['made', 'made']);
+    const sizes: string[] = [];
+    for (const { id } of await recordingsOf(piece)) {
+      const { streams, format } = probe(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}/file`)).arrayBuffer());
+      sizes.push(`${streams[0]?.['width']}x${streams[0]?.['height']}`);
+      expect(streams.map(({ codec_name }) => codec_name)).toEqual(['h264', 'aac']);
+      expect(Number(format.duration)).toBeCloseTo(2, 1);
+      expect(Math.abs(loudness() + 14)).toBeLessThan(1.5);
+    }
+    expect(sizes.toSorted()).toEqual(['1080x1920', '1600x900']);
+    expect(incoming()).toBe('');
+  });
+
+  it('have every frame of their shots, whatever takes over from what, and one sound for all of them', async () => {
+    const piece = await makeVideo();
+    const shots = [...transitionKinds, 'fade' as const].map((kind, index) => ({
+      id: `s${index}`,
+      ...(index === 0 ? {} : { slide: 'moment' }),
+      slots: { video: { kind: 'picture', mediaId: clipId } },
+      shot: { lengthMs: 600, fromMs: index * 200, ...(index === 0 ? {} : { into: { kind, ms: 200 } }) },
+    }));
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: shots }] })).body as unknown as Made;
+    const before = soundFiles();
+    await start(changed, changed.document.cuts.filter(({ placement }) => ['feed-square', 'post-wide'].includes(placement)).slice(0, 2));
+    await until('both videos', async () => (await recordingsOf(piece)).every(({ state }) => state === 'made' || state === 'failed'));
+    const made = await recordingsOf(piece);
+    expect(made.map(({ state }) => state)).toEqual(['made', 'made']);
+    const moving = shots.filter(({ shot }) => shot.into && shot.into.kind !== 'cut').length;
+    for (const { id } of made) {
+      const { streams } = probe(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}/file`)).arrayBuffer());
+      expect(Number(streams[0]?.['nb_frames'])).toBe(shots.length * 18 - moving * 6);
+      expect(Math.abs(Number(streams[1]?.['duration']) - Number(streams[0]?.['duration']))).toBeLessThan(0.05);
+      expect(Math.abs(Number(streams[1]?.['start_time']) - Number(streams[0]?.['start_time']))).toBeLessThan(0.03);
+    }
+    expect(soundFiles() - before).toBe(1);
+  });
+
+  it('come as WebM, too, and a graphic has none', async () => {
+    const piece = await makeVideo();
+    await start(piece, piece.document.cuts.slice(0, 1), 'webm');
+    await until('the video', async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
+    const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${(await recordingsOf(piece))[0]?.id}/file`);
+    expect([file.headers.get('content-type'), file.headers.get('content-disposition')]).toEqual(['video/webm', expect.stringMatching(/attachment; filename="kites-.*\.webm"/)]);
+    expect(probe(await file.arrayBuffer()).streams.map(({ codec_name }) => codec_name)).toEqual(['vp9', 'opus']);
+    const graphic = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'headland' })).body as unknown as Made;
+    expect(await start(graphic, graphic.document.cuts.slice(0, 1))).toMatchObject({ status: 422, body: { code: 'no-video' } });
+    expect(await start(piece, [{ channelId: 'nobody', placement: 'story' }])).toMatchObject({ status: 404 });
+  });
+
+  it('come as a few seconds of moving pictures, and as the cover alone once one is chosen', async () => {
+    const piece = await makeVideo();
+    const [square] = piece.document.cuts.filter(({ placement }) => placement === 'feed-square');
+    const made = async (format: string): Promise<{ readonly state: string; readonly problem: string | null; readonly mime: string | null; readonly bytes: ArrayBuffer }> => {
+      await start(piece, square ? [square] : [], format);
+      await until(`the ${format}`, async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
+      const [video] = (await recordingsOf(piece)) as (Listed & { readonly problem: string | null })[];
+      const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${video?.id}/file`);
+      return { state: video?.state ?? '', problem: video?.problem ?? null, mime: file.headers.get('content-type'), bytes: await file.arrayBuffer() };
+    };
+    for (const format of ['gif', 'webp']) {
+      const { mime, bytes } = await made(format);
+      expect(mime).toBe(`image/${format}`);
+      const { pages, width, pageHeight, delay } = await sharp(Buffer.from(bytes), { animated: true }).metadata();
+      expect([width, pageHeight]).toEqual([540, 540]);
+      // Two seconds at fifteen frames; frames that are alike may be one.
+      expect((delay ?? []).reduce((sum, ms) => sum + ms, 0)).toBeGreaterThan(1_700);
+      expect(pages).toBeGreaterThan(10);
+    }
+    expect(await made('jpg')).toMatchObject({ state: 'failed', problem: 'No cover is chosen for this place. Choose one, and make it again.' });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: ['cover'], value: { kind: 'frame', atMs: 600 } }] });
+    const cover = await made('jpg');
+    expect([cover.state, cover.mime]).toEqual(['made', 'image/jpeg']);
+    expect(await sharp(Buffer.from(cover.bytes)).metadata()).toMatchObject({ width: 1080, height: 1080, format: 'jpeg' });
+  });
+
+  it('are measured when they are made: their loudness, their peak, and whether they flash', async () => {
+    const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(await makeRecording(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
+    const piece = await makeVideo();
+    const frames = [{ id: 'a', slots: { video: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }] })).body as unknown as Made;
+    await start(changed, changed.document.cuts.slice(0, 1));
+    await until('the video', async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
+    const [video] = (await recordingsOf(piece)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number | null } })[];
+    expect(video?.measures.flashesASecond).toBeGreaterThan(3);
+    expect(video?.measures.loudnessLufs).toBeNull();
+    const calm = await makeVideo();
+    await start(calm, calm.document.cuts.slice(0, 1));
+    await until('the calm video', async () => ['made', 'failed'].includes((await recordingsOf(calm))[0]?.state ?? ''));
+    const [other] = (await recordingsOf(calm)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number; readonly truePeakDb: number } })[];
+    expect(other?.measures.flashesASecond).toBeLessThanOrEqual(3);
+    expect(Math.abs((other?.measures.loudnessLufs ?? 0) + 14)).toBeLessThan(1.5);
+    expect(other?.measures.truePeakDb).toBeLessThan(-1);
+  });
+
+  it('are made in two passes to stay below what a network takes, and refused where no quality does', async () => {
+    const piece = await makeVideo();
+    const [brand, [cut]] = [await gullwick(), piece.document.cuts];
+    if (!cut) throw new Error('The video has no cut');
+    const source = videoSourceOf(await makeSnapshot(stack.services, brand, piece.document), 'petalry', cut, stack.services.media);
+    const sizeOf = async (format: 'mp4' | 'webm', maxBytes: number): Promise<number> => {
+      const { path } = await makeVideoFile(stack.services, source, { format, maxBytes, title: 'Small', signal: new AbortController().signal, onProgress: () => undefined });
+      return readFileSync(path).length;
+    };
+    for (const format of ['mp4', 'webm'] as const) {
+      const free = await sizeOf(format, Infinity);
+      const most = Math.max(190_000, Math.round(free * 0.6));
+      expect(free).toBeGreaterThan(most);
+      expect(await sizeOf(format, most)).toBeLessThanOrEqual(most);
+    }
+    await expect(sizeOf('mp4', 60_000)).rejects.toMatchObject({ code: 'too-heavy' });
+    expect(incoming()).toBe('');
+  });
+
+  it('are made once where two ask for the same one at once', async () => {
+    const piece = await makeVideo();
+    const [one, other] = [await keepExport(`one-${piece.id}`, piece), await keepExport(`other-${piece.id}`, piece)];
+    const shares: number[] = [];
+    const [first, second] = await Promise.all([one, other].map((each, index) => videoFileOfExport(stack.services, each, { signal: new AbortController().signal, onProgress: () => void shares.push(index) })));
+    expect(second?.path).toBe(first?.path);
+    expect(new Set(shares).size).toBe(1);
+  });
+
+  it('are stopped, whether they wait or are being made, and nothing is left of them', async () => {
+    const piece = await makeVideo();
+    await start(piece, piece.document.cuts.slice(0, 3));
+    for (const { id } of await recordingsOf(piece)) expect((await stack.wren.ask('DELETE', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}`)).status).toBe(204);
+    expect((await recordingsOf(piece)).map(({ state }) => state)).toEqual(['stopped', 'stopped', 'stopped']);
+    await until('the files to be gone', () => incoming() === '');
+  });
+
+  it('are gone on with after a restart, from where nothing is lost', async () => {
+    const piece = await makeVideo();
+    const { services } = stack;
+    await keepExport('restarted', piece);
+    const claimed = await claimVideoExport(services.db, 2);
+    expect(claimed).toMatchObject({ id: 'restarted', state: 'making' });
+    expect(await moveVideoExport(services.db, 'restarted', 'begin')).toBe(false);
+    // The process ends here, and another one starts.
+    await services.videos.resume();
+    await until('the video', async () => ['made', 'failed'].includes((await findVideoExport(services.db, piece.id, 'restarted'))?.state ?? ''));
+    expect((await findVideoExport(services.db, piece.id, 'restarted'))?.state).toBe('made');
+  });
+
+  it('whose program is stopped in the middle leave nothing behind', async () => {
+    const piece = await makeVideo();
+    const made = await keepExport('broken-off', piece);
+    const abort = new AbortController();
+    await expect(videoFileOfExport(stack.services, made, { signal: abort.signal, onProgress: () => abort.abort() })).rejects.toThrow('ffmpeg ended');
+    expect(incoming()).toBe('');
+  });
+
+  it('take their cover and their subtitles along, as each place has them', async () => {
+    const piece = await makeVideo();
+    const brand = await gullwick();
+    const photo = (await stack.services.db('media').where({ brand_id: brand.id, name: 'windsocks.jpg' }).first('id')) as { id: string };
+    const changes = [
+      { op: 'add', path: ['cover'], value: { kind: 'picture', mediaId: photo.id } },
+      { op: 'add', path: ['track'], value: { subtitles: [{ fromMs: 200, toMs: 1_400, text: 'Hold on tight' }], subtitleFile: true } },
+      { op: 'replace', path: ['frames', 0, 'shot', 'lengthMs'], value: 2_900 },
+    ];
+    const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: changes });
+    expect(changed.status).toBe(200);
+    const { revision, document } = changed.body as unknown as Made;
+    const cuts = document.cuts.filter(({ placement }) => placement === 'page-square' || placement === 'clip');
+    expect(cuts).toHaveLength(2);
+    await stack.services.db('deliveries').where({ state: 'scheduled' }).update({ state: 'cancelled' });
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision, cuts, when: { kind: 'now' } })).status).toBe(201);
+    expect(await dispatchDue(stack.services, standinConnector)).toBe(2);
+    const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { placement: string; state: string; address: string | null; problem: string | null }[] };
+    expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null], ['sent', null]]);
+    const pageOf = async (placement: string): Promise<string> => (await fetch(items.find((item) => item.placement === placement)?.address ?? '')).text();
+    const own = await pageOf('page-square');
+    const [, poster = ''] = /poster="([^"]+)"/.exec(own) ?? [];
+    expect(await sharp(Buffer.from(await (await fetch(`${stack.environment['CONFETTI_STANDIN'] ?? ''}${poster}`)).arrayBuffer())).metadata()).toMatchObject({ width: 1080, height: 1080 });
+    const [, subtitles = ''] = /<track [^>]*src="([^"]+)"/.exec(own) ?? [];
+    expect(await (await fetch(`${stack.environment['CONFETTI_STANDIN'] ?? ''}${subtitles}`)).text()).toContain('00:00:00.200 --> 00:00:01.400\nHold on tight');
+    // Where only a moment is taken the nearest goes: the opening, as the picture is nowhere in it.
+    const moment = await pageOf('clip');
+    expect(moment).toMatch(/src="[^"]+#t=1\.\d\d"/);
+    expect(moment).not.toContain('<track');
+  });
+
+  it('go out to the networks that take them, and to no other place', async () => {
+    const piece = await makeVideo();
+    const places = piece.document.cuts.map(({ placement }) => placement);
+    expect(places).not.toContain('update');
+    expect(places).not.toContain('document');
+    const [cut] = piece.document.cuts.filter(({ placement }) => placement === 'feed-square');
+    const scheduled = await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: [cut], when: { kind: 'now' } });
+    expect(scheduled.status).toBe(422);
+    // It would be too short: the place takes three seconds at least.
+    expect(JSON.stringify(scheduled.body)).toContain('Petalry Square takes 3 to 90 seconds; the video lasts 2.0.');
+    const [story] = piece.document.cuts.filter(({ placement }) => placement === 'story');
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: [story], when: { kind: 'now' } })).status).toBe(201);
+    await stack.services.db('deliveries').where({ state: 'scheduled' }).whereNot({ piece_id: piece.id }).update({ state: 'cancelled' });
+    expect(await dispatchDue(stack.services, standinConnector)).toBe(1);
+    const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { state: string; address: string | null; problem: string | null }[] };
+    expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null]]);
+    expect(await (await fetch(items[0]?.address ?? '')).text()).toContain('data-seconds="2.0"');
+  });
+});
+
+it('a full disk is said as what it is', () => {
+  expect(videoProblem(new FfmpegError('ffmpeg', 'av_interleaved_write_frame(): No space left on device', 1))).toContain('The disk of the server is full. Nothing was lost');
+  expect(videoProblem(Object.assign(new Error('write'), { code: 'ENOSPC' }))).toContain('The disk of the server is full');
+  expect(videoProblem(new FfmpegError('ffmpeg', 'Invalid data', 1))).toContain('look whether one of its clips plays');
+});
