@@ -3,7 +3,7 @@ import { createHash } from 'node:crypto';
 import { join } from 'node:path';
 import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
-import type { Role } from '../src/contract/account-contracts.ts';
+import type { Role } from '../src/core/access/access.ts';
 import type { BrandBook } from '../src/core/brand/brand-book.ts';
 import type { Cover } from '../src/core/piece/cover.ts';
 import { readSubtitles } from '../src/core/video/subtitles.ts';

@@ -8,7 +8,7 @@ import { ensureNodeModules, projectRoot } from './setup.mjs';
 
 /** Programs beside the web server: name in dist, and where each starts. */
 export const programs = {
-  dispatcher: 'src/server/dispatch/main.ts',
+  worker: 'src/server/worker/main.ts',
   'render-worker': 'src/server/render/render-worker.ts',
   person: 'src/server/auth/add-person.ts',
   standin: 'standin/main.ts',

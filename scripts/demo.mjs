@@ -32,7 +32,7 @@ if (!existsSync(demoFile)) {
   await runToEnd(process.execPath, ['dist/seed-demo.mjs'], environment);
 }
 startChild('Confetti', process.execPath, ['dist/server/entry.mjs'], environment, { quiet: true });
-startChild('The dispatcher', process.execPath, ['dist/dispatcher.mjs'], environment);
+startChild('The worker', process.execPath, ['dist/worker.mjs'], environment);
 await waitFor(`http://127.0.0.1:${port}/sign-in`);
 const { people, password, token } = JSON.parse(readFileSync(demoFile, 'utf8'));
 process.stdout.write(`Confetti is at http://127.0.0.1:${port} · sign in as ${people.join(', ')} (pick one, or use the password “${password}”) · token for scripts, ${token.person}: ${token.secret} · networks at ${standinOrigin}\n`);

@@ -22,6 +22,6 @@ stopOnSignals();
 startChild('The stand-in networks', process.execPath, ['--watch', 'dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort) });
 await waitFor(standinOrigin);
 if (!existsSync(join(data, 'demo.json'))) await runToEnd(process.execPath, ['dist/seed-demo.mjs'], environment);
-startChild('The dispatcher', process.execPath, ['--watch', 'dist/dispatcher.mjs'], environment);
+startChild('The worker', process.execPath, ['--watch', 'dist/worker.mjs'], environment);
 startChild('Confetti', join(projectRoot, 'node_modules/.bin/astro'), ['dev', '--host', '127.0.0.1', '--port', String(port)], environment);
 process.stdout.write(`Demo password: ${JSON.parse(readFileSync(join(data, 'demo.json'), 'utf8')).password}\n`);

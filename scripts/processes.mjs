@@ -2,22 +2,36 @@
 import { spawn } from 'node:child_process';
 import { createServer } from 'node:net';
 import { setTimeout as sleep } from 'node:timers/promises';
+import { parseArgs } from 'node:util';
 import { projectRoot, stopWith } from './setup.mjs';
 
 const children = new Set();
 let stopping = false;
 
-/** Starts a program of ours; when it ends without being asked to, everything ends. */
+/** First and longest pause before a program is started again, and how long it has to run to count as well. */
+const FIRST_PAUSE_MS = 500;
+const MAX_PAUSE_MS = 30_000;
+const RAN_WELL_MS = 60_000;
+
+/**
+ * Starts a program of ours. When it ends without being asked to, it is started again after a pause, and the others go on: a worker
+ * that breaks must not take the web server with it.
+ */
 export function startChild(name, command, args, environment = {}, { quiet = false } = {}) {
-  const child = spawn(command, args, { cwd: projectRoot, env: { ...process.env, ...environment }, stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'] });
-  children.add(child);
-  child.once('exit', (code, signal) => {
-    children.delete(child);
-    if (stopping) return;
-    process.stderr.write(`\n${name} has ended (${signal ?? code}).\n`);
-    void stopAll(1);
-  });
-  return child;
+  let pauseMs = FIRST_PAUSE_MS;
+  const start = () => {
+    const startedMs = Date.now();
+    const child = spawn(command, args, { cwd: projectRoot, env: { ...process.env, ...environment }, stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'] });
+    children.add(child);
+    child.once('exit', (code, signal) => {
+      children.delete(child);
+      if (stopping) return;
+      pauseMs = Date.now() - startedMs > RAN_WELL_MS ? FIRST_PAUSE_MS : Math.min(MAX_PAUSE_MS, pauseMs * 2);
+      process.stderr.write(`\n${name} has ended (${signal ?? code}). It starts again in ${pauseMs / 1000} s.\n`);
+      setTimeout(() => stopping || start(), pauseMs);
+    });
+  };
+  start();
 }
 
 /** Asks every child to end, waits for it, and ends this program. */
@@ -68,21 +82,19 @@ export function runToEnd(command, args, environment = {}) {
   });
 }
 
-/** Values of `--name value` and `--name` on the command line. */
+/** The options of the command line; ends with a clear sentence where one is unknown or has no value. */
 export function readOptions(allowed) {
-  const options = {};
-  const args = process.argv.slice(2);
-  while (args.length > 0) {
-    const name = args.shift();
-    const kind = allowed[name?.replace(/^--/, '')];
-    if (!name?.startsWith('--') || kind === undefined) stopWith(`Unknown option ${name}. There are: ${Object.keys(allowed).map((each) => `--${each}`).join(', ')}.`);
-    const key = name.slice(2);
-    if (kind === 'flag') options[key] = true;
-    else {
-      const value = args.shift();
-      if (value === undefined || (kind === 'number' && !/^\d+$/.test(value))) stopWith(`--${key} needs a ${kind}.`);
-      options[key] = kind === 'number' ? Number(value) : value;
-    }
+  const options = Object.fromEntries(Object.entries(allowed).map(([name, kind]) => [name, { type: kind === 'flag' ? 'boolean' : 'string' }]));
+  let values;
+  try {
+    ({ values } = parseArgs({ options, allowPositionals: false }));
+  } catch (error) {
+    stopWith(`${error.message.split('. ')[0]}. There are: ${Object.keys(allowed).map((each) => `--${each}`).join(', ')}.`);
   }
-  return options;
+  for (const [name, kind] of Object.entries(allowed)) {
+    if (kind !== 'number' || values[name] === undefined) continue;
+    if (!/^\d+$/.test(values[name])) stopWith(`--${name} needs a number.`);
+    values[name] = Number(values[name]);
+  }
+  return values;
 }

@@ -1,4 +1,4 @@
-// Production: the web server and the dispatcher, from a build. Settings are environment variables; see docs/running.md.
+// Production: the web server and the worker, from a build. Settings are environment variables; see docs/running.md.
 import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import { startChild, stopOnSignals } from './processes.mjs';
@@ -8,4 +8,4 @@ if (!existsSync(join(projectRoot, 'dist', 'server', 'entry.mjs'))) stopWith('The
 stopOnSignals();
 const environment = { NODE_ENV: 'production', HOST: process.env.HOST ?? '127.0.0.1', PORT: process.env.PORT ?? '4321' };
 startChild('Confetti', process.execPath, ['dist/server/entry.mjs'], environment);
-startChild('The dispatcher', process.execPath, ['dist/dispatcher.mjs'], environment);
+startChild('The worker', process.execPath, ['dist/worker.mjs'], environment);

@@ -1,8 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
+import { roles, type Role } from '../core/access/access.ts';
 import { contract } from './contract.ts';
-
-export const roles = ['owner', 'designer', 'writer', 'reviewer', 'viewer'] as const;
-export type Role = (typeof roles)[number];
 
 const person = object({ id: string().required(), name: string().required(), email: string().required() });
 

@@ -1,7 +1,7 @@
 import { array, boolean, number, object, string } from 'yup';
 import type { BrandBook, BrandMark } from '../core/brand/brand-book.ts';
 import type { NetworkSheet } from '../core/network/network-sheet.ts';
-import { roles, type Role } from './account-contracts.ts';
+import { roles, type Role } from '../core/access/access.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 import { mediaItemSchema } from './media-contracts.ts';
@@ -43,7 +43,7 @@ export const changeBook = contract({
 export const addTypeface = contract({
   method: 'POST',
   path: '/api/brands/{brand}/typefaces',
-  summary: 'Bring in a TTF, OTF or WOFF2 file; it is used once the book names it. The body is the file',
+  summary: 'Import a TTF, OTF or WOFF2 file; it is used once the book names it. The body is the file',
   params: brandParams,
   query: object({ name: string().max(200).required() }),
   body: 'bytes',

@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import type { Recording } from '../core/video/recording.ts';
+import { jobStates, type JobState } from '../core/job/job-state.ts';
 import type { PictureFacts } from '../core/crop/picture-facts.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf, documentOrNull } from './contract.ts';
@@ -39,6 +40,11 @@ export const mediaItemSchema = object({
   createdMs: number().required(),
 });
 
+/** What lists say of an item: all but the grids that layout needs, which come with the item itself. */
+export const mediaSummarySchema = mediaItemSchema.omit(['facts', 'recording']).shape({
+  recording: object({ kind: string<Recording['kind']>().oneOf(['clip', 'sound']).required(), durationMs: number().required(), hasSound: boolean().required() }).nullable().defined(),
+});
+
 const mediaParams = brandParams.shape({ media: string().max(40).required() });
 
 export const listMedia = contract({
@@ -47,7 +53,16 @@ export const listMedia = contract({
   summary: 'Pictures of the brand, newest first; `words` searches names, alt texts, tags and credits',
   params: brandParams,
   query: pageQuery.shape({ words: string().max(100), tag: string().max(40), archived: string<'only'>().oneOf(['only']), kind: string<'seen' | 'sound'>().oneOf(['seen', 'sound']) }),
-  answer: object({ items: array(mediaItemSchema.required()).required(), next: string().nullable().defined() }),
+  answer: object({ items: array(mediaSummarySchema.required()).required(), next: string().nullable().defined() }),
+});
+
+export const listMediaDetails = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/media-details',
+  summary: 'Items with all that layout needs to know of them: by their ids, separated by commas, or the latest that can be seen',
+  params: brandParams,
+  query: object({ ids: string().max(2_000), latest: number().integer().min(1).max(60) }),
+  answer: object({ items: array(mediaItemSchema.required()).required() }),
 });
 
 export const listMediaTags = contract({
@@ -61,7 +76,7 @@ export const listMediaTags = contract({
 export const uploadMedia = contract({
   method: 'POST',
   path: '/api/brands/{brand}/media',
-  summary: 'Bring in a picture, a clip or a sound; the body is the file',
+  summary: 'Import a picture, a clip or a sound; the body is the file. It is answered when it is imported',
   params: brandParams,
   query: object({ name: string().max(200).required() }),
   body: 'bytes',
@@ -74,7 +89,7 @@ export const getMedia = contract({ method: 'GET', path: '/api/brands/{brand}/med
 export const changeMedia = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}/media/{media}',
-  summary: 'Move the focal point or, of a clip, the moments at which its subject is known (null goes back to the proposal), change what is known of a picture, put it away or take it back',
+  summary: 'Move the focal point or, of a clip, the moments at which its subject is known (null goes back to the proposal), change what is known of a picture, archive or restore it',
   params: mediaParams,
   body: object({
     revision: number().integer().required(),
@@ -94,7 +109,7 @@ export const changeMedia = contract({
 export const deleteMedia = contract({
   method: 'DELETE',
   path: '/api/brands/{brand}/media/{media}',
-  summary: 'Delete a picture that nothing uses; one in use is answered 409 and can be put away instead',
+  summary: 'Delete a picture that nothing uses; one in use is answered 409 and can be archived instead',
   params: mediaParams,
 });
 
@@ -124,7 +139,7 @@ export const replaceMediaFile = contract({
 export const fetchMedia = contract({
   method: 'POST',
   path: '/api/brands/{brand}/media/by-address',
-  summary: 'Bring in the picture at a public web address',
+  summary: 'Import the picture at a public web address',
   params: brandParams,
   body: object({ address: string().trim().required('Say where the picture is').max(2000) }).noUnknown(),
   answer: mediaItemSchema,
@@ -134,7 +149,7 @@ export const fetchMedia = contract({
 export const mediaFromPost = contract({
   method: 'POST',
   path: '/api/brands/{brand}/media/from-post',
-  summary: 'Bring in what a post showed, at full size',
+  summary: 'Import what a post showed, at full size',
   params: brandParams,
   body: object({ delivery: string().max(40).required() }).noUnknown(),
   answer: mediaItemSchema,
@@ -163,38 +178,47 @@ export const getLibraryPreview = contract({
 export const takeFromLibrary = contract({
   method: 'POST',
   path: '/api/brands/{brand}/library/{picture}',
-  summary: 'Bring in a picture from the library, with its credit and licence',
+  summary: 'Import a picture from the library, with its credit and licence',
   params: brandParams.shape({ picture: string().matches(/^[a-z0-9-]{1,60}$/).required() }),
   answer: mediaItemSchema,
   status: 201,
 });
 
 const uploadParams = brandParams.shape({ upload: string().max(40).required() });
-const uploadState = object({ id: string().required(), received: number().required(), item: mediaItemSchema.nullable().defined() });
+const uploadState = object({
+  id: string().required(),
+  received: number().required(),
+  /** What it has become; null until it is imported. */
+  item: mediaItemSchema.nullable().defined(),
+  /** The import, from when all bytes are here; null before. */
+  work: object({ state: string<JobState>().oneOf([...jobStates]).required(), progress: number().required(), problem: string().nullable().defined() }).nullable().defined(),
+});
 
 export const startUpload = contract({
   method: 'POST',
   path: '/api/brands/{brand}/uploads',
-  summary: 'Announce a file that comes in parts, so that it can go on after a break',
+  summary: 'Announce a file that comes in parts, so that it can resume after a break',
   params: brandParams,
-  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MAX_RECORDING_BYTES, `The file is larger than ${MAX_RECORDING_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`).required() }).noUnknown(),
+  body: object({ name: string().trim().required().max(200), bytes: number().integer().min(1, 'The file is empty.').max(MAX_RECORDING_BYTES, `The file is larger than ${MAX_RECORDING_BYTES / 1024 / 1024} MB. Export it smaller and import it again.`).required() }).noUnknown(),
   answer: uploadState,
   status: 201,
 });
 
-export const getUpload = contract({ method: 'GET', path: '/api/brands/{brand}/uploads/{upload}', summary: 'How much of a file has come in', params: uploadParams, answer: uploadState });
+export const getUpload = contract({ method: 'GET', path: '/api/brands/{brand}/uploads/{upload}', summary: 'How much of a file has arrived, and how far its import is', params: uploadParams, answer: uploadState });
 
 export const sendUploadPart = contract({
   method: 'POST',
   path: '/api/brands/{brand}/uploads/{upload}',
-  summary: 'The bytes of a file from `at` on; with the last ones the picture is made and answered',
+  summary: 'The bytes of a file from `at` on; with the last ones the import begins',
   params: uploadParams,
   query: object({ at: number().integer().min(0).required() }),
   body: 'bytes',
   answer: uploadState,
 });
 
-export const dropUpload = contract({ method: 'DELETE', path: '/api/brands/{brand}/uploads/{upload}', summary: 'Give up a file that is coming in', params: uploadParams });
+export const retryUpload = contract({ method: 'POST', path: '/api/brands/{brand}/uploads/{upload}/retry', summary: 'Import a file again whose import has failed; it need not be uploaded again', params: uploadParams, answer: uploadState });
+
+export const dropUpload = contract({ method: 'DELETE', path: '/api/brands/{brand}/uploads/{upload}', summary: 'Cancel an upload and its import', params: uploadParams });
 
 export const getMediaFile = contract({
   method: 'GET',

@@ -1,6 +1,8 @@
 import { array, boolean, mixed, number, object, string } from 'yup';
+import { MAX_OPERATIONS } from '../core/document/patch.ts';
 import type { Piece } from '../core/piece/piece.ts';
 import type { Finding } from '../core/preflight/finding.ts';
+import type { Template } from '../core/template/template.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 import { mediaItemSchema } from './media-contracts.ts';
@@ -44,34 +46,45 @@ export const createPiece = contract({
 export const getPiece = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}',
-  summary: 'A piece with the pictures it shows',
+  summary: 'A piece with its template and the pictures it shows',
   params: pieceParams,
-  answer: storedPiece.shape({ media: array(mediaItemSchema.required()).required() }),
+  answer: storedPiece.shape({ media: array(mediaItemSchema.required()).required(), template: documentOf<Template>('The template document') }),
 });
 
-/** One change of a document: a path of keys and what happens there. */
-const patch = object({
+/** One change of a document (JSON Patch, RFC 6902). */
+const patchOperation = object({
   op: string<'replace' | 'add' | 'remove'>().oneOf(['replace', 'add', 'remove']).required(),
-  path: array(mixed<string | number>((value): value is string | number => typeof value === 'string' || typeof value === 'number').required()).max(12).required(),
+  /** A JSON pointer; empty: the whole document. */
+  path: string().defined().max(400).matches(/^(?:\/.*)?$/s, 'A path is a JSON pointer'),
   value: mixed<NonNullable<unknown>>().nullable(),
 }).noUnknown();
 
 export const changePiece = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}/pieces/{piece}',
-  summary: 'Save changes to a piece; a stale revision is answered 409 with the newer piece',
+  summary: 'Save changes made on top of a revision. Changes that others have saved meanwhile are kept; where both wrote in one place, it is answered 409 with both texts',
   params: pieceParams,
-  body: object({ revision: number().integer().required(), patches: array(patch.required()).min(1).max(500).required() }).noUnknown(),
+  body: object({ revision: number().integer().required(), patches: array(patchOperation.required()).min(1).max(MAX_OPERATIONS).required() }).noUnknown(),
   answer: storedPiece,
 });
 
-export const replacePiece = contract({
-  method: 'POST',
-  path: '/api/brands/{brand}/pieces/{piece}/replace',
-  summary: 'Put a whole document in the place of a given revision, e.g. to keep one’s own version after a conflict',
+const revision = object({ revision: number().required(), personName: string().required(), savedMs: number().required() });
+
+export const listPieceRevisions = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/pieces/{piece}/revisions',
+  summary: 'Saved states of a piece with who saved them and when, the latest first',
   params: pieceParams,
-  body: object({ revision: number().integer().required(), document: documentOf<Piece>('The piece document') }).noUnknown(),
-  answer: storedPiece,
+  query: object({ before: number().integer() }),
+  answer: object({ items: array(revision.required()).required(), next: number().nullable().defined() }),
+});
+
+export const getPieceRevision = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/pieces/{piece}/revisions/{revision}',
+  summary: 'One saved state of a piece, with the pictures it shows',
+  params: pieceParams.shape({ revision: string().matches(/^\d{1,9}$/).required() }),
+  answer: revision.shape({ document: documentOf<Piece>('The piece document'), media: array(mediaItemSchema.required()).required() }),
 });
 
 export const getPieceThumbnail = contract({
@@ -113,7 +126,7 @@ export const checkPiece = contract({
   summary: 'What would stop or spoil the piece at sending',
   params: pieceParams,
   answer: object({
-    findings: array(object({ severity: string<'stops' | 'warns'>().oneOf(['stops', 'warns']).required(), sentence: string().required(), cut: string().nullable().defined(), sheet: string<Finding['sheet']>().oneOf(['look', 'words', 'facts', 'media']).required(), fix: string().nullable().defined() }).required()).required(),
+    findings: array(object({ severity: string<'stops' | 'warns'>().oneOf(['stops', 'warns']).required(), sentence: string().required(), cut: string().nullable().defined(), view: string<Finding['view']>().oneOf(['look', 'words', 'facts', 'media']).required(), fix: string().nullable().defined() }).required()).required(),
     ready: boolean().required(),
   }),
 });

@@ -1,5 +1,6 @@
 import { array, number, object, string } from 'yup';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
+import { postStates, type PostState } from '../core/post/post-state.ts';
 import { WALL_TIME_PATTERN } from '../core/time/wall-time.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract } from './contract.ts';
@@ -9,6 +10,8 @@ const count = () => number().integer().required();
 
 export const deliverySchema = object({
   id: string().required(),
+  /** The post that it is a cut of. */
+  postId: string().required(),
   pieceId: string().required(),
   pieceName: string().required(),
   channelId: string().required(),
@@ -31,22 +34,28 @@ export const deliverySchema = object({
   pieceChanged: string<'no' | 'yes'>().oneOf(['no', 'yes']).required(),
 });
 
+/** When a post goes out: at once, or at a wall time in the brand's zone. */
+const when = () =>
+  object({
+    kind: string<'now' | 'at'>().oneOf(['now', 'at']).required(),
+    wall: string().when('kind', { is: 'at', then: (schema) => schema.matches(WALL_TIME_PATTERN, 'Choose a date and a time').required('Choose a date and a time') }),
+    /** Which of two moments is meant, when the clock shows this time twice. */
+    repeated: string<'earlier' | 'later'>().oneOf(['earlier', 'later']),
+  })
+    .noUnknown()
+    .required();
+
 const deliveryParams = brandParams.shape({ delivery: string().max(40).required() });
 
 export const schedulePiece = contract({
   method: 'POST',
   path: '/api/brands/{brand}/pieces/{piece}/deliveries',
-  summary: 'Schedule cuts of a piece for a moment in the brand’s zone, or send them now; each keeps its own copy',
+  summary: 'Schedule cuts of a piece for a moment in the brand’s zone, or send them now, as one post; what it is made of is pinned',
   params: brandParams.shape({ piece: string().max(40).required() }),
   body: object({
     revision: number().integer().required(),
     cuts: array(cutRefSchema.required()).min(1, 'Choose at least one cut').max(200).required(),
-    when: object({
-      kind: string<'now' | 'at'>().oneOf(['now', 'at']).required(),
-      wall: string().when('kind', { is: 'at', then: (schema) => schema.matches(WALL_TIME_PATTERN, 'Choose a date and a time').required('Choose a date and a time') }),
-      /** Which of two moments is meant, when the clock shows this time twice. */
-      repeated: string<'earlier' | 'later'>().oneOf(['earlier', 'later']),
-    }).noUnknown().required(),
+    when: when(),
   }).noUnknown(),
   answer: object({ deliveries: array(deliverySchema.required()).required() }),
   status: 201,
@@ -55,12 +64,13 @@ export const schedulePiece = contract({
 export const listDeliveries = contract({
   method: 'GET',
   path: '/api/brands/{brand}/deliveries',
-  summary: 'What is going out, has gone out or is stuck, latest first',
+  summary: 'What is going out, has gone out or is stuck, latest first; `ids` asks for some, separated by commas',
   params: brandParams,
-  query: pageQuery.shape({ state: string<DeliveryState>().oneOf([...deliveryStates]), piece: string().max(40) }),
+  query: pageQuery.shape({ ids: string().max(2_000), state: string<DeliveryState>().oneOf([...deliveryStates]), piece: string().max(40) }),
   answer: object({
     items: array(deliverySchema.required()).required(),
     next: string().nullable().defined(),
+    /** Counts stop at 1000. */
     counts: object({ scheduled: count(), sending: count(), sent: count(), failed: count(), cancelled: count() }).required(),
   }),
 });
@@ -68,7 +78,7 @@ export const listDeliveries = contract({
 export const actOnDelivery = contract({
   method: 'POST',
   path: '/api/brands/{brand}/deliveries/{delivery}/{action}',
-  summary: 'Take a delivery back, try a failed one again, or send a scheduled one now',
+  summary: 'Cancel a delivery, retry a failed one, or send a scheduled one now',
   params: deliveryParams.shape({ action: string<'cancel' | 'retry' | 'send-now'>().oneOf(['cancel', 'retry', 'send-now']).required() }),
   answer: deliverySchema,
 });
@@ -81,10 +91,60 @@ export const getDeliveryPicture = contract({
   answer: 'picture',
 });
 
-export const watchDeliveries = contract({
+const postParams = brandParams.shape({ post: string().max(40).required() });
+
+const postSchema = object({
+  id: string().required(),
+  pieceId: string().required(),
+  pieceName: string().required(),
+  state: string<PostState>().oneOf([...postStates]).required(),
+  dueMs: number().required(),
+  wall: string().required(),
+  zone: string().required(),
+  revision: number().required(),
+  deliveries: array(deliverySchema.required()).required(),
+});
+
+export const getPost = contract({ method: 'GET', path: '/api/brands/{brand}/posts/{post}', summary: 'A post with its deliveries', params: postParams, answer: postSchema });
+
+export const actOnPost = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/posts/{post}/{action}',
+  summary: 'Cancel, retry or send now all deliveries of a post that allow it',
+  params: postParams.shape({ action: string<'cancel' | 'retry' | 'send-now'>().oneOf(['cancel', 'retry', 'send-now']).required() }),
+  answer: postSchema,
+});
+
+export const reschedulePost = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/posts/{post}/reschedule',
+  summary: 'Move what of a post still waits to another moment in the brand’s zone',
+  params: postParams,
+  body: object({ when: when() }).noUnknown(),
+  answer: postSchema,
+});
+
+export const refreshPost = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/posts/{post}/refresh',
+  summary: 'Pin a scheduled post anew, from its piece as it is now',
+  params: postParams,
+  answer: postSchema,
+});
+
+export const getPostDifferences = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/posts/{post}/differences',
+  summary: 'Where a post’s piece has changed since the post was scheduled',
+  params: postParams,
+  answer: object({ differences: array(object({ place: string().required(), pinned: string().required(), now: string().required() }).required()).required() }),
+});
+
+export const watchChanges = contract({
   method: 'GET',
   path: '/api/brands/{brand}/events',
-  summary: 'Server-sent events: `deliveries` whenever something in the outbox has changed, `clock` when the clock was moved',
+  summary: 'Server-sent events: an event a change, named by its kind, with the id of what has changed; `piece` also says who has that piece open',
   params: brandParams,
+  query: object({ piece: string().max(40) }),
   answer: 'events',
 });

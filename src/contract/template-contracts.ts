@@ -16,6 +16,16 @@ export const listTemplates = contract({
   answer: object({ templates: array(template()).required(), own: array(own.required()).required() }),
 });
 
+export const listTemplateNames = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/template-names',
+  summary: 'Names of the templates that the brand can start from; a document comes by its key',
+  params: brandParams,
+  answer: object({ items: array(object({ key: string().required(), name: string().required(), purpose: string().defined(), kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required() }).required()).required() }),
+});
+
+export const getTemplateDocument = contract({ method: 'GET', path: '/api/brands/{brand}/templates/{template}/document', summary: 'A template that the brand can use, its own or a shipped one', params: templateParams, answer: object({ document: template() }) });
+
 export const getOwnTemplate = contract({ method: 'GET', path: '/api/brands/{brand}/templates/{template}', summary: 'A template of the brand’s own', params: templateParams, answer: own });
 
 export const createTemplate = contract({
@@ -37,10 +47,10 @@ export const changeTemplate = contract({
   answer: own,
 });
 
-export const putTemplateAway = contract({
+export const archiveTemplate = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}/templates/{template}',
-  summary: 'Offer a template no more, or offer it again; pieces that have it keep it',
+  summary: 'Archive a template, or restore it; pieces that have it keep it',
   params: templateParams,
   body: object({ archived: boolean().required() }).noUnknown(),
   answer: own,

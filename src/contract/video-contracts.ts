@@ -1,6 +1,6 @@
 import { array, number, object, string } from 'yup';
 import type { VideoMeasures } from '../core/video/video-measures.ts';
-import { videoExportStates, type VideoExportState } from '../core/post/video-export-state.ts';
+import { jobStates, type JobState } from '../core/job/job-state.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOrNull } from './contract.ts';
 
@@ -17,7 +17,7 @@ const videoExport = object({
   channelId: string().required(),
   placement: string().required(),
   format: string<VideoFormatName>().oneOf([...videoFormats]).required(),
-  state: string<VideoExportState>().oneOf([...videoExportStates]).required(),
+  state: string<JobState>().oneOf([...jobStates]).required(),
   share: number().required(),
   problem: string().nullable().defined(),
   createdMs: number().required(),
@@ -39,6 +39,6 @@ export const startVideoExports = contract({
 
 export const listVideoExports = contract({ method: 'GET', path: '/api/brands/{brand}/pieces/{piece}/video-exports', summary: 'Files of a video that are made, being made or waiting, the newest first', params: pieceParams, answer: videoExports });
 
-export const cancelVideoExport = contract({ method: 'DELETE', path: '/api/brands/{brand}/pieces/{piece}/video-exports/{export}', summary: 'Stop making a file of a video', params: videoExportParams });
+export const cancelVideoExport = contract({ method: 'DELETE', path: '/api/brands/{brand}/pieces/{piece}/video-exports/{export}', summary: 'Cancel making a file of a video', params: videoExportParams });
 
 export const getVideoFile = contract({ method: 'GET', path: '/api/brands/{brand}/pieces/{piece}/video-exports/{export}/file', summary: 'The file of a video; answers byte ranges', params: videoExportParams, answer: 'picture' });

@@ -2,7 +2,7 @@
 export class ProblemError extends Error {
   override readonly name = 'ProblemError';
   constructor(
-    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429,
+    readonly status: 400 | 401 | 403 | 404 | 409 | 413 | 415 | 422 | 429 | 503,
     /** A fixed word that programs may branch on. */
     readonly code: string,
     /** A sentence for the person. */

@@ -1,9 +1,12 @@
-import pino, { type Logger } from 'pino';
+import type { Logger } from 'pino';
+import { ChangeFeed } from './changes/change-feed.ts';
 import { productClock, type Clock } from './clock.ts';
 import { openDatabase, type Db } from './db/connection.ts';
-import { VideoQueue } from './video/video-queue.ts';
+import { openLog } from './log.ts';
 import { MediaStore } from './media/media-store.ts';
 import { RenderPool } from './render/render-pool.ts';
+import { sealTokens } from './secrets/seal-tokens.ts';
+import { readKeyFile, sealerOf, type Sealer } from './secrets/sealer.ts';
 import { readSettings, type Settings } from './settings.ts';
 
 /** What the server's parts are handed: nothing below reads the environment or a clock on its own. */
@@ -13,26 +16,31 @@ export interface Services {
   readonly clock: Clock;
   readonly media: MediaStore;
   readonly render: RenderPool;
-  readonly recordings: VideoQueue;
+  readonly sealer: Sealer;
+  readonly changes: ChangeFeed;
   readonly log: Logger;
 }
 
 /** Opens everything for one process; `threads` is how many cuts it may paint at once. */
 export async function openServices(settings: Settings, threads: number): Promise<Services> {
   const db = await openDatabase(settings.dataFolder);
-  const parts = {
+  const sealer = sealerOf(readKeyFile(settings.keyFile));
+  await sealTokens(db, sealer);
+  const log = openLog(settings.logLevel);
+  return {
     settings,
     db,
     clock: productClock(db),
     media: new MediaStore(settings.dataFolder),
     render: new RenderPool(settings.buildFolder, threads),
-    log: pino({ level: process.env['CONFETTI_LOG'] ?? 'info', redact: ['token', 'password', '*.token', '*.password'] }),
+    sealer,
+    changes: new ChangeFeed(db, log),
+    log,
   };
-  return { ...parts, recordings: new VideoQueue(parts) };
 }
 
 export async function closeServices(services: Services): Promise<void> {
-  services.recordings.close();
+  services.changes.close();
   await services.render.close();
   await services.db.destroy();
 }
@@ -42,9 +50,6 @@ const holder = globalThis as { confettiServices?: Promise<Services> };
 
 /** The web process's services, opened with the first request. Kept on globalThis so that a dev reload does not open twice. */
 export function webServices(): Promise<Services> {
-  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS).then(async (services) => {
-    await services.recordings.resume();
-    return services;
-  });
+  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS);
   return holder.confettiServices;
 }

@@ -1,8 +1,10 @@
-import { resolve } from 'node:path';
+import { join, resolve } from 'node:path';
 
 /** Settings of the server, all from environment variables (documented in docs/running.md). */
 export interface Settings {
   readonly dataFolder: string;
+  /** The key that seals secrets in the database; it must not lie inside the database. */
+  readonly keyFile: string;
   /** True when this is a demo: people can be picked and the clock can be moved. */
   readonly demo: boolean;
   /** Address people reach Confetti at, e.g. `https://confetti.example`; null takes the address of each request. */
@@ -14,19 +16,26 @@ export interface Settings {
   readonly emojiFolder: string;
   /** Address of the stand-in networks' switchboard, told of clock moves in the demo; null when there is none. */
   readonly standinOrigin: string | null;
+  readonly logLevel: string;
+  /** Lanes of the queue that this process works on; null: all. */
+  readonly lanes: readonly string[] | null;
   /** Hosts with port that may be fetched from although they are not public: the stand-ins of the demo. */
   readonly trustedHosts: readonly string[];
 }
 
 export function readSettings(environment: Readonly<Record<string, string | undefined>>): Settings {
+  const dataFolder = resolve(environment['CONFETTI_DATA'] ?? '.data');
   return {
-    dataFolder: resolve(environment['CONFETTI_DATA'] ?? '.data'),
+    dataFolder,
+    keyFile: resolve(environment['CONFETTI_KEY_FILE'] ?? join(dataFolder, 'confetti.key')),
     demo: environment['CONFETTI_DEMO'] === '1',
     origin: environment['CONFETTI_ORIGIN'] ?? null,
     buildFolder: resolve('dist'),
     fontsFolder: resolve('fonts'),
     emojiFolder: resolve('dist', 'emoji'),
     standinOrigin: environment['CONFETTI_STANDIN'] ?? null,
+    logLevel: environment['CONFETTI_LOG'] ?? 'info',
+    lanes: environment['CONFETTI_LANES']?.split(',') ?? null,
     trustedHosts: environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
   };
 }

@@ -51,8 +51,8 @@ export async function videoRatios(): Promise<VideoRatios> {
     const clips = new Map<string, ClipFile>();
     const pictures: CutSource['pictures'][number][] = [];
     for (const id of CLIPS) {
-      const { video, still, storedHash } = await importRecording(join('demo', 'media', `${id}.mp4`), id, store);
-      recordings.set(id, video);
+      const { recording, still, storedHash } = await importRecording(join('demo', 'media', `${id}.mp4`), id, store);
+      recordings.set(id, recording);
       clips.set(id, { path: store.pathOf(storedHash), widthPx: still.widthPx, heightPx: still.heightPx });
       pictures.push({ filePath: store.pathOf(await store.keep(still.bytes)), picture: { id, widthPx: still.widthPx, heightPx: still.heightPx, facts: still.facts, focal: still.facts.focal, focalBy: 'proposal' } });
     }
@@ -127,7 +127,7 @@ function benchShots(): readonly [Frame, ...Frame[]] {
     id: `s${index}`,
     ...(index === 0 ? {} : { slide: 'moment' }),
     shot: { lengthMs: SHOT_MS, ...(into ? { into } : {}) },
-    slots: { video: { kind: 'picture', mediaId }, ...Object.fromEntries(Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) },
+    slots: { film: { kind: 'picture', mediaId }, ...Object.fromEntries(Object.entries(texts).map(([slot, text]): [string, SlotValue] => [slot, { kind: 'text', text }])) },
   });
   const moment = (index: number, heading: string, into: Shot['into']): Frame => shot(index, CLIPS[index] ?? CLIPS[0], { heading }, into);
   return [

@@ -12,13 +12,13 @@ test('files that cannot be used are each refused with a sentence, and the good o
   closeSync(handle);
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   const photo = readFileSync('demo/media/windsocks.jpg');
-  await page.getByLabel('Bring in files').setInputFiles(recording);
-  await page.getByLabel('Bring in files').setInputFiles([
+  await page.getByLabel('Upload files').setInputFiles(recording);
+  await page.getByLabel('Upload files').setInputFiles([
     { name: 'half.jpg', mimeType: 'image/jpeg', buffer: photo.subarray(0, 150_000) },
     { name: 'list.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('1. spars 2. line') },
     { name: 'socks.jpg', mimeType: 'image/jpeg', buffer: photo },
   ]);
-  const list = page.getByRole('list', { name: 'Files coming in' });
+  const list = page.getByRole('list', { name: 'Uploads' });
   await expect(list.getByRole('listitem').filter({ hasText: 'film.jpg' })).toContainText('It has 200 MB; the most is 50 MB');
   await expect(list.getByRole('listitem').filter({ hasText: 'half.jpg' })).toContainText('damaged or cut off');
   await expect(list.getByRole('listitem').filter({ hasText: 'list.jpg' })).toContainText('not a JPEG, PNG or WebP');

@@ -29,7 +29,7 @@ test('a fact is written once, fills texts and captions, and is asked for where i
 
 test('a typeface of one’s own is brought in, and a wrong file is refused', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/lanternfall/brand/book');
-  const input = page.getByLabel('Bring in a typeface');
+  const input = page.getByLabel('Import a typeface');
   await input.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('not a font') });
   await expect(page.getByText('“notes.ttf” is no TTF, OTF or WOFF2 file.')).toBeVisible();
   await input.setInputFiles('fonts/bebas-neue/bebas-neue-400.ttf');
@@ -48,7 +48,7 @@ test('the owner takes somebody in, and a designer only sees who is there', async
   await people.getByLabel('Email').fill('piet@gullwickkites.example');
   await people.getByRole('button', { name: 'Take in' }).click();
   await expect(people.getByRole('status')).toContainText('Piet Aalders signs in with this password');
-  await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Take out' }).click();
+  await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Remove' }).click();
   await expect(people.getByRole('listitem').filter({ hasText: 'Piet' })).toHaveCount(0);
   const wren = await browser.newPage();
   await comeInAs(wren, 'Wren', '/b/gullwick/brand/book');
@@ -56,7 +56,7 @@ test('the owner takes somebody in, and a designer only sees who is there', async
   await expect(wren.getByRole('button', { name: 'Take in' })).toHaveCount(0);
 });
 
-test('media: from the library with its credit, by tag, put away and back, and no address that is not public', async ({ page }) => {
+test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From the picture library' }).click();
@@ -69,12 +69,12 @@ test('media: from the library with its credit, by tag, put away and back, and no
   await panel.getByLabel('Tags').blur();
   await page.getByLabel('Search media').fill('oakenfold');
   await expect(page.locator('main ul button').filter({ hasText: 'Rack of fabric rolls' })).toHaveCount(1);
-  await panel.getByRole('button', { name: 'Put away' }).click();
+  await panel.getByRole('button', { name: 'Archive' }).click();
   await expect(page.getByText('No picture has all of these words.')).toBeVisible();
-  await page.getByRole('checkbox', { name: 'Put away' }).check();
+  await page.getByRole('checkbox', { name: 'Archived' }).check();
   await expect(panel).toContainText('it stays where it is used and is not offered any more');
-  await page.getByRole('button', { name: 'Take it back' }).click();
-  await page.getByRole('checkbox', { name: 'Put away' }).uncheck();
+  await page.getByRole('button', { name: 'Restore' }).click();
+  await page.getByRole('checkbox', { name: 'Archived' }).uncheck();
   await page.getByLabel('Search media').fill('');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From a web address' }).click();
@@ -89,11 +89,11 @@ test('media: from the library with its credit, by tag, put away and back, and no
 test('a broken upload goes on where it stopped', async ({ page, context }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.route('**/uploads/*?at=*', (route) => route.abort());
-  await page.getByLabel('Bring in files').setInputFiles('standin/library/patchwork-wall.jpg');
-  const list = page.getByRole('list', { name: 'Files coming in' });
+  await page.getByLabel('Upload files').setInputFiles('standin/library/patchwork-wall.jpg');
+  const list = page.getByRole('list', { name: 'Uploads' });
   await expect(list).toContainText('The connection broke.');
   await page.unroute('**/uploads/*?at=*');
   await context.setOffline(false);
-  await list.getByRole('button', { name: 'Go on' }).click();
+  await list.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('complementary', { name: 'patchwork-wall.jpg' })).toBeVisible();
 });

@@ -187,7 +187,7 @@ test('files picked while the page still waits for its script are not lost', asyn
   const told = new Promise<void>((resolve) => (letScriptsCome = resolve));
   await page.route('**/*.js', (route) => told.then(() => route.continue()));
   await page.goto('/b/gullwick/make/media', { waitUntil: 'commit' });
-  await page.getByLabel('Bring in files').setInputFiles('demo/media/kite-kits.jpg');
+  await page.getByLabel('Upload files').setInputFiles('demo/media/kite-kits.jpg');
   letScriptsCome();
   await expect(page.getByRole('complementary', { name: 'kite-kits.jpg' })).toBeVisible();
 });

@@ -44,7 +44,7 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
 
   await test.step('bring in a photo, and move its focal point', async () => {
     const bytes = await sharp(PHOTO).resize(1800, 1200).jpeg({ quality: 90 }).toBuffer();
-    await page.getByLabel('Bring in files').setInputFiles({ name: 'saturday.jpg', mimeType: 'image/jpeg', buffer: bytes });
+    await page.getByLabel('Upload files').setInputFiles({ name: 'saturday.jpg', mimeType: 'image/jpeg', buffer: bytes });
     const panel = page.getByRole('complementary', { name: 'saturday.jpg' });
     await expect(panel).toContainText('1800 × 1200');
     const point = panel.getByRole('button', { name: /Focal point/ });
@@ -59,10 +59,10 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
   });
 
   await test.step('a wrong file is refused with a sentence, and the rest goes on', async () => {
-    await page.getByLabel('Bring in files').setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture at all') });
-    const list = page.getByRole('list', { name: 'Files coming in' });
+    await page.getByLabel('Upload files').setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture at all') });
+    const list = page.getByRole('list', { name: 'Uploads' });
     await expect(list).toContainText('“notes.jpg” is not a JPEG, PNG or WebP picture');
-    await list.getByRole('button', { name: 'Put away' }).click();
+    await list.getByRole('button', { name: 'Remove' }).click();
     await expect(list).toBeHidden();
   });
 

@@ -18,7 +18,7 @@ async function beginVideo(page: Page): Promise<void> {
 /** Brings a clip in for the shot at work. */
 async function bringClip(page: Page, file: string): Promise<void> {
   await page.getByRole('button', { name: 'Choose a picture' }).click();
-  await page.getByRole('dialog').getByLabel('Bring in').setInputFiles(`demo/media/${file}`);
+  await page.getByRole('dialog').getByLabel('Upload').setInputFiles(`demo/media/${file}`);
   await expect(page.getByRole('dialog')).toBeHidden({ timeout: 40_000 });
 }
 

@@ -23,8 +23,8 @@ test('every kind of slide of a carousel is changed on its own', async ({ page })
   await expect(page.getByText('Saved. Pieces with this template follow')).toBeVisible();
   await page.goto('/b/gullwick/brand/templates');
   const tile = page.locator('[data-template="strand-copy"]');
-  await tile.getByRole('button', { name: 'Put away' }).click();
-  await expect(tile.getByRole('button', { name: 'Offer again' })).toBeVisible();
+  await tile.getByRole('button', { name: 'Archive' }).click();
+  await expect(tile.getByRole('button', { name: 'Restore' })).toBeVisible();
 });
 
 test('a copy of a template is changed part by part, judged live, kept, taken out, brought in, and used', async ({ page }) => {
@@ -62,13 +62,13 @@ test('a copy of a template is changed part by part, judged live, kept, taken out
 
   await page.goto('/b/gullwick/brand/templates');
   const tile = page.locator('[data-template="headland-copy"]');
-  const [download] = await Promise.all([page.waitForEvent('download'), tile.getByRole('button', { name: 'Take out' }).click()]);
+  const [download] = await Promise.all([page.waitForEvent('download'), tile.getByRole('button', { name: 'Export' }).click()]);
   const text = await readFile(await download.path(), 'utf8');
   expect(JSON.parse(text)).toMatchObject({ name: 'Headland copy' });
-  await page.getByLabel('Bring in a template').setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('Headland copy', 'Harbour wall')) });
+  await page.getByLabel('Import a template').setInputFiles({ name: 'mine.json', mimeType: 'application/json', buffer: Buffer.from(text.replace('Headland copy', 'Harbour wall')) });
   await page.waitForURL(/brand\/templates\/harbour-wall/);
   await page.goto('/b/gullwick/brand/templates');
-  await page.getByLabel('Bring in a template').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"version":1}') });
+  await page.getByLabel('Import a template').setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"version":1}') });
   await expect(page.getByRole('alert').or(page.getByRole('status')).filter({ hasText: /required|must/i }).first()).toBeVisible();
 
   await page.goto('/b/gullwick/make/pieces?new');
@@ -80,8 +80,8 @@ test('a copy of a template is changed part by part, judged live, kept, taken out
   // So that other journeys find the templates as they ship.
   await page.goto('/b/gullwick/brand/templates');
   for (const key of ['headland-copy', 'harbour-wall']) {
-    await page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Put away' }).click();
-    await expect(page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Offer again' })).toBeVisible();
+    await page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Archive' }).click();
+    await expect(page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Restore' })).toBeVisible();
   }
   await page.goto('/b/gullwick/make/pieces?new');
   await expect(page.getByRole('button', { name: /^Headland/ })).toHaveCount(1);

@@ -151,7 +151,7 @@ describe('replacing, putting away, deleting', () => {
     expect(brought).toMatchObject({ status: 201, body: { widthPx: 1080, heightPx: 1080, tags: ['published'] } });
   });
 
-  it('what is put away is not offered, stays where it is, and comes back', async () => {
+  it('what is archived is not offered, stays where it is, and comes back', async () => {
     const made = item(await stack.wren.upload('gullwick', 'attic.png', await flat('#abcdef')));
     const names = async (query: string): Promise<readonly string[]> => ((await stack.wren.ask('GET', `${base}?words=attic${query}`)).body['items'] as unknown as Item[]).map((each) => each.name);
     await stack.wren.ask('PATCH', `${base}/${made.id}`, { revision: made.revision, archived: true });

@@ -53,7 +53,7 @@ describe('templates of a brand’s own', () => {
     expect((await stack.wren.ask('POST', `${base}/${own.document.key}`, { revision: own.revision, document: own.document })).body).toMatchObject({ code: 'stale-revision' });
   });
 
-  it('are put away without taking them from their pieces', async () => {
+  it('are archived without taking them from their pieces', async () => {
     const own = await copyOf('band', 'Old band');
     const piece = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: own.document.key })).body as unknown as { id: string };
     expect((await stack.wren.ask('PATCH', `${base}/${own.document.key}`, { archived: true })).body).toMatchObject({ archived: true });

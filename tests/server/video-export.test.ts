@@ -51,7 +51,7 @@ async function makeVideo(): Promise<Made> {
   const created = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'gust' })).body as unknown as Made;
   const text = (value: string) => ({ kind: 'text', text: value });
   const frames = [
-    { id: 'a', slots: { video: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${created.id}`) }, shot: { lengthMs: 1_200 } },
+    { id: 'a', slots: { film: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${created.id}`) }, shot: { lengthMs: 1_200 } },
     { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_200, into: { kind: 'fade', ms: 400 } } },
   ];
   const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }, { op: 'replace', path: ['words', 'shared', 'caption'], value: `Kites ${created.id}` }] });
@@ -109,7 +109,7 @@ describe('files of a video', () => {
     const shots = [...transitionKinds, 'fade' as const].map((kind, index) => ({
       id: `s${index}`,
       ...(index === 0 ? {} : { slide: 'moment' }),
-      slots: { video: { kind: 'picture', mediaId: clipId } },
+      slots: { film: { kind: 'picture', mediaId: clipId } },
       shot: { lengthMs: 600, fromMs: index * 200, ...(index === 0 ? {} : { into: { kind, ms: 200 } }) },
     }));
     const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: shots }] })).body as unknown as Made;
@@ -169,7 +169,7 @@ describe('files of a video', () => {
   it('are measured when they are made: their loudness, their peak, and whether they flash', async () => {
     const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(await makeRecording(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
     const piece = await makeVideo();
-    const frames = [{ id: 'a', slots: { video: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
+    const frames = [{ id: 'a', slots: { film: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
     const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }] })).body as unknown as Made;
     await start(changed, changed.document.cuts.slice(0, 1));
     await until('the video', async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));

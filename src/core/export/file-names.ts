@@ -5,7 +5,7 @@ export interface NameValues {
   readonly placement: string;
   readonly width: string;
   readonly height: string;
-  /** Day of taking out, `YYYY-MM-DD`. */
+  /** Day of the export, `YYYY-MM-DD`. */
   readonly date: string;
   /** Place in the row, two digits. */
   readonly number: string;

@@ -1,22 +1,12 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
+import { fieldKeys, type FieldKey } from '../words/fields.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 const percent = () => number().min(0).max(45).required();
 
-/** The words that can go with a post; a network takes some of them. */
-export interface Words {
-  readonly caption: string;
-  readonly altText: string;
-  readonly title: string;
-  readonly link: string;
-  readonly firstComment: string;
-}
-
-export const wordFields: readonly (keyof Words)[] = ['title', 'caption', 'link', 'firstComment', 'altText'];
-
 /** A text field of a network: what it is called, how long it may be and how its length is counted. */
 const wordFieldSchema = object({
-  key: string<keyof Words>().oneOf([...wordFields]).required(),
+  key: string<FieldKey>().oneOf([...fieldKeys]).required(),
   label: string().required().max(40),
   max: number().integer().positive().required(),
   counting: string().oneOf(['graphemes', 'weighted']).required(),
@@ -69,7 +59,8 @@ export const networkSheetSchema = object({
   }).required(),
   files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
-  publishing: object({ manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
+  /** How posts reach it: by which protocol (missing: that of the stand-ins), and in which manner. */
+  publishing: object({ protocol: string<'standin'>().oneOf(['standin']), manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
 }).noUnknown();
 
 /** How many slides a carousel may have in a place, and in what form they go. */
@@ -91,7 +82,6 @@ type CheckedSheet = InferType<typeof networkSheetSchema>;
 export type Placement = Omit<CheckedSheet['placements'][number], 'carousel' | 'video'> & { readonly carousel?: CarouselRule | undefined; readonly video?: VideoRule | undefined };
 export type NetworkSheet = Omit<CheckedSheet, 'placements'> & { readonly placements: readonly Placement[] };
 export type WordField = NetworkSheet['words']['fields'][number];
-export type WordFieldKey = WordField['key'];
 
 /** The placements of a sheet that a kind of piece can be made for. A carousel can go everywhere: where it cannot go as one, it shows what goes instead. */
 export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel' | 'video'): readonly Placement[] {

@@ -1,5 +1,5 @@
 import { array, lazy, number, object, string, type InferType } from 'yup';
-import type { Words } from '../network/network-sheet.ts';
+import { fields, type Words } from '../words/fields.ts';
 import { shotSchema, type Shot } from './shot.ts';
 import { coverSchema, type Cover } from './cover.ts';
 import { trackSchema, type Track } from './track.ts';
@@ -9,9 +9,8 @@ const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
 const id = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id').required();
 const words = (max: number) => string().max(max);
 
-/** Longest text of a slot and of a caption that a piece keeps, whatever the networks allow. */
+/** Longest text of a slot that a piece keeps, in characters. */
 export const MAX_SLOT_TEXT = 5_000;
-export const MAX_CAPTION = 100_000;
 
 const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(MAX_SLOT_TEXT).defined() }).noUnknown();
 const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).required(), mediaId: id() }).noUnknown();
@@ -41,8 +40,10 @@ export const MAX_SLIDES = 100;
 const frameSchema = object({ id: id(), shot: shotSchema.default(undefined), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(MAX_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
-const ownWords = () =>
-  object({ caption: words(MAX_CAPTION), altText: words(MAX_SLOT_TEXT), title: words(MAX_SLOT_TEXT), link: words(MAX_SLOT_TEXT), firstComment: words(MAX_CAPTION) }).noUnknown();
+const ownWords = () => object(Object.fromEntries(fields.map(({ key, maxKept }) => [key, words(maxKept)]))).noUnknown();
+
+/** The shared row: fields that every piece has are always there. */
+const sharedWords = () => ownWords().shape(Object.fromEntries(fields.filter(({ alwaysThere }) => alwaysThere).map(({ key, maxKept }) => [key, words(maxKept).defined()])));
 
 /**
  * One idea made visual, as it is kept: its template, its ordered frames (a graphic has one), the cuts it is made for and
@@ -59,7 +60,7 @@ export const pieceSchema = object({
   cover: coverSchema as never,
   adjustments: recordOf((() => adjustmentSchema) as never) as never,
   words: object({
-    shared: ownWords().shape({ caption: words(MAX_CAPTION).defined(), altText: words(MAX_SLOT_TEXT).defined() }).required(),
+    shared: sharedWords().required(),
     own: recordOf(ownWords as never) as never,
   }).noUnknown().required(),
 }).noUnknown();
@@ -82,7 +83,7 @@ export interface CutRef {
 }
 
 /** Caption and alt text are always there; a field that nobody has filled in is missing. */
-export type SharedWords = Pick<Words, 'caption' | 'altText'> & Partial<Words>;
+export type SharedWords = Words & Readonly<Record<Extract<(typeof fields)[number], { readonly alwaysThere: true }>['key'], string>>;
 
 export interface Piece {
   readonly version: 1;
@@ -99,7 +100,7 @@ export interface Piece {
   readonly adjustments: Readonly<Record<string, Adjustment>>;
   readonly words: {
     readonly shared: SharedWords;
-    readonly own: Readonly<Record<string, Partial<Words>>>;
+    readonly own: Readonly<Record<string, Words>>;
   };
 }
 

@@ -6,7 +6,7 @@
  *   already exists is then asked of the network before anything is published.
  * - `sent`: the network has confirmed the post; its address is known. Final.
  * - `failed`: the network refused it, or attempts are used up. A person may try again.
- * - `cancelled`: taken back before it went out. Final.
+ * - `cancelled`: cancelled before it went out. Final.
  */
 export const deliveryStates = ['scheduled', 'sending', 'sent', 'failed', 'cancelled'] as const;
 export type DeliveryState = (typeof deliveryStates)[number];

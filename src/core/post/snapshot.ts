@@ -6,7 +6,7 @@ import type { Recording } from '../video/recording.ts';
 import type { Template } from '../template/template.ts';
 
 /** A picture as a post keeps it: what layout knows, and the hash that names the stored bytes, which never change. */
-export interface SnapshotPicture extends Picture {
+export interface PinnedPicture extends Picture {
   readonly storedHash: string;
   /** Missing in posts that were scheduled before they were kept. */
   readonly credit?: string;
@@ -20,12 +20,11 @@ export interface PinnedRecording extends Recording {
   readonly storedHash: string;
 }
 
-/** A post's own copy of all that its cuts are made of. What changes later changes nothing here. */
+/** All that the cuts of a piece are made of, at one moment: as it is now, or as a pin keeps it. */
 export interface Snapshot {
-  readonly version: 1;
   readonly piece: Piece;
   readonly template: Template;
   readonly book: BrandBook;
   readonly sheets: readonly NetworkSheet[];
-  readonly pictures: readonly SnapshotPicture[];
+  readonly pictures: readonly PinnedPicture[];
 }

@@ -88,7 +88,7 @@ function countFindings(piece: Piece, template: Template, { ref, sheet, placement
   const where = `${sheet.name} ${placement.name}`;
   const cut = `${ref.channelId}.${ref.placement}`;
   const found: Finding[] = [];
-  const say = (severity: Finding['severity'], sentence: string, fix: Finding['fix'] = null): void => void found.push({ severity, sentence, cut, sheet: 'look', fix });
+  const say = (severity: Finding['severity'], sentence: string, fix: Finding['fix'] = null): void => void found.push({ severity, sentence, cut, view: 'look', fix });
   const behind = left.filter(({ because }) => because !== 'chosen');
   const rule = placement.carousel;
   if (slides.length === 0) say('stops', `${where} has no slide left. Take one back in.`);
@@ -111,5 +111,5 @@ function slideNumbers(numbers: readonly number[]): string {
 }
 
 function about(sentence: string, frame: Frame): Finding {
-  return { severity: 'warns', sentence, cut: null, slide: frame.id, sheet: 'look', fix: null };
+  return { severity: 'warns', sentence, cut: null, slide: frame.id, view: 'look', fix: null };
 }

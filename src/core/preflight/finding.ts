@@ -1,4 +1,5 @@
 import type { CutReport } from '../compose/report.ts';
+import type { Cut, CutSlide } from '../cut/resolve-cuts.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
 import type { CutRef, Frame } from '../piece/piece.ts';
 import type { LeftSlide } from '../piece/slides-of-cut.ts';
@@ -12,7 +13,7 @@ export interface Finding {
   /** The cut it is about; null when it is about the piece. */
   readonly cut: string | null;
   /** Where it is mended. */
-  readonly sheet: 'look' | 'words' | 'facts' | 'media';
+  readonly view: 'look' | 'words' | 'facts' | 'media';
   /** The slide of a carousel that it is about. */
   readonly slide?: string | undefined;
   /** What a machine can do about it, and how that is called. */
@@ -29,6 +30,18 @@ export interface CutToCheck {
   readonly slides: readonly CheckedSlide[];
   /** Slides of a carousel that stay behind here. */
   readonly left: readonly LeftSlide[];
+}
+
+/**
+ * A resolved cut with the reports of its slides.
+ * @param reportOf the report of a slide; undefined while it has not been composed, which leaves the slide out
+ */
+export function cutToCheck({ ref, channel, sheet, placement, slides, left }: Cut, reportOf: (slide: CutSlide, index: number) => CutReport | undefined): CutToCheck {
+  const checked = slides.flatMap((slide, index): CheckedSlide[] => {
+    const report = reportOf(slide, index);
+    return report ? [{ frame: slide.frame, report }] : [];
+  });
+  return { ref, channelName: channel.name, sheet, placement, slides: checked, left };
 }
 
 export interface CheckedSlide {

@@ -1,8 +1,7 @@
-import type { WordFieldKey } from '../network/network-sheet.ts';
+import type { FieldKey, Words } from '../words/fields.ts';
 import type { Cover } from '../piece/cover.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Piece, SlotValue } from '../piece/piece.ts';
-import type { Words } from '../network/network-sheet.ts';
 
 /** A change that mends a finding, as a value. */
 export type Fix =
@@ -23,14 +22,14 @@ export type Fix =
   /** Lengths and shots of one cut alone. */
   | { readonly kind: 'own-lengths'; readonly cut: string; readonly lengths: Readonly<Record<string, number>>; readonly without: readonly string[] }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
-  | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: WordFieldKey; readonly text: string };
+  | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: FieldKey; readonly text: string };
 
 /** A piece whose parts may be written to; what editors keep drafts of. */
 export interface PieceDraft {
   frames: { id: string; altText?: string | undefined; slots: Record<string, SlotValue> }[];
   cover?: Cover | undefined;
   adjustments: Record<string, Adjustment>;
-  words: { shared: Partial<Words>; own: Record<string, Partial<Words>> };
+  words: { shared: Words; own: Record<string, Words> };
 }
 
 type Mutable<Shape> = { -readonly [Key in keyof Shape]: Shape[Key] };
@@ -78,7 +77,7 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
       return;
     }
     case 'write-words': {
-      const row: Mutable<Partial<Words>> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
+      const row: Mutable<Words> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
       row[fix.field] = fix.text;
       return;
     }

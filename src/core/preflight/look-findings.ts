@@ -36,20 +36,20 @@ export function slideOfPiece(piece: Piece, template: Template, frame: Frame): Sl
 function sharedFinding({ frame, template, prefix, about: slide }: SlideOfPiece, finding: CutFinding): Finding | null {
   const about = { cut: null, ...slide };
   if (finding.kind === 'empty-slot') {
-    return { ...about, severity: 'stops', sentence: `${prefix}${slotLabel(template, finding.slot)} is empty. ${template.name} cannot go out without it.`, sheet: 'look', fix: null };
+    return { ...about, severity: 'stops', sentence: `${prefix}${slotLabel(template, finding.slot)} is empty. ${template.name} cannot go out without it.`, view: 'look', fix: null };
   }
   if (finding.kind === 'missing-fact') {
     const sentence =
       finding.reason === 'empty'
         ? `${prefix}${slotLabel(template, finding.slot)} uses the fact {${finding.fact}}, which has no text yet.`
         : `${prefix}${slotLabel(template, finding.slot)} uses {${finding.fact}}, and the brand has no fact of that name.`;
-    return { ...about, severity: 'stops', sentence, sheet: finding.reason === 'empty' ? 'facts' : 'look', fix: null };
+    return { ...about, severity: 'stops', sentence, view: finding.reason === 'empty' ? 'facts' : 'look', fix: null };
   }
   if (finding.kind === 'lost-mark') {
-    return { ...about, severity: 'warns', sentence: `${prefix}The chosen mark is no longer in the brand book; each cut takes the one that shows best.`, sheet: 'look', fix: emptySlotFix(frame, finding.slot) };
+    return { ...about, severity: 'warns', sentence: `${prefix}The chosen mark is no longer in the brand book; each cut takes the one that shows best.`, view: 'look', fix: emptySlotFix(frame, finding.slot) };
   }
   if (finding.kind === 'missing-glyphs') {
-    return { ...about, severity: 'stops', sentence: `${prefix}No typeface here can write ${finding.characters.join(' ')} in ${slotLabel(template, finding.slot)}.`, sheet: 'look', fix: null };
+    return { ...about, severity: 'stops', sentence: `${prefix}No typeface here can write ${finding.characters.join(' ')} in ${slotLabel(template, finding.slot)}.`, view: 'look', fix: null };
   }
   return null;
 }
@@ -63,7 +63,7 @@ function avoidedInSlots({ frame, template, prefix, about }: SlideOfPiece, { voic
         sentence: `${prefix}${slot.label} says “${word}”, which this brand does not.`,
         cut: null,
         ...about,
-        sheet: 'look',
+        view: 'look',
         fix: prefer === '' ? null : { label: `Say “${prefer}”`, change: { kind: 'write-slot', frame: frame.id, slot: slot.key, text: replaceAvoided(text, word, prefer) } },
       }),
     );
@@ -82,7 +82,7 @@ function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOf
   const target = piece.kind === 'graphic' ? cut : slideKey(ref, frame.id);
   const adjustment = slideAdjustmentOf(piece, ref, frame.id);
   const found: Finding[] = [];
-  const push = (finding: Omit<Finding, 'cut' | 'slide' | 'sheet'>): void => void found.push({ ...finding, sentence: `${prefix}${finding.sentence}`, cut, ...about, sheet: 'look' });
+  const push = (finding: Omit<Finding, 'cut' | 'slide' | 'view'>): void => void found.push({ ...finding, sentence: `${prefix}${finding.sentence}`, cut, ...about, view: 'look' });
   for (const text of report.texts) {
     if (text.kind !== 'overflows') continue;
     push({ severity: 'stops', sentence: `${slotLabel(template, text.slot)} is too long for ${where} by ${plural(text.overBy, 'character')}.`, fix: overflowFix(template, target, text.slot, adjustment.textStep ?? 0) });

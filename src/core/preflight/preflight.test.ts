@@ -28,12 +28,12 @@ describe('preflight', () => {
   it('says an empty slot once, by the name the designer sees', () => {
     const empty = { findings: [{ kind: 'empty-slot' as const, slot: 'headline' }] };
     const findings = check([cut('feed-square', empty), cut('story', empty)]);
-    expect(findings).toEqual([{ severity: 'stops', sentence: 'Headline is empty. Headland cannot go out without it.', cut: null, sheet: 'look', fix: null }]);
+    expect(findings).toEqual([{ severity: 'stops', sentence: 'Headline is empty. Headland cannot go out without it.', cut: null, view: 'look', fix: null }]);
   });
 
   it('says which text is too long for which cut, and by how much', () => {
     const report = { texts: [{ kind: 'overflows' as const, slot: 'headline', sizePx: 40, lines: 9, overBy: 1, reason: 'too-tall' as const }] };
-    expect(check([cut('story', report)])).toEqual([{ severity: 'stops', sentence: 'Headline is too long for Petalry Story by 1 character.', cut: 'c2.story', sheet: 'look', fix: null }]);
+    expect(check([cut('story', report)])).toEqual([{ severity: 'stops', sentence: 'Headline is too long for Petalry Story by 1 character.', cut: 'c2.story', view: 'look', fix: null }]);
   });
 
   it('checks the words of a channel once, however many cuts it has', () => {
@@ -59,7 +59,7 @@ describe('preflight', () => {
 
   it('asks for facts that are missing, once for all cuts, and says where they are filled in', () => {
     const missing = { findings: [{ kind: 'missing-fact' as const, slot: 'line', fact: 'phone', reason: 'empty' as const }] };
-    expect(check([cut('feed-square', missing), cut('story', missing)])).toEqual([{ severity: 'stops', sentence: 'Line uses the fact {phone}, which has no text yet.', cut: null, sheet: 'facts', fix: null }]);
+    expect(check([cut('feed-square', missing), cut('story', missing)])).toEqual([{ severity: 'stops', sentence: 'Line uses the fact {phone}, which has no text yet.', cut: null, view: 'facts', fix: null }]);
   });
 
   it('minds the mark: its size, and the room around it', () => {
@@ -73,7 +73,7 @@ describe('preflight', () => {
     ['2027-01-08', 'warns', /ends on 8 January 2027/],
   ])('a licence until %s %s', (licenceUntil, severity, sentence) => {
     const [finding] = check([], { pictures: [{ id: 'm1', name: 'sea.jpg', altText: '', recording: null, licence: '', widthPx: 1500, heightPx: 1000, licenceUntil }] });
-    expect(finding).toMatchObject({ severity, sheet: 'media', sentence: expect.stringMatching(sentence) as string });
+    expect(finding).toMatchObject({ severity, view: 'media', sentence: expect.stringMatching(sentence) as string });
   });
 
   it('says nothing of licences that end far away or never', () => {

@@ -45,8 +45,8 @@ function licenceFindings({ pictures, atMs, zone }: PreflightInput): readonly Fin
     if (licenceUntil === null) return [];
     const until = DateTime.fromISO(licenceUntil, { zone }).endOf('day');
     const day = until.toFormat('d LLLL yyyy', { locale: 'en-GB' });
-    if (until < at) return [{ severity: 'stops', sentence: `The licence of “${name}” ended on ${day}.`, cut: null, sheet: 'media', fix: null }];
-    if (until < at.plus({ days: LICENCE_NOTICE_DAYS })) return [{ severity: 'warns', sentence: `The licence of “${name}” ends on ${day}: no post may show it after that.`, cut: null, sheet: 'media', fix: null }];
+    if (until < at) return [{ severity: 'stops', sentence: `The licence of “${name}” ended on ${day}.`, cut: null, view: 'media', fix: null }];
+    if (until < at.plus({ days: LICENCE_NOTICE_DAYS })) return [{ severity: 'warns', sentence: `The licence of “${name}” ends on ${day}: no post may show it after that.`, cut: null, view: 'media', fix: null }];
     return [];
   });
 }

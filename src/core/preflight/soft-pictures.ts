@@ -23,7 +23,7 @@ export function softPictures(piece: Piece, template: Template, cuts: readonly Cu
         const [cut, where] = [cutKey(ref), `${sheet.name} ${placement.name}`];
         if ((slideAdjustmentOf(piece, ref, frame.id).crops?.[finding.slot]?.zoom ?? 1) > 1) {
           const target = piece.kind === 'graphic' ? cut : slideKey(ref, frame.id);
-          zoomed.push({ severity: 'warns', sentence: `${prefix}The picture is enlarged ${finding.enlargedBy.toFixed(1)} times in ${where} and will look soft.`, cut, ...slide, sheet: 'look', fix: { label: 'Zoom out', change: { kind: 'zoom-out', cut: target, slot: finding.slot } } });
+          zoomed.push({ severity: 'warns', sentence: `${prefix}The picture is enlarged ${finding.enlargedBy.toFixed(1)} times in ${where} and will look soft.`, cut, ...slide, view: 'look', fix: { label: 'Zoom out', change: { kind: 'zoom-out', cut: target, slot: finding.slot } } });
           continue;
         }
         const key = `${frame.id} ${finding.slot}`;
@@ -36,7 +36,7 @@ export function softPictures(piece: Piece, template: Template, cuts: readonly Cu
     const [worst, ...others] = found.toSorted((a, b) => b.enlargedBy - a.enlargedBy);
     const { prefix = '', ...slide } = about.get(key) ?? {};
     const more = others.length === 0 ? '' : ` and ${others.length} more cut${others.length === 1 ? '' : 's'}`;
-    return { severity: 'warns', sentence: `${prefix}The picture is enlarged ${others.length === 0 ? '' : 'up to '}${(worst?.enlargedBy ?? 1).toFixed(1)} times in ${worst?.where ?? ''}${more} and will look soft.`, cut: worst?.cut ?? null, ...slide, sheet: 'look', fix: null };
+    return { severity: 'warns', sentence: `${prefix}The picture is enlarged ${others.length === 0 ? '' : 'up to '}${(worst?.enlargedBy ?? 1).toFixed(1)} times in ${worst?.where ?? ''}${more} and will look soft.`, cut: worst?.cut ?? null, ...slide, view: 'look', fix: null };
   });
   return [...zoomed, ...grouped];
 }

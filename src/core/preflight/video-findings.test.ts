@@ -14,7 +14,7 @@ import { videoFindings } from './video-findings.ts';
 
 const recording = (kind: Recording['kind'], durationMs: number, more: Partial<Recording['facts']> = {}): Recording => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
 const media = (id: string, of: Recording | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', recording: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
-const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { recording: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
+const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });
 const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], findings: [] };
 /** A place with all shots of a piece. */

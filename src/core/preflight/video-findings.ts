@@ -26,7 +26,7 @@ function lengthFindings(piece: Piece, cuts: readonly CutToCheck[], recordings: R
     const rule = placement.video;
     const seconds = timelineOf(slides.map(({ frame }) => frame), recordings).lengthFrames / VIDEO_FPS;
     if (!rule || (seconds >= rule.leastSeconds && seconds <= rule.mostSeconds)) return [];
-    return [{ severity: 'stops', sentence: `${sheet.name} ${placement.name} takes ${rule.leastSeconds} to ${rule.mostSeconds} seconds; the video lasts ${seconds.toFixed(1)}.`, cut: cutKey(ref), sheet: 'look', fix: seconds > rule.mostSeconds ? shortenFix(piece, cutKey(ref), rule.mostSeconds, recordings) : null }];
+    return [{ severity: 'stops', sentence: `${sheet.name} ${placement.name} takes ${rule.leastSeconds} to ${rule.mostSeconds} seconds; the video lasts ${seconds.toFixed(1)}.`, cut: cutKey(ref), view: 'look', fix: seconds > rule.mostSeconds ? shortenFix(piece, cutKey(ref), rule.mostSeconds, recordings) : null }];
   });
 }
 
@@ -43,18 +43,18 @@ function coverFindings(piece: Piece, cuts: readonly CutToCheck[], timeline: Time
   if (!first) return [];
   if (!piece.cover) {
     const fix: Finding['fix'] = opening ? { label: 'Take a moment of the opening', change: { kind: 'set-cover', cover: { kind: 'frame', atMs: Math.round(toMs(restingFrame(opening))) } } } : null;
-    return [{ severity: 'warns', sentence: `No cover is chosen: ${first.sheet.name} ${first.placement.name}${taking.length > 1 ? ` and ${taking.length - 1} more` : ''} will show whatever comes first.`, cut: null, sheet: 'look', fix }];
+    return [{ severity: 'warns', sentence: `No cover is chosen: ${first.sheet.name} ${first.placement.name}${taking.length > 1 ? ` and ${taking.length - 1} more` : ''} will show whatever comes first.`, cut: null, view: 'look', fix }];
   }
   return taking.flatMap(({ ref, sheet, placement }): readonly Finding[] => {
     const cover = coverOf(piece.cover, placement.video, piece.frames, timeline);
-    return cover?.kind === 'frame' && cover.proposed ? [{ severity: 'warns', sentence: `${sheet.name} ${placement.name} takes no cover of its own but a moment of the video: it gets ${(toMs(cover.frame) / 1000).toFixed(1)} s, the nearest.`, cut: cutKey(ref), sheet: 'look', fix: null }] : [];
+    return cover?.kind === 'frame' && cover.proposed ? [{ severity: 'warns', sentence: `${sheet.name} ${placement.name} takes no cover of its own but a moment of the video: it gets ${(toMs(cover.frame) / 1000).toFixed(1)} s, the nearest.`, cut: cutKey(ref), view: 'look', fix: null }] : [];
   });
 }
 
 function shotFindings({ frame, lengthFrames, clip }: TimedShot, index: number, recordings: ReadonlyMap<string, Recording>): readonly Finding[] {
   const name = `Shot ${index + 1}`;
   const found: Finding[] = [];
-  const say = (sentence: string): void => void found.push({ severity: 'warns', sentence, cut: null, slide: frame.id, sheet: 'look', fix: null });
+  const say = (sentence: string): void => void found.push({ severity: 'warns', sentence, cut: null, slide: frame.id, view: 'look', fix: null });
   const lengthMs = toMs(lengthFrames);
   const reading = readingMs(frame);
   if (reading > lengthMs + MIN_STRETCH_MS) say(`${name} lasts ${(lengthMs / 1000).toFixed(1)} seconds; its words take ${(reading / 1000).toFixed(1)} to read.`);
@@ -74,7 +74,7 @@ function shotFindings({ frame, lengthFrames, clip }: TimedShot, index: number, r
 
 function trackFindings({ track = {} }: Piece, lengthMs: number, pictures: readonly PictureTerms[]): readonly Finding[] {
   const found: Finding[] = [];
-  const say = (severity: Finding['severity'], sentence: string, sheet: Finding['sheet'] = 'look'): void => void found.push({ severity, sentence, cut: null, sheet, fix: null });
+  const say = (severity: Finding['severity'], sentence: string, view: Finding['view'] = 'look'): void => void found.push({ severity, sentence, cut: null, view, fix: null });
   const cues = (track.subtitles ?? []).filter(({ text }) => text.trim() !== '');
   if (track.voice !== undefined && cues.length === 0) say('warns', 'Somebody speaks, and there are no subtitles: most people watch without sound.');
   const fast = cues.filter(({ fromMs, toMs: endMs, text }) => (text.length * 1000) / (endMs - fromMs) > MAX_CHARACTERS_A_SECOND);

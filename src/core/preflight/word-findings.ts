@@ -1,9 +1,10 @@
 import type { BrandBook } from '../brand/brand-book.ts';
 import { replaceAvoided } from '../brand/voice.ts';
-import type { NetworkSheet, WordFieldKey } from '../network/network-sheet.ts';
+import type { NetworkSheet } from '../network/network-sheet.ts';
+import type { FieldKey } from '../words/fields.ts';
 import { mediaOfPiece, type Piece } from '../piece/piece.ts';
 import { dropHashtags } from '../words/count-characters.ts';
-import { checkWording, wordingCell, type WordingFinding } from '../words/wording.ts';
+import { checkWording, wordingCell, type WordingFinding } from '../wording/wording.ts';
 import { plural, type CutToCheck, type Finding, type PictureTerms } from './finding.ts';
 
 /** What a network would say to the words that go to one channel. */
@@ -13,14 +14,14 @@ export function wordFindings(piece: Piece, book: BrandBook, pictures: readonly P
       severity: finding.severity,
       sentence: wordingSentence(finding, channelName, sheet),
       cut: null,
-      sheet: finding.kind === 'missing-fact' && finding.reason === 'empty' ? 'facts' : 'words',
+      view: finding.kind === 'missing-fact' && finding.reason === 'empty' ? 'facts' : 'words',
       fix: wordingFix(finding, piece, ref.channelId),
     }),
   );
   // Slides have an alt text each, and are asked for it one by one.
   const takesAltText = piece.kind === 'graphic' && sheet.words.fields.some((field) => field.key === 'altText');
   if (takesAltText && wordingCell(piece, ref.channelId, 'altText').text.trim() === '') {
-    found.push({ severity: 'warns', sentence: `${channelName} has no alt text: people who cannot see the picture get nothing.`, cut: null, sheet: 'words', fix: altTextFix(piece, ref.channelId, pictures) });
+    found.push({ severity: 'warns', sentence: `${channelName} has no alt text: people who cannot see the picture get nothing.`, cut: null, view: 'words', fix: altTextFix(piece, ref.channelId, pictures) });
   }
   return found;
 }
@@ -72,7 +73,7 @@ function wordingSentence(finding: WordingFinding, channelName: string, sheet: Ne
   }
 }
 
-function fieldLabel(sheet: NetworkSheet, field: WordFieldKey): string {
+function fieldLabel(sheet: NetworkSheet, field: FieldKey): string {
   return sheet.words.fields.find((each) => each.key === field)?.label ?? field;
 }
 

@@ -92,7 +92,7 @@ describe('beats', () => {
   });
 
   it('take the cuts along, as far as clips are long enough, also when the music begins again', () => {
-    const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 2_100 } }, { id: 'b', slots: {}, shot: { lengthMs: 2_300, into: { kind: 'fade', ms: 400 } } }, { id: 'c', slots: { recording: { kind: 'picture', mediaId: 'c1' } }, shot: { lengthMs: 1_950 } }, { id: 'd', slots: {}, shot: { lengthMs: 1_000 } }];
+    const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 2_100 } }, { id: 'b', slots: {}, shot: { lengthMs: 2_300, into: { kind: 'fade', ms: 400 } } }, { id: 'c', slots: { film: { kind: 'picture', mediaId: 'c1' } }, shot: { lengthMs: 1_950 } }, { id: 'd', slots: {}, shot: { lengthMs: 1_000 } }];
     const recordings = new Map([['c1', clip(2_000)]]);
     const music = { durationMs: 3_000, facts: { ...NO_FACTS, beatsMs: [0, 500, 1_000, 1_500, 2_000, 2_500] } };
     const lengths = snapToBeats(frames, recordings, music);
@@ -140,7 +140,7 @@ describe('a shorter video', () => {
   it('cuts no spoken word in two', () => {
     const spoken = clip(9_000, { silent: [{ fromMs: 2_800, toMs: 3_300 }, { fromMs: 5_900, toMs: 6_200 }] }, true);
     const recordings = new Map([['s', spoken]]);
-    const talking: readonly Frame[] = [card('a', 3_000, 'Hello'), { id: 't', slots: { recording: { kind: 'picture', mediaId: 's' } }, shot: { lengthMs: 8_900 } }, card('z', 3_000, 'Bye')];
+    const talking: readonly Frame[] = [card('a', 3_000, 'Hello'), { id: 't', slots: { film: { kind: 'picture', mediaId: 's' } }, shot: { lengthMs: 8_900 } }, card('z', 3_000, 'Bye')];
     for (const target of [14_000, 12_000, 10_000, 8_500]) {
       const lengthMs = shorten(talking, recordings, target)?.lengths.get('t');
       if (lengthMs === undefined) continue;
@@ -152,13 +152,13 @@ describe('a shorter video', () => {
 
 describe('splitting a shot', () => {
   const template = getShippedTemplate('gust');
-  const frame: Frame = { id: 'a', slots: { recording: { kind: 'picture', mediaId: 'c1' }, headline: { kind: 'text', text: 'News' } }, shot: { fromMs: 1_000, lengthMs: 4_000, into: { kind: 'fade', ms: 400 } } };
+  const frame: Frame = { id: 'a', slots: { film: { kind: 'picture', mediaId: 'c1' }, headline: { kind: 'text', text: 'News' } }, shot: { fromMs: 1_000, lengthMs: 4_000, into: { kind: 'fade', ms: 400 } } };
   const [shot] = timelineOf([frame], new Map([['c1', clip(6_000)]])).shots;
 
   it('gives the words to the first part and goes on in the clip with the second, by a cut', () => {
     const parts = shot && splitShot(shot, 45, template, 'b');
     expect(parts?.[0]).toMatchObject({ id: 'a', slots: frame.slots, shot: { fromMs: 1_000, lengthMs: 1_500 } });
-    expect(parts?.[1]).toEqual({ id: 'b', slide: 'moment', slots: { recording: { kind: 'picture', mediaId: 'c1' } }, shot: { fromMs: 2_500, lengthMs: 2_500, into: { kind: 'cut', ms: 0 } } });
+    expect(parts?.[1]).toEqual({ id: 'b', slide: 'moment', slots: { film: { kind: 'picture', mediaId: 'c1' } }, shot: { fromMs: 2_500, lengthMs: 2_500, into: { kind: 'cut', ms: 0 } } });
   });
 
   it('leaves alone what would become too short, and what has no clip', () => {

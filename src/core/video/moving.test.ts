@@ -13,7 +13,7 @@ import { timelineOf } from './timeline.ts';
 const recording: Recording = { kind: 'clip', durationMs: 6_000, hasSound: false, facts: { ...NO_FACTS, subject: [{ atMs: 0, x: 0.2, y: 0.5 }, { atMs: 2_000, x: 0.8, y: 0.5 }, { atMs: 4_000, x: 0.4, y: 0.5 }] } };
 const pictures = new Map([['c1', { focal: { x: 0.5, y: 0.5 }, recording }], ['p1', { focal: { x: 0.7, y: 0.4 }, recording: null }]]);
 const recordings = new Map([['c1', recording]]);
-const frame = (mediaId: string, shot: Frame['shot'] = {}): Frame => ({ id: 'f', slots: { recording: { kind: 'picture', mediaId } }, shot });
+const frame = (mediaId: string, shot: Frame['shot'] = {}): Frame => ({ id: 'f', slots: { film: { kind: 'picture', mediaId } }, shot });
 const shotOf = (each: Frame) => {
   const [shot] = timelineOf([each], recordings).shots;
   if (!shot) throw new Error('There is a shot');
@@ -98,7 +98,7 @@ describe('a photograph that moves slowly', () => {
 });
 
 describe('the cover', () => {
-  const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 3_000 } }, { id: 'b', slots: { recording: { kind: 'picture', mediaId: 'p1' } }, shot: { lengthMs: 3_000 } }, { id: 'card', slots: {}, shot: { onlyCover: true, lengthMs: 3_000 } }];
+  const frames: readonly Frame[] = [{ id: 'a', slots: {}, shot: { lengthMs: 3_000 } }, { id: 'b', slots: { film: { kind: 'picture', mediaId: 'p1' } }, shot: { lengthMs: 3_000 } }, { id: 'card', slots: {}, shot: { onlyCover: true, lengthMs: 3_000 } }];
   const timeline = timelineOf(frames, new Map());
   const rule = (cover: 'any' | 'frame' | undefined) => ({ leastSeconds: 1, mostSeconds: 60, cover });
 

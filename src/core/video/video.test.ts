@@ -14,7 +14,7 @@ import { momentAt, timelineOf } from './timeline.ts';
 
 const clip = (durationMs: number): Recording => ({ kind: 'clip', durationMs, hasSound: true, facts: NO_FACTS });
 const recordings = new Map([['c1', clip(6_000)], ['c2', clip(1_200)]]);
-const shot = (id: string, mediaId: string | null, more: Frame['shot'] = {}, headline = ''): Frame => ({ id, shot: more, slots: { ...(mediaId ? { recording: { kind: 'picture' as const, mediaId } } : {}), ...(headline ? { headline: { kind: 'text' as const, text: headline } } : {}) } });
+const shot = (id: string, mediaId: string | null, more: Frame['shot'] = {}, headline = ''): Frame => ({ id, shot: more, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), ...(headline ? { headline: { kind: 'text' as const, text: headline } } : {}) } });
 
 describe('how long a shot lasts', () => {
   it.each([

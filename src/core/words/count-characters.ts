@@ -47,7 +47,7 @@ export function findHashtags(text: string): readonly string[] {
   return [...text.matchAll(HASHTAG_PATTERN)].map((match) => match[0]);
 }
 
-/** A text with all hashtags but the first few taken out. */
+/** A text with all hashtags but the first few removed. */
 export function dropHashtags(text: string, keep: number): string {
   let count = 0;
   return text

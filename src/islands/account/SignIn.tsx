@@ -1,3 +1,4 @@
+import type { Role } from '../../core/access/access.ts';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
@@ -10,7 +11,7 @@ import { UntilReady } from '../ui/UntilReady.tsx';
 interface PickablePerson {
   readonly id: string;
   readonly name: string;
-  readonly role: string;
+  readonly role: Role;
   readonly brand: string;
 }
 

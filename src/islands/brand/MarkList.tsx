@@ -36,7 +36,7 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
         {mayChange && (
           <FilePick look="quiet" size="small" accept=".svg,.png" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-3.5" />
-            Bring in a mark
+            Import a mark
           </FilePick>
         )}
       </div>

@@ -101,7 +101,7 @@ function Beginning() {
             </Button>
           </form>
           <label className="block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
-            <span className="font-medium text-ink">Or bring in files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, an SVG mark
+            <span className="font-medium text-ink">Or upload files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, an SVG mark
             <input
               type="file"
               multiple

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
-import { roles, type Role } from '../../contract/account-contracts.ts';
+import { roleMay, roles, type Role } from '../../core/access/access.ts';
 import { addMember, changeMember, listMembers, removeMember } from '../../contract/brand-contracts.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -26,7 +26,7 @@ export function PeopleList({ brand }: BrandProps) {
   const onError = (error: Error): void => toast('problem', error.message);
   const change = useMutation({ mutationFn: ({ id, role }: { readonly id: string; readonly role: Role }) => call(changeMember, { params: { brand: brand.slug, person: id }, body: { role } }), onSuccess: refresh, onError });
   const remove = useMutation({ mutationFn: (id: string) => call(removeMember, { params: { brand: brand.slug, person: id } }), onSuccess: refresh, onError });
-  const isOwner = brand.role === 'owner';
+  const mayManage = roleMay(brand.role, 'people');
   return (
     <section aria-labelledby="people">
       <h2 id="people" className="mb-2 text-base font-semibold">
@@ -36,7 +36,7 @@ export function PeopleList({ brand }: BrandProps) {
         {people.data?.people.map((person) => (
           <li key={person.id} className="flex items-center gap-3 border-b border-line py-1.5 text-sm">
             <span className="w-44 truncate font-medium">{person.name}</span>
-            {isOwner ? (
+            {mayManage ? (
               <select aria-label={`Role of ${person.name}`} value={person.role} onChange={(event) => change.mutate({ id: person.id, role: event.target.value as Role })} className="h-7 rounded-md border border-line bg-panel px-1 text-sm">
                 {roles.map((role) => (
                   <option key={role} value={role}>
@@ -48,15 +48,15 @@ export function PeopleList({ brand }: BrandProps) {
               <span className="w-20">{person.role}</span>
             )}
             <span className="min-w-0 flex-1 truncate text-xs text-quiet">{roleHints[person.role]}</span>
-            {isOwner && (
+            {mayManage && (
               <Button look="quiet" size="small" onClick={() => remove.mutate(person.id)}>
-                Take out
+                Remove
               </Button>
             )}
           </li>
         ))}
       </ul>
-      {isOwner && <AddPerson brand={brand.slug} onAdded={refresh} />}
+      {mayManage && <AddPerson brand={brand.slug} onAdded={refresh} />}
     </section>
   );
 }

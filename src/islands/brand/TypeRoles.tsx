@@ -37,7 +37,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
         {mayChange && (
           <FilePick look="quiet" size="small" accept=".ttf,.otf,.woff2" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-3.5" />
-            Bring in a typeface
+            Import a typeface
           </FilePick>
         )}
       </div>

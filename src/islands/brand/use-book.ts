@@ -1,3 +1,4 @@
+import { type Role, roleMay } from '../../core/access/access.ts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { changeBook, getBrand } from '../../contract/brand-contracts.ts';
@@ -9,7 +10,7 @@ import { toast } from '../ui/toast.tsx';
 export type StoredBrand = AnswerOf<typeof getBrand>;
 
 export interface BrandProps {
-  readonly brand: { readonly slug: string; readonly name: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly name: string; readonly role: Role };
 }
 
 /** A brand book under edit: as it is kept, as it stands on the page, and how it is saved. */
@@ -43,7 +44,7 @@ export function useBookEdit({ brand }: BrandProps, stored: StoredBrand): BookEdi
   return {
     stored,
     book,
-    mayChange: brand.role === 'owner' || brand.role === 'designer',
+    mayChange: roleMay(brand.role, 'brand'),
     changed: book !== stored.book,
     saving: save.isPending,
     change: setBook,

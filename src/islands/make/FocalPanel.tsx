@@ -63,7 +63,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
           <X aria-hidden className="size-4" />
         </button>
       </div>
-      {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Put away: it stays where it is used and is not offered any more.</p>}
+      {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Archived: it stays where it is used and is not offered any more.</p>}
       {item.recording && <RecordingPlayer brand={brand} item={item} recording={item.recording} />}
       {item.recording?.kind === 'clip' && <SubjectTrack brand={brand} item={item} recording={item.recording} onChange={(subject) => save.mutate({ subject: subject && [...subject] })} />}
       <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />

@@ -31,7 +31,7 @@ export function ImportMedia({ brand, onFiles, onDone }: BringInProps) {
       <MenuTrigger>
         <AriaButton className={buttonClasses('plain')}>From elsewhere</AriaButton>
         <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
-          <Menu aria-label="Bring in from" className="min-w-52 outline-none" onAction={(key) => setWay(key as Way)}>
+          <Menu aria-label="Import from" className="min-w-52 outline-none" onAction={(key) => setWay(key as Way)}>
             {(Object.keys(wayNames) as Way[]).map((key) => (
               <MenuItem key={key} id={key} className="cursor-pointer rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk">
                 {wayNames[key]}
@@ -42,11 +42,11 @@ export function ImportMedia({ brand, onFiles, onDone }: BringInProps) {
       </MenuTrigger>
       {/* A folder gives everything in it; only its pictures, clips and sounds are meant. */}
       <FilePick folder accept={FILES} onFiles={(files) => onFiles(files.filter((file) => /^(?:image|video|audio)\//.test(file.type)))}>
-        Bring in a folder
+        Upload a folder
       </FilePick>
       <FilePick multiple look="primary" accept={FILES} onFiles={onFiles}>
         <ImagePlus aria-hidden className="size-4" />
-        Bring in files
+        Upload files
       </FilePick>
       <DialogTrigger isOpen={way !== null} onOpenChange={(open) => !open && setWay(null)}>
         <span hidden />
@@ -155,7 +155,7 @@ function FromPost({ brand, onDone }: WayProps) {
             <span className="font-medium">{post.pieceName}</span> <span className="text-quiet">{post.placementName}</span>
           </span>
           <Button size="small" disabled={take.isPending} onClick={() => take.mutate(post.id)}>
-            Bring it in
+            Import
           </Button>
         </li>
       ))}

@@ -74,7 +74,7 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
           Replace the file
         </FilePick>
         <Button size="small" onClick={() => onChange({ archived: !item.archived })}>
-          {item.archived ? 'Take it back' : 'Put away'}
+          {item.archived ? 'Restore' : 'Archive'}
         </Button>
         {uses.data && !isUsed && (
           <Button size="small" look="stop" disabled={remove.isPending} onClick={() => remove.mutate()}>

@@ -2,7 +2,7 @@ import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-quer
 import AudioLines from 'lucide-react/icons/audio-lines';
 import FilmIcon from 'lucide-react/icons/film';
 import { useEffect, useState } from 'react';
-import { listMedia, listMediaTags } from '../../contract/media-contracts.ts';
+import { getMedia, listMedia, listMediaTags } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -13,7 +13,7 @@ import { filesOf } from '../media/dropped-files.ts';
 import { FocalPanel } from './FocalPanel.tsx';
 import { UploadList } from '../media/UploadList.tsx';
 import { useUploads } from '../media/use-uploads.ts';
-import { mediaAddress, type MediaItem } from '../media/media-address.ts';
+import { mediaAddress, type MediaItem, type MediaSummary } from '../media/media-address.ts';
 
 interface BrandProps {
   readonly brand: { readonly slug: string; readonly name: string };
@@ -96,13 +96,13 @@ function Media({ brand }: BrandProps) {
           ))}
           <label className="ml-auto flex items-center gap-1.5 text-xs text-quiet">
             <input type="checkbox" checked={archived} onChange={(event) => setArchived(event.target.checked)} className="accent-house" />
-            Put away
+            Archived
           </label>
         </div>
         <UploadList uploads={uploads} />
         {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
         {pages.isSuccess && items.length === 0 && isFiltered ? (
-          <p className="py-16 text-center text-sm text-quiet">{archived ? 'Nothing has been put away.' : 'No picture has all of these words.'}</p>
+          <p className="py-16 text-center text-sm text-quiet">{archived ? 'Nothing is archived.' : 'No picture has all of these words.'}</p>
         ) : pages.isSuccess && items.length === 0 ? (
           <EmptyMedia dragging={dragging} />
         ) : (
@@ -117,7 +117,7 @@ function Media({ brand }: BrandProps) {
                 >
                   <span className="relative block">
                     <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
-                    {item.recording && <VideoLengthOf recording={item.recording} />}
+                    {item.recording && <RecordingLength recording={item.recording} />}
                   </span>
                   <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
                   <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
@@ -136,14 +136,21 @@ function Media({ brand }: BrandProps) {
           </div>
         )}
       </div>
-      {chosen && <FocalPanel key={chosen.id} brand={brand.slug} item={chosen} onClose={() => setChosenId(null)} />}
+      {chosenId !== null && <ChosenItem key={chosenId} brand={brand.slug} id={chosenId} revision={chosen?.revision ?? null} onClose={() => setChosenId(null)} />}
     </main>
   );
 }
 
+/** The chosen item, with what its list does not say. */
+function ChosenItem({ brand, id, revision, onClose }: { readonly brand: string; readonly id: string; readonly revision: number | null; readonly onClose: () => void }) {
+  const item = useQuery({ queryKey: ['media', brand, 'item', id, revision], queryFn: () => call(getMedia, { params: { brand, media: id } }), placeholderData: (before) => before });
+  if (item.error) return <aside className="w-96 shrink-0 border-l border-line bg-panel p-4 text-sm text-coral-ink">{item.error.message}</aside>;
+  return item.data ? <FocalPanel brand={brand} item={item.data} onClose={onClose} /> : <aside className="w-96 shrink-0 border-l border-line bg-panel" aria-busy="true" />;
+}
+
 /** How long a clip or sound is, on the picture that stands for it. */
-function VideoLengthOf({ recording }: { readonly recording: NonNullable<MediaItem['recording']> }) {
-  const Icon = recording.kind === 'sound' ? AudioLines : Recording;
+function RecordingLength({ recording }: { readonly recording: NonNullable<MediaSummary['recording']> }) {
+  const Icon = recording.kind === 'sound' ? AudioLines : FilmIcon;
   return (
     <span className="absolute right-1.5 bottom-1.5 flex items-center gap-1 rounded-md bg-ink px-1.5 py-0.5 text-xs text-panel tabular-nums">
       <Icon aria-hidden className="size-3" />

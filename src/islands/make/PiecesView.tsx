@@ -1,3 +1,4 @@
+import type { Role } from '../../core/access/access.ts';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
 import { useEffect, useState } from 'react';
@@ -9,7 +10,7 @@ import { Queries } from '../ui/Queries.tsx';
 import { TemplatePicker } from './TemplatePicker.tsx';
 
 interface BrandProps {
-  readonly brand: { readonly slug: string; readonly name: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly name: string; readonly role: Role };
 }
 
 export default function PiecesView(props: BrandProps) {

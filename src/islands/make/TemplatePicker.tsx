@@ -9,7 +9,7 @@ import { COVER, type Template } from '../../core/template/template.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
-import { listMedia } from '../../contract/media-contracts.ts';
+import { listMediaDetails } from '../../contract/media-contracts.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import { sampleFrame, type SamplePictures } from '../../core/piece/sample-frame.ts';
 import { filledSlide, placesOf } from '../../core/piece/slides-of-cut.ts';
@@ -31,7 +31,7 @@ const MAX_SHAPES = 4;
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }) });
-  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMedia, { params: { brand }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
+  const media = useQuery({ queryKey: ['media', brand, 'latest'], queryFn: () => call(listMediaDetails, { params: { brand }, query: { latest: SAMPLE_MEDIA } }) });
   const start = useMutation({
     mutationFn: (template: string) => call(createPiece, { params: { brand }, body: { template } }),
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),
@@ -116,7 +116,7 @@ interface Preview {
   readonly cuts: readonly { readonly key: string; readonly placement: Placement }[];
 }
 
-/** Templates that are put away are not offered. */
+/** Templates that are archived are not offered. */
 function offered({ templates, own }: AnswerOf<typeof listTemplates>): readonly Template[] {
   return templates.filter((template) => !own.some((each) => each.archived && each.document.key === template.key));
 }

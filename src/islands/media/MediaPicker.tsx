@@ -1,14 +1,14 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
-import { listMedia } from '../../contract/media-contracts.ts';
+import { getMedia, listMedia } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
-import type { MediaItem } from '../piece/PieceEditor.tsx';
-import { mediaAddress } from './media-address.ts';
+import { mediaAddress, type MediaItem } from './media-address.ts';
 
 /** The brand's pictures to choose from; new ones can be dropped in at once. */
 export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: string; readonly onChoose: (item: MediaItem) => void; readonly onClose: () => void }) {
@@ -17,6 +17,12 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
     queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, kind: 'seen', ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
+  });
+  // Lists are short of what layout needs: that comes with the chosen one.
+  const choose = useMutation({
+    mutationFn: (id: string) => call(getMedia, { params: { brand, media: id } }),
+    onSuccess: onChoose,
+    onError: (error) => toast('problem', error.message),
   });
   const uploads = useUploads(brand, onChoose);
   const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
@@ -34,7 +40,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
             <div className="flex gap-2">
               <label className={`${buttonClasses('plain')} focus-within:outline-2 focus-within:outline-house`}>
                 <ImagePlus aria-hidden className="size-4" />
-                Bring in
+                Upload
                 <input type="file" accept="image/jpeg,image/png,image/webp,video/*" className="sr-only" onChange={(event) => uploads.add([...(event.target.files ?? [])])} />
               </label>
               <Button onClick={onClose}>Close</Button>
@@ -53,7 +59,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
             <ul className="grid grid-cols-[repeat(auto-fill,minmax(8rem,1fr))] gap-2.5">
               {items.map((item) => (
                 <li key={item.id}>
-                  <button type="button" onClick={() => onChoose(item)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
+                  <button type="button" onClick={() => choose.mutate(item.id)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
                     <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
                     {item.recording && <span className="absolute top-1.5 right-1.5 rounded-md bg-panel px-1.5 py-0.5 text-xs font-medium tabular-nums">{clockLength(item.recording.durationMs)}</span>}
                     <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>

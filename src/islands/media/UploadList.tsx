@@ -8,6 +8,8 @@ function wording({ state }: Upload): string {
       return 'waits its turn';
     case 'sending':
       return `${Math.round(state.share * 100)}%`;
+    case 'importing':
+      return state.share > 0 ? `importing, ${Math.round(state.share * 100)}%` : 'importing';
     case 'broken':
       return `${state.sentence} ${Math.round(state.share * 100)}% has arrived.`;
     case 'failed':
@@ -19,10 +21,12 @@ function wording({ state }: Upload): string {
 export function UploadList({ uploads }: { readonly uploads: Uploads }) {
   if (uploads.list.length === 0) return null;
   return (
-    <ul aria-label="Files coming in" className="mb-4 border-t border-line">
+    <ul aria-label="Uploads" className="mb-4 border-t border-line">
       {uploads.list.map((upload) => {
         const failed = upload.state.kind === 'failed' || upload.state.kind === 'broken';
-        const share = upload.state.kind === 'sending' ? upload.state.share : 0;
+        const { state } = upload;
+        const share = state.kind === 'sending' || state.kind === 'importing' ? state.share : 0;
+        const canResume = state.kind === 'broken' || (state.kind === 'failed' && state.canRetry);
         return (
           <li key={upload.id} className="flex items-center gap-3 border-b border-line py-2 text-sm">
             {failed && <TriangleAlert aria-hidden className="size-4 shrink-0 text-coral-ink" />}
@@ -33,17 +37,17 @@ export function UploadList({ uploads }: { readonly uploads: Uploads }) {
               </span>
             ) : (
               <>
-                <progress aria-label={`${upload.file.name} coming in`} max={1} value={share} className="h-1.5 w-40 accent-house" />
+                <progress aria-label={`Upload of ${upload.file.name}`} max={1} value={share} className="h-1.5 w-40 accent-house" />
                 <span className="text-quiet tabular-nums">{wording(upload)}</span>
               </>
             )}
-            {upload.state.kind === 'broken' && (
+            {canResume && (
               <Button size="small" className="ml-auto" onClick={() => uploads.resume(upload.id)}>
-                Go on
+                {state.kind === 'broken' ? 'Resume' : 'Retry'}
               </Button>
             )}
-            <Button look="quiet" className={upload.state.kind === 'broken' ? '' : 'ml-auto'} onClick={() => uploads.drop(upload.id)}>
-              {failed ? 'Put away' : 'Stop'}
+            <Button look="quiet" className={canResume ? '' : 'ml-auto'} onClick={() => uploads.drop(upload.id)}>
+              {failed ? 'Remove' : 'Cancel'}
             </Button>
           </li>
         );

@@ -1,14 +1,17 @@
 import { useRef, useState } from 'react';
-import { dropUpload, getUpload, MAX_RECORDING_BYTES, MAX_UPLOAD_BYTES, sendUploadPart, startUpload } from '../../contract/media-contracts.ts';
+import { dropUpload, getUpload, retryUpload, MAX_RECORDING_BYTES, MAX_UPLOAD_BYTES, sendUploadPart, startUpload } from '../../contract/media-contracts.ts';
 import { ApiProblem, call, sendFile } from '../ui/call.ts';
 import type { MediaItem } from './media-address.ts';
 
 export type UploadState =
   | { readonly kind: 'waiting' }
   | { readonly kind: 'sending'; readonly share: number }
-  /** The connection broke; what has arrived is kept, and it goes on from there. */
+  /** All bytes have arrived; the server reads the file. */
+  | { readonly kind: 'importing'; readonly share: number }
+  /** The connection broke; what has arrived is kept, and the upload resumes from there. */
   | { readonly kind: 'broken'; readonly share: number; readonly sentence: string }
-  | { readonly kind: 'failed'; readonly sentence: string };
+  /** `canRetry`: the file is on the server, and can be imported again without another upload. */
+  | { readonly kind: 'failed'; readonly sentence: string; readonly canRetry: boolean };
 
 export interface Upload {
   readonly id: number;
@@ -19,16 +22,18 @@ export interface Upload {
 export interface Uploads {
   readonly list: readonly Upload[];
   readonly add: (files: readonly File[]) => void;
-  /** Stops an upload, or puts away one that failed. */
+  /** Cancels an upload, or removes one that failed from the list. */
   readonly drop: (id: number) => void;
-  /** Goes on with one that broke, where it stopped. */
+  /** Resumes one that broke, where it stopped; retries one whose import failed. */
   readonly resume: (id: number) => void;
 }
 
 /** Parts are small enough that a break costs little, and large enough that most pictures are one or two. */
 const PART_BYTES = 2 * 1024 * 1024;
+/** How often an import is asked about that takes longer than its upload waits. */
+const ASK_EVERY_MS = 700;
 
-/** Sends files one after the other in parts, with progress. What breaks can go on; what fails says why. */
+/** Sends files one after the other in parts, with progress. What breaks can resume; what fails says why. */
 export function useUploads(brand: string, onDone: (item: MediaItem) => void): Uploads {
   const [list, setList] = useState<readonly Upload[]>([]);
   const remote = useRef(new Map<number, string>());
@@ -44,22 +49,26 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
     let at = 0;
     try {
       const known = remote.current.get(id);
-      const state = known === undefined ? await begin(brand, file) : await call(getUpload, { params: { brand, upload: known } });
+      let state = known === undefined ? await begin(brand, file) : await call(getUpload, { params: { brand, upload: known } });
       remote.current.set(id, state.id);
-      at = state.received;
-      while (at < file.size) {
+      if (state.work?.state === 'failed') state = await call(retryUpload, { params: { brand, upload: state.id } });
+      for (at = state.received; at < file.size; at = state.received) {
         if (dropped.current.has(id)) return;
         set(id, { kind: 'sending', share: at / file.size });
-        const part = await sendFile(sendUploadPart, { brand, upload: state.id }, { at }, file.slice(at, at + PART_BYTES));
-        at = part.received;
-        if (part.item) {
-          remove(id);
-          return onDone(part.item);
-        }
+        state = await sendFile(sendUploadPart, { brand, upload: state.id }, { at }, file.slice(at, at + PART_BYTES));
       }
+      while (!state.item && !dropped.current.has(id)) {
+        if (state.work?.state === 'failed' || state.work?.state === 'cancelled') return set(id, { kind: 'failed', sentence: state.work.problem ?? 'It could not be imported.', canRetry: true });
+        set(id, { kind: 'importing', share: state.work?.progress ?? 0 });
+        await new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS));
+        state = await call(getUpload, { params: { brand, upload: state.id } });
+      }
+      if (!state.item) return;
+      remove(id);
+      onDone(state.item);
     } catch (error) {
       if (dropped.current.has(id) || !(error instanceof ApiProblem)) return;
-      set(id, error.status === 0 ? { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' } : { kind: 'failed', sentence: error.message });
+      set(id, error.status === 0 ? { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' } : { kind: 'failed', sentence: error.message, canRetry: false });
     }
   };
   const enqueue = (upload: Upload): void => {
@@ -77,7 +86,7 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
       dropped.current.add(id);
       const upload = remote.current.get(id);
       remove(id);
-      // What had arrived is of no more use; should this not reach the server, it throws it away within a day.
+      // What had arrived is of no more use; should this not reach the server, it is removed within a day.
       if (upload !== undefined) call(dropUpload, { params: { brand, upload } }).catch(() => undefined);
     },
     resume: (id) => {
@@ -93,7 +102,7 @@ function begin(brand: string, file: File) {
   const most = /^(?:video|audio)\//.test(file.type) ? MAX_RECORDING_BYTES : MAX_UPLOAD_BYTES;
   if (file.size > most) {
     const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
-    throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(most)}. Export it smaller and bring it in again.`, {});
+    throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(most)}. Export it smaller and upload it again.`, {});
   }
   return call(startUpload, { params: { brand }, body: { name: file.name.slice(0, 200) || 'picture', bytes: file.size } });
 }

@@ -1,27 +1,33 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useState, useSyncExternalStore } from 'react';
+import { useCallback, useState } from 'react';
+import { TabPanel, Tabs } from 'react-aria-components';
 import { getBrand } from '../../contract/brand-contracts.ts';
-import { listTemplates } from '../../contract/template-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { getPiece } from '../../contract/piece-contracts.ts';
-import type { Template } from '../../core/template/template.ts';
+import { roleMay, type Role } from '../../core/access/access.ts';
+import { placeName } from '../../core/piece/place-name.ts';
+import type { Piece } from '../../core/piece/piece.ts';
+import { ConflictNote } from '../editor/ConflictNote.tsx';
+import { DocumentStore } from '../editor/document-store.ts';
+import { useDocument } from '../editor/use-document.ts';
+import type { MediaItem } from '../media/media-address.ts';
+import type { BrandData } from '../preview/brand-content.ts';
+import { useChanges, type PresentPerson } from '../shell/change-events.ts';
 import { ApiProblem, call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
-import { ConflictNote } from './ConflictNote.tsx';
+import { HistoryView } from './history/HistoryView.tsx';
 import { LookView } from './look/LookView.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
-import { httpSaver } from './piece-saver.ts';
-import { PieceStore } from './piece-store.ts';
+import { pieceSaver } from './piece-store.ts';
 import { PreflightRail } from './PreflightRail.tsx';
+import { templateQuery } from './template-query.ts';
 import { TimesView } from './times/TimesView.tsx';
 import { useCuts } from './use-cuts.ts';
 import { WordsView } from './words/WordsView.tsx';
 
-export type BrandData = AnswerOf<typeof getBrand>;
-export type MediaItem = AnswerOf<typeof getPiece>['media'][number];
-
 interface EditorProps {
-  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: Role };
+  readonly personId: string;
   readonly pieceId: string;
   readonly nowMs: number;
 }
@@ -34,7 +40,8 @@ export default function PieceEditor(props: EditorProps) {
   );
 }
 
-function PieceLoader({ brand, pieceId, nowMs }: EditorProps) {
+function PieceLoader(props: EditorProps) {
+  const { brand, pieceId } = props;
   const piece = useQuery({
     queryKey: ['piece', brand.slug, pieceId],
     queryFn: () => call(getPiece, { params: { brand: brand.slug, piece: pieceId } }),
@@ -42,8 +49,7 @@ function PieceLoader({ brand, pieceId, nowMs }: EditorProps) {
     staleTime: Infinity,
   });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }), staleTime: 60_000 });
-  const templates = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }), staleTime: Infinity });
-  const error = piece.error ?? brandData.error ?? templates.error;
+  const error = piece.error ?? brandData.error;
   if (error) {
     return (
       <main className="grid flex-1 place-items-center">
@@ -54,73 +60,80 @@ function PieceLoader({ brand, pieceId, nowMs }: EditorProps) {
       </main>
     );
   }
-  const all = templates.data?.templates;
-  if (!piece.data || !brandData.data || !all?.some((each) => each.key === piece.data.document.template.key)) return <main className="flex-1" aria-busy="true" />;
-  return <LoadedPiece brand={brand} brandData={brandData.data} templates={all} stored={piece.data} nowMs={nowMs} />;
+  if (!piece.data || !brandData.data) return <main className="flex-1" aria-busy="true" />;
+  return <LoadedPiece {...props} brandData={brandData.data} stored={piece.data} />;
 }
 
-interface LoadedProps {
-  readonly brand: EditorProps['brand'];
+interface LoadedProps extends EditorProps {
   readonly brandData: BrandData;
-  readonly templates: readonly Template[];
   readonly stored: AnswerOf<typeof getPiece>;
-  readonly nowMs: number;
 }
 
-const sheetKeys: readonly ViewKey[] = ['look', 'words', 'times'];
+const viewKeys: readonly ViewKey[] = ['look', 'words', 'times'];
 
-function LoadedPiece({ brand, brandData, templates, stored, nowMs }: LoadedProps) {
+function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps) {
   const client = useQueryClient();
-  const [store] = useState(() => new PieceStore(stored, httpSaver(brand.slug, stored.id)));
-  const state = useSyncExternalStore(store.subscribe, store.getState, store.getState);
-  const [sheet, setSheet] = useState<ViewKey>(() => sheetKeys.find((key) => location.hash === `#${key}`) ?? 'look');
+  const [store] = useState(() => new DocumentStore<Piece>(stored, pieceSaver(brand.slug, stored.id)));
+  const state = useDocument(store);
+  const [view, setView] = useState<ViewKey>(() => viewKeys.find((key) => location.hash === `#${key}`) ?? 'look');
+  const [isHistoryOpen, setHistoryOpen] = useState(false);
   const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
+  const [present, setPresent] = useState<readonly PresentPerson[]>([]);
   const piece = state.history.document;
-  const template = templates.find((each) => each.key === piece.template.key) ?? templates[0];
-  if (!template) throw new RangeError('A piece cannot be edited without its template');
+  // The template that came with the piece is at hand; one that somebody else chooses meanwhile is fetched.
+  const first = stored.document.template.key === piece.template.key ? { document: stored.template } : undefined;
+  const chosen = useQuery({ ...templateQuery(brand.slug, piece.template.key), ...(first ? { initialData: first } : {}) });
+  const template = chosen.data?.document ?? stored.template;
   const cuts = useCuts({ brandData, piece, template, media });
 
-  useEffect(() => {
-    const warn = (event: BeforeUnloadEvent): void => {
-      if (store.hasUnsaved()) event.preventDefault();
-    };
-    const keys = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return;
-      event.preventDefault();
-      if (event.shiftKey) store.redo();
-      else store.undo();
-    };
-    const leave = (): void => void store.flush();
-    addEventListener('beforeunload', warn);
-    addEventListener('keydown', keys);
-    addEventListener('pagehide', leave);
-    return () => {
-      removeEventListener('beforeunload', warn);
-      removeEventListener('keydown', keys);
-      removeEventListener('pagehide', leave);
-    };
-  }, [store]);
-
+  const addMedia = useCallback(
+    (item: MediaItem): void => {
+      setMedia((now) => new Map(now).set(item.id, item));
+      void client.invalidateQueries({ queryKey: ['media', brand.slug] });
+    },
+    [client, brand.slug],
+  );
+  const takeIn = async (): Promise<void> => {
+    const theirs = await call(getPiece, { params: { brand: brand.slug, piece: stored.id } });
+    // Pictures first: a cut that shows one must find it.
+    setMedia((now) => new Map([...now, ...theirs.media.map((item) => [item.id, item] as const)]));
+    store.receive(theirs);
+  };
+  useChanges(
+    brand.slug,
+    {
+      // What cannot be fetched now comes with the next save.
+      onChange: (kind, id) => void (kind === 'piece' && id === stored.id && takeIn().catch(() => undefined)),
+      onPresent: setPresent,
+    },
+    stored.id,
+  );
   const choose = useCallback((next: ViewKey): void => {
-    setSheet(next);
+    setView(next);
     history.replaceState(null, '', `#${next}`);
   }, []);
-  const addMedia = (item: MediaItem): void => {
-    setMedia((now) => new Map(now).set(item.id, item));
-    void client.invalidateQueries({ queryKey: ['media', brand.slug] });
-  };
-  const readOnly = useMemo(() => !['owner', 'designer', 'writer'].includes(brand.role), [brand.role]);
-  const shared = { brand, brandData, template, templates, store, piece, pieceId: stored.id, cuts, readOnly };
+  const readOnly = !roleMay(brand.role, 'make');
+  const shared = { brand, brandData, template, store, piece, pieceId: stored.id, cuts, readOnly };
+  const context = { piece, template, channels: brandData.channels, sheets: brandData.sheets };
+  const others = present.filter((person) => person.personId !== personId);
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-      <PieceHeader piece={piece} store={store} state={state} sheet={sheet} onSheet={choose} readOnly={readOnly} />
-      {state.save.kind === 'conflict' && <ConflictNote store={store} mine={piece} theirs={state.save.theirs.document} template={template} brandData={brandData} />}
-      <div className="flex min-h-0 flex-1">
-        {sheet === 'look' && <LookView {...shared} media={media} onMedia={addMedia} />}
-        {sheet === 'words' && <WordsView {...shared} />}
-        {sheet === 'times' && <TimesView {...shared} nowMs={nowMs} />}
-        <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} sheet={sheet} onSheet={choose} />
-      </div>
+    <Tabs selectedKey={view} onSelectionChange={(key) => choose(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
+      <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />
+      {state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}
+      <TabPanel id={view} className="flex min-h-0 flex-1 outline-none">
+        {isHistoryOpen ? (
+          <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
+        ) : (
+          <>
+            {view === 'look' && <LookView {...shared} media={media} onMedia={addMedia} />}
+            {view === 'words' && <WordsView {...shared} />}
+            {view === 'times' && <TimesView {...shared} nowMs={nowMs} />}
+            <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
+          </>
+        )}
+      </TabPanel>
+    </Tabs>
     </main>
   );
 }

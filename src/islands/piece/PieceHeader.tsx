@@ -1,12 +1,15 @@
+import HistoryIcon from 'lucide-react/icons/history';
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
 import { pieceName, type Piece } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
-import type { PieceState, PieceStore, SaveState } from './piece-store.ts';
+import { Tab, TabList } from 'react-aria-components';
+import type { PresentPerson } from '../shell/change-events.ts';
+import type { PieceState, PieceStore } from './piece-store.ts';
 
 export type ViewKey = 'look' | 'words' | 'times';
 
-const sheets: readonly { readonly key: ViewKey; readonly name: string }[] = [
+const views: readonly { readonly key: ViewKey; readonly name: string }[] = [
   { key: 'look', name: 'Look' },
   { key: 'words', name: 'Words' },
   { key: 'times', name: 'Times' },
@@ -16,13 +19,15 @@ interface HeaderProps {
   readonly piece: Piece;
   readonly store: PieceStore;
   readonly state: PieceState;
-  readonly sheet: ViewKey;
-  readonly onSheet: (sheet: ViewKey) => void;
   readonly readOnly: boolean;
+  /** Who else has the piece open. */
+  readonly others: readonly PresentPerson[];
+  readonly isHistoryOpen: boolean;
+  readonly onHistory: () => void;
 }
 
-/** The piece's name, its three sheets, and where saving stands. */
-export function PieceHeader({ piece, store, state, sheet, onSheet, readOnly }: HeaderProps) {
+/** The piece's name, its three views, and where saving stands. */
+export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOpen, onHistory }: HeaderProps) {
   return (
     <div className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-panel px-4">
       <div className="min-w-0 flex-1">
@@ -36,22 +41,23 @@ export function PieceHeader({ piece, store, state, sheet, onSheet, readOnly }: H
           className="-ml-1.5 w-full truncate rounded-md border border-transparent bg-transparent px-1.5 py-1 font-heading text-[15px] font-semibold placeholder:text-ink placeholder:opacity-100 hover:border-line focus:border-house focus:outline-none"
         />
       </div>
-      <div role="tablist" aria-label="Sheets of the piece" className="flex gap-5">
-        {sheets.map((each) => (
-          <button
-            key={each.key}
-            type="button"
-            role="tab"
-            aria-selected={sheet === each.key}
-            onClick={() => onSheet(each.key)}
-            className={`border-b-2 px-0.5 pt-3.5 pb-3 text-base ${sheet === each.key ? 'border-house font-semibold text-house' : 'border-transparent text-quiet hover:text-ink'}`}
-          >
+      <TabList aria-label="Views of the piece" className="flex gap-5">
+        {views.map((each) => (
+          <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
             {each.name}
-          </button>
+          </Tab>
         ))}
-      </div>
+      </TabList>
       <div className="flex flex-1 items-center justify-end gap-1">
+        {others.length > 0 && (
+          <span data-present={others.length} className="mr-2 truncate rounded-md bg-sunk px-2 py-0.5 text-xs" title={`${others.map(({ name }) => name).join(', ')} ${others.length === 1 ? 'has' : 'have'} this piece open`}>
+            {others.map(({ name }) => name.split(' ')[0]).join(', ')} {others.length === 1 ? 'is' : 'are'} here
+          </span>
+        )}
         <SaveWord save={state.save} />
+        <Button look="quiet" size="icon" aria-label="History" title="Saved states: who saved what, and when" aria-pressed={isHistoryOpen} onClick={onHistory}>
+          <HistoryIcon aria-hidden className="size-4" />
+        </Button>
         {!readOnly && (
           <>
             <Button look="quiet" size="icon" aria-label="Undo" title="Undo (Ctrl Z)" disabled={state.history.done.length === 0} onClick={() => store.undo()}>
@@ -67,16 +73,16 @@ export function PieceHeader({ piece, store, state, sheet, onSheet, readOnly }: H
   );
 }
 
-const saveWords: Readonly<Record<SaveState['kind'], string>> = {
+const saveWords: Readonly<Record<PieceState['save']['kind'], string>> = {
   saved: 'Saved',
   waiting: 'Not saved yet',
   saving: 'Saving…',
   offline: 'Not saved: trying again',
   refused: 'Not saved',
-  conflict: 'Changed elsewhere',
+  conflict: 'Both wrote here',
 };
 
-function SaveWord({ save }: { readonly save: SaveState }) {
+function SaveWord({ save }: { readonly save: PieceState['save'] }) {
   const tone = save.kind === 'offline' || save.kind === 'conflict' ? 'text-marigold-ink font-medium' : save.kind === 'refused' ? 'text-coral-ink font-medium' : 'text-quiet';
   return (
     <span role="status" data-save={save.kind} title={save.kind === 'offline' || save.kind === 'refused' ? save.sentence : undefined} className={`mr-2 text-sm ${tone}`}>

@@ -13,7 +13,7 @@ import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { useNow } from '../ui/use-now.ts';
-import type { MediaItem } from './PieceEditor.tsx';
+import type { MediaItem } from '../media/media-address.ts';
 import type { PieceStore } from './piece-store.ts';
 import type { ViewKey } from './PieceHeader.tsx';
 import type { Cuts } from './use-cuts.ts';
@@ -29,13 +29,13 @@ interface RailProps {
   readonly piece: Piece;
   readonly template: Template;
   readonly toCheck: Cuts['toCheck'];
-  readonly sheet: ViewKey;
-  readonly onSheet: (sheet: ViewKey) => void;
+  readonly view: ViewKey;
+  readonly onView: (view: ViewKey) => void;
 }
 
 const HOUR_MS = 3_600_000;
 
-/** What would stop or spoil the piece at sending, beside all three sheets. It follows once what is typed is on the screen. */
+/** What would stop or spoil the piece at sending, beside all three views. It follows once what is typed is on the screen. */
 export function PreflightRail({ cuts, piece, ...props }: Omit<RailProps, 'toCheck'> & { readonly cuts: Pick<Cuts, 'toCheck'> }) {
   return <Findings {...props} piece={useDeferredValue(piece)} toCheck={useDeferredValue(cuts.toCheck)} />;
 }
@@ -48,8 +48,8 @@ const Findings = memo(function Findings(props: RailProps) {
     () => preflight({ piece, template, book, cuts: toCheck, pictures: [...media.values()], atMs, zone: brand.zone }),
     [piece, template, book, toCheck, media, atMs, brand.zone],
   );
-  const recordings = useQuery({ queryKey: ['video-exports', brand.slug, props.pieceId], queryFn: () => call(listVideoExports, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
-  const findings = useMemo(() => [...found, ...videoFindings(recordings.data?.exports ?? [], toCheck)], [found, recordings.data, toCheck]);
+  const videoExports = useQuery({ queryKey: ['video-exports', brand.slug, props.pieceId], queryFn: () => call(listVideoExports, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
+  const findings = useMemo(() => [...found, ...videoFindings(videoExports.data?.exports ?? [], toCheck)], [found, videoExports.data, toCheck]);
   const mend = (finding: Finding): void => {
     const { fix } = finding;
     if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft as unknown as PieceDraft, fix.change));
@@ -79,19 +79,19 @@ const Findings = memo(function Findings(props: RailProps) {
   );
 });
 
-/** What is wrong with the last recording that was made of each cut, by what was measured on it. */
-function videoFindings(recordings: AnswerOf<typeof listVideoExports>['exports'], cuts: Cuts['toCheck']): readonly Finding[] {
+/** What is wrong with the last made that was made of each cut, by what was measured on it. */
+function videoFindings(videoExports: AnswerOf<typeof listVideoExports>['exports'], cuts: Cuts['toCheck']): readonly Finding[] {
   return cuts.flatMap(({ ref, sheet, placement }) => {
-    const recording = recordings.find(({ channelId, placement: place, measures }) => channelId === ref.channelId && place === ref.placement && measures !== null);
-    return recording?.measures ? measureProblems(recording.measures).map((problem): Finding => ({ severity: 'warns', sentence: `The recording made for ${sheet.name} ${placement.name}: ${problem}`, cut: cutKey(ref), sheet: 'look', fix: null })) : [];
+    const made = videoExports.find(({ channelId, placement: place, measures }) => channelId === ref.channelId && place === ref.placement && measures !== null);
+    return made?.measures ? measureProblems(made.measures).map((problem): Finding => ({ severity: 'warns', sentence: `The video made for ${sheet.name} ${placement.name}: ${problem}`, cut: cutKey(ref), view: 'look', fix: null })) : [];
   });
 }
 
-const placeNames: Readonly<Record<Finding['sheet'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
+const placeNames: Readonly<Record<Finding['view'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
 
-function FindingRow({ finding, brand, sheet, readOnly, onSheet, onFix }: RailProps & { readonly finding: Finding; readonly onFix: () => void }) {
+function FindingRow({ finding, brand, view, readOnly, onView, onFix }: RailProps & { readonly finding: Finding; readonly onFix: () => void }) {
   const stops = finding.severity === 'stops';
-  const { sheet: place } = finding;
+  const { view: place } = finding;
   return (
     <li className="border-b border-line px-3.5 py-2.5 text-sm" data-severity={finding.severity}>
       <span className="flex gap-2">
@@ -102,8 +102,8 @@ function FindingRow({ finding, brand, sheet, readOnly, onSheet, onFix }: RailPro
           <span className="sr-only">{stops ? 'Stops: ' : 'Warns: '}</span>
           {finding.sentence}
           {place === 'look' || place === 'words' ? (
-            place !== sheet && (
-              <button type="button" onClick={() => onSheet(place)} className="ml-1 font-medium text-house underline">
+            place !== view && (
+              <button type="button" onClick={() => onView(place)} className="ml-1 font-medium text-house underline">
                 Go to {placeNames[place]}
               </button>
             )

@@ -1,40 +1,18 @@
 import { useCallback, useMemo, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
-import type { NetworkSheet, Placement } from '../../core/network/network-sheet.ts';
-import type { Adjustment } from '../../core/piece/adjustment.ts';
-import { adjustmentOf, cutKey, isBlank, mediaOfPiece, slideAdjustmentOf, slideKey, type CutRef, type Frame, type Piece } from '../../core/piece/piece.ts';
-import { ALONE, filledSlide, placesOf, slidesOfCut, type LeftSlide, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
-import type { CutToCheck } from '../../core/preflight/finding.ts';
-import { slideTemplate } from '../../core/template/slide-template.ts';
-import { COVER, type Template } from '../../core/template/template.ts';
-import { withOwnTimes } from '../../core/video/shot-times.ts';
+import { resolveCuts, type Cut as ResolvedCut } from '../../core/cut/resolve-cuts.ts';
+import { isBlank, mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
+import { cutToCheck, type CutToCheck } from '../../core/preflight/finding.ts';
+import type { Template } from '../../core/template/template.ts';
 import type { WallContent, WantedCut } from '../../workers/wall-protocol.ts';
 import { brandContent } from '../preview/brand-content.ts';
-import type { BrandData, MediaItem } from './PieceEditor.tsx';
+import type { BrandData } from '../preview/brand-content.ts';
+import type { MediaItem } from '../media/media-address.ts';
 import { useWall, type Wall } from '../preview/wall.ts';
 
-/** One slide of a cut; a graphic has one. */
-export interface CutSlide {
-  /** Names its canvas, its report and what is its own in this cut. */
-  readonly key: string;
-  readonly frame: Frame;
-  readonly template: Template;
-  readonly adjustment: Adjustment;
-  readonly place: SlidePlace;
-}
-
-/** A cut of the piece with its channel and placement looked up, and the slides that go out in it. */
-export interface Cut {
-  readonly key: string;
-  readonly ref: CutRef;
-  readonly channelId: string;
-  readonly channelName: string;
-  readonly sheet: NetworkSheet;
-  readonly placement: Placement;
-  readonly adjustment: Adjustment;
-  readonly slides: readonly CutSlide[];
-  readonly left: readonly LeftSlide[];
-}
+/** A cut on the wall, with the brand's channel it is for. */
+export type Cut = ResolvedCut<BrandData['channels'][number]>;
+export type { CutSlide } from '../../core/cut/resolve-cuts.ts';
 
 export interface Cuts {
   readonly list: readonly Cut[];
@@ -69,45 +47,25 @@ interface UseCutsInput {
 export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cuts {
   const [wallScale, setWallScale] = useState<number>(WALL_SCALES.usual);
   const { cuts: cutRefs, adjustments, frames, kind, cover } = piece;
-  const list = useMemo(
-    () =>
-      cutRefs.flatMap((ref): Cut[] => {
-        const channel = brandData.channels.find((each) => each.id === ref.channelId);
-        const sheet = brandData.sheets.find((each) => each.key === channel?.network);
-        const placement = sheet?.placements.find((each) => each.key === ref.placement);
-        if (!channel || !sheet || !placement) return [];
-        const adjustment = adjustmentOf({ adjustments }, ref);
-        const { shown, left } = slidesOfCut({ kind, frames }, template, placement.carousel, adjustment);
-        const places = placesOf(shown, template);
-        const slides = shown.map((frame, index): CutSlide => ({
-          key: kind === 'graphic' ? cutKey(ref) : slideKey(ref, frame.id),
-          frame: withOwnTimes(frame, slideAdjustmentOf({ adjustments }, ref, frame.id)),
-          template: slideTemplate(template, frame.slide),
-          adjustment: slideAdjustmentOf({ adjustments }, ref, frame.id),
-          place: places[index] ?? ALONE,
-        }));
-        return [{ key: cutKey(ref), ref, channelId: channel.id, channelName: channel.name, sheet, placement, adjustment, slides, left }];
-      }),
-    [cutRefs, adjustments, frames, kind, template, brandData],
-  );
+  const list = useMemo(() => resolveCuts({ piece: { kind, frames, adjustments }, template, channels: brandData.channels, sheets: brandData.sheets }, cutRefs), [cutRefs, adjustments, frames, kind, template, brandData]);
   // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
   const mediaIds = mediaOfPiece({ frames, cover }).join(' ');
   const content = useMemo(() => brandContent(brandData, brandData.book, mediaIds.split(' ').flatMap((id) => media.get(id) ?? [])), [mediaIds, brandData, media]);
   const wanted = useCallback(
     (cut: Cut, scale: number): readonly WantedCut[] =>
-      cut.slides.map((slide) => ({
-        key: slide.key,
-        template: slide.template,
-        frame: kind === 'graphic' ? slide.frame : filledSlide(slide.frame, frames[0], template, slide.place),
+      cut.slides.map(({ key, template: own, frame, filled, adjustment, place, family }) => ({
+        key,
+        template: own,
+        frame: filled,
         placement: cut.placement,
-        adjustment: slide.adjustment,
+        adjustment,
         scale,
         run: cut.key,
-        place: slide.place,
-        family: slide.frame.slide ?? COVER,
-        ...(isBlank(slide.frame) ? { blank: true } : {}),
+        place,
+        family,
+        ...(isBlank(frame) ? { blank: true } : {}),
       })),
-    [template, frames, kind],
+    [],
   );
   const scaleOf = useCallback((cut: Cut): number => (kind !== 'carousel' ? wallScale : (wallScale * COLUMN_PX) / cut.placement.exportPx.width), [kind, wallScale]);
   const request = useMemo(() => {
@@ -119,12 +77,9 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
   const { wall, state } = useWall(request);
   const toCheck = useMemo(
     () =>
-      list.flatMap(({ ref, channelName, sheet, placement, slides: all, left }): CutToCheck[] => {
-        const slides = all.flatMap(({ key, frame }) => {
-          const report = state.reports.get(key);
-          return report ? [{ frame, report }] : [];
-        });
-        return slides.length === all.length ? [{ ref, channelName, sheet, placement, slides, left }] : [];
+      list.flatMap((cut): CutToCheck[] => {
+        const toCheck = cutToCheck(cut, ({ key }) => state.reports.get(key));
+        return toCheck.slides.length === cut.slides.length ? [toCheck] : [];
       }),
     [list, state.reports],
   );

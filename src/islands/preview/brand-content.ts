@@ -7,7 +7,7 @@ import type { WallContent } from '../../workers/wall-protocol.ts';
 import { addressOf } from '../ui/call.ts';
 import { mediaAddress, type MediaItem } from '../media/media-address.ts';
 
-type BrandData = AnswerOf<typeof getBrand>;
+export type BrandData = AnswerOf<typeof getBrand>;
 
 /** Pictures on the wall are small; the large view asks for more. */
 export const WALL_PICTURE_PX = 1280;

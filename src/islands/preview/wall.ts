@@ -70,9 +70,9 @@ export class Wall {
 
   /**
    * @param again whether cuts that have not changed are sent as well
-   * @param recordings what clips show now, a copy a painter; they are given away
+   * @param clipPictures what clips show now, a copy a painter; they are given away
    */
-  paint(request: WallRequest, again = false, recordings: readonly (readonly ClipPicture[])[] = []): void {
+  paint(request: WallRequest, again = false, clipPictures: readonly (readonly ClipPicture[])[] = []): void {
     const { cuts, ghosts, content } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
@@ -85,8 +85,8 @@ export class Wall {
     }
     const shares = shareOut(cuts, this.#painters.length);
     this.#painters.forEach((painter, index) => {
-      const own = recordings[index] ?? [];
-      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again, ...(own.length > 0 ? { recordings: own } : {}) }, own.map(({ bitmap }) => bitmap));
+      const own = clipPictures[index] ?? [];
+      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again, ...(own.length > 0 ? { clipPictures: own } : {}) }, own.map(({ bitmap }) => bitmap));
     });
   }
 

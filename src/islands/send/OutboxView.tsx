@@ -1,19 +1,22 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { listDeliveries } from '../../contract/send-contracts.ts';
+import type { Role } from '../../core/access/access.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
-import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
-import { useOutboxEvents } from '../shell/outbox-events.ts';
 import { Queries } from '../ui/Queries.tsx';
-import { stateWord } from '../channel/StateChip.tsx';
+import { stateWord } from '../post/StateChip.tsx';
 import { useNow } from '../ui/use-now.ts';
-import { DeliveryRow, useBadges } from '../channel/DeliveryRow.tsx';
+import { useBadges } from '../post/DeliveryRow.tsx';
+import { groupByPost, PostGroup } from '../post/PostGroup.tsx';
+import { useDeliveries } from '../post/use-deliveries.ts';
 
 interface OutboxProps {
-  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: Role };
   readonly nowMs: number;
 }
+
+const PAGE = 48;
+/** Counts stop there. */
+const MAX_COUNTED = 1_000;
 
 export default function OutboxView(props: OutboxProps) {
   return (
@@ -27,17 +30,8 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
   const [state, setState] = useState<DeliveryState | null>(null);
   const nowMs = useNow(serverNowMs);
   const badges = useBadges(brand.slug);
-  useOutboxEvents(brand.slug);
-  const pages = useInfiniteQuery({
-    queryKey: ['deliveries', brand.slug, state],
-    queryFn: ({ pageParam, signal }) =>
-      call(listDeliveries, { params: { brand: brand.slug }, query: { limit: 48, ...(state ? { state } : {}), ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
-    initialPageParam: null as string | null,
-    getNextPageParam: (last) => last.next,
-    placeholderData: (previous) => previous,
-  });
-  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
-  const counts = pages.data?.pages[0]?.counts;
+  const pages = useDeliveries(brand.slug, state ? { state } : {}, PAGE);
+  const { items, counts } = pages;
   const all = counts ? deliveryStates.reduce((sum, each) => sum + counts[each], 0) : 0;
   return (
     <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
@@ -65,8 +59,8 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
         </div>
       ) : (
         <ul className="border-t border-line">
-          {items.map((item) => (
-            <DeliveryRow key={item.id} brand={brand} delivery={item} badge={badges.get(item.network)} nowMs={nowMs} />
+          {groupByPost(items).map((item) => (
+            <PostGroup key={item.deliveries[0].id} brand={brand} post={item} badges={badges} nowMs={nowMs} />
           ))}
         </ul>
       )}
@@ -84,7 +78,7 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
 function Filter({ word, count, pressed, onPress }: { readonly word: string; readonly count: number; readonly pressed: boolean; readonly onPress: () => void }) {
   return (
     <button type="button" aria-pressed={pressed} onClick={onPress} className={`rounded-md px-2 py-1 text-sm ${pressed ? 'bg-panel font-semibold text-house shadow-[inset_0_0_0_1px_var(--c-line)]' : 'text-quiet hover:text-ink'}`}>
-      {word} <span className="tabular-nums">{count}</span>
+      {word} <span className="tabular-nums">{count >= MAX_COUNTED ? `${MAX_COUNTED}+` : count}</span>
     </button>
   );
 }

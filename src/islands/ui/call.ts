@@ -18,6 +18,8 @@ interface CallInput<Each extends Contract> {
   readonly query?: QueryOf<Each>;
   readonly body?: BodyOf<Each>;
   readonly signal?: AbortSignal;
+  /** The request outlives the page (its body may have 64 KB then). */
+  readonly keepalive?: boolean;
 }
 
 /** The address of an endpoint, for links and pictures. */
@@ -36,9 +38,10 @@ export async function call<Each extends Contract>(contract: Each, input: CallInp
     method: contract.method,
     ...(input.body === undefined ? {} : { body: JSON.stringify(input.body), headers: { 'content-type': 'application/json' } }),
     ...(input.signal ? { signal: input.signal } : {}),
+    ...(input.keepalive ? { keepalive: true } : {}),
   }).catch((error: unknown) => {
     if (input.signal?.aborted) throw error;
-    throw new ApiProblem(0, 'offline', 'Confetti cannot be reached. Nothing is lost; it is tried again.', {});
+    throw new ApiProblem(0, 'offline', 'Confetti cannot be reached. Nothing is lost; it tries again.', {});
   });
   if (!response.ok) throw await readProblem(response);
   return (response.status === 204 ? undefined : await response.json()) as AnswerOf<Each>;

@@ -29,7 +29,7 @@ function nameOf(part: Part, template: Template): string {
 
 const samePath = (a: PartPath, b: PartPath): boolean => a.length === b.length && a.every((index, at) => b[at] === index);
 
-/** The parts of an arrangement as an outline: choose, move, take out, add. The order is the order on the page. */
+/** The parts of an arrangement as an outline: choose, move, remove, add. The order is the order on the page. */
 export function PartOutline({ brand, template, root, path, onSelect, onChange }: OutlineProps) {
   const selected = partAt(root, path);
   // What is added goes into the chosen stack, or beside the chosen part.

@@ -1,9 +1,10 @@
+import { type Role, roleMay } from '../../core/access/access.ts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Upload from 'lucide-react/icons/upload';
 import { useMemo } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
-import { listMedia } from '../../contract/media-contracts.ts';
-import { createTemplate, listTemplates, putTemplateAway } from '../../contract/template-contracts.ts';
+import { listMediaDetails } from '../../contract/media-contracts.ts';
+import { createTemplate, listTemplates, archiveTemplate } from '../../contract/template-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { sampleFrame } from '../../core/piece/sample-frame.ts';
 import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';
@@ -21,7 +22,7 @@ import { workshopShapes } from './shapes.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 
 interface TemplatesProps {
-  readonly brand: { readonly slug: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly role: Role };
 }
 
 const HEIGHT_PX = 120;
@@ -40,14 +41,14 @@ function Templates({ brand }: TemplatesProps) {
   const client = useQueryClient();
   const data = useQuery({ queryKey: ['templates', brand.slug], queryFn: () => call(listTemplates, { params: { brand: brand.slug } }) });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMediaDetails, { params: { brand: brand.slug }, query: { latest: SAMPLE_MEDIA } }) });
   const create = useMutation({
     mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
     onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),
     onError: (error) => toast('problem', error.message),
   });
   const away = useMutation({
-    mutationFn: ({ key, archived }: { readonly key: string; readonly archived: boolean }) => call(putTemplateAway, { params: { brand: brand.slug, template: key }, body: { archived } }),
+    mutationFn: ({ key, archived }: { readonly key: string; readonly archived: boolean }) => call(archiveTemplate, { params: { brand: brand.slug, template: key }, body: { archived } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['templates', brand.slug] }),
     onError: (error) => toast('problem', error.message),
   });
@@ -66,7 +67,7 @@ function Templates({ brand }: TemplatesProps) {
     };
   }, [brandData.data, media.data, templates]);
   const { wall } = useWall(request);
-  const mayChange = brand.role === 'owner' || brand.role === 'designer';
+  const mayChange = roleMay(brand.role, 'brand');
   const own = data.data?.own ?? [];
   const shipped = templates.filter((template) => !own.some((each) => each.document.key === template.key));
   const bringIn = async (file: File): Promise<void> => {
@@ -86,7 +87,7 @@ function Templates({ brand }: TemplatesProps) {
         {mayChange && (
           <FilePick accept=".json" onFiles={([file]) => file && void bringIn(file)}>
             <Upload aria-hidden className="size-4" />
-            Bring in a template
+            Import a template
           </FilePick>
         )}
       </div>
@@ -104,7 +105,7 @@ function Templates({ brand }: TemplatesProps) {
                 </a>
                 {mayChange && (
                   <Button size="small" look="quiet" onClick={() => away.mutate({ key: document.key, archived: !archived })}>
-                    {archived ? 'Offer again' : 'Put away'}
+                    {archived ? 'Restore' : 'Archive'}
                   </Button>
                 )}
                 <TakeOutButton template={document} />
@@ -137,7 +138,7 @@ function Templates({ brand }: TemplatesProps) {
 function TakeOutButton({ template }: { readonly template: Template }) {
   return (
     <Button size="small" look="quiet" onClick={() => saveTextFile(`${template.key}.json`, `${JSON.stringify(template, null, 2)}\n`, 'application/json')}>
-      Take out
+      Export
     </Button>
   );
 }

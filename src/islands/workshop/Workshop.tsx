@@ -1,10 +1,11 @@
+import { type Role, roleMay } from '../../core/access/access.ts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Redo2 from 'lucide-react/icons/redo-2';
 import Undo2 from 'lucide-react/icons/undo-2';
 import { useEffect, useMemo, useState } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { listMedia } from '../../contract/media-contracts.ts';
+import { listMediaDetails } from '../../contract/media-contracts.ts';
 import { changeTemplate, getOwnTemplate } from '../../contract/template-contracts.ts';
 import { changeArrangement, changeSlideView, slideView, type PartPath } from '../../core/template/edit-template.ts';
 import type { StackPart } from '../../core/template/parts.ts';
@@ -21,7 +22,7 @@ import { TemplateFields } from './TemplateFields.tsx';
 import { TemplateWall } from './TemplateWall.tsx';
 
 interface WorkshopProps {
-  readonly brand: { readonly slug: string; readonly role: string };
+  readonly brand: { readonly slug: string; readonly role: Role };
   readonly templateKey: string;
 }
 
@@ -37,7 +38,7 @@ export default function Workshop(props: WorkshopProps) {
 function Loader({ brand, templateKey }: WorkshopProps) {
   const own = useQuery({ queryKey: ['template', brand.slug, templateKey], queryFn: () => call(getOwnTemplate, { params: { brand: brand.slug, template: templateKey } }), staleTime: Infinity });
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
-  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMedia, { params: { brand: brand.slug }, query: { limit: SAMPLE_MEDIA, kind: 'seen' } }) });
+  const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMediaDetails, { params: { brand: brand.slug }, query: { latest: SAMPLE_MEDIA } }) });
   const error = own.error ?? brandData.error ?? media.error;
   if (error) return <main className="flex-1 p-6 text-coral-ink">{error.message}</main>;
   if (!own.data || !brandData.data || !media.data) return <main className="flex-1" aria-busy="true" />;
@@ -45,7 +46,7 @@ function Loader({ brand, templateKey }: WorkshopProps) {
 }
 
 export type BrandData = AnswerOf<typeof getBrand>;
-export type Photos = AnswerOf<typeof listMedia>['items'];
+export type Photos = AnswerOf<typeof listMediaDetails>['items'];
 
 interface BenchProps {
   readonly brand: WorkshopProps['brand'];
@@ -54,7 +55,7 @@ interface BenchProps {
   readonly photos: Photos;
 }
 
-/** Every state that the template has had on this page, so that each step can be taken back. */
+/** Every state that the template has had on this page, so that each step can be undone. */
 interface History {
   readonly past: readonly Template[];
   readonly present: Template;
@@ -73,7 +74,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const [arrangementKey, setArrangementKey] = useState(template.arrangements[1]?.key ?? template.arrangements[0]?.key ?? '');
   const [path, setPath] = useState<PartPath>([]);
   const arrangement = template.arrangements.find((each) => each.key === arrangementKey) ?? template.arrangements[0];
-  const readOnly = brand.role !== 'owner' && brand.role !== 'designer';
+  const readOnly = !roleMay(brand.role, 'brand');
   const change = (recipe: (template: Template) => Template): void =>
     setHistory((now) => {
       const next = changeSlideView(now.present, slide, recipe);

@@ -24,9 +24,10 @@ import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
+import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
-import { describeMedia } from './media-endpoints.ts';
+import { describeMedia } from './describe-media.ts';
 
 const getBrand = defineEndpoint({
   contract: contracts.getBrand,
@@ -97,9 +98,9 @@ const addTypeface = defineEndpoint({
 const getTypefaceFile = defineEndpoint({
   contract: contracts.getTypefaceFile,
   may: 'see',
-  async handle({ services, brand, params }) {
+  async handle({ services, brand, params, request }) {
     if (!(await hasTypefaces(services.db, brand.id, [params.hash]))) throw notFound('typeface');
-    return fileResponse(services.media.pathOf(params.hash), 'font/ttf', 'for-good');
+    return fileResponse(request, services.media.pathOf(params.hash), 'font/ttf', 'for-good');
   },
 });
 
@@ -129,7 +130,7 @@ const exportBook = defineEndpoint({
   async handle({ brand, params }) {
     const form = exportForms[params.form];
     return new Response(form.write(brand), {
-      headers: { 'content-type': `${form.mime}; charset=utf-8`, 'content-disposition': `attachment; filename="${brand.slug}-${form.file}"`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
+      headers: { 'content-type': `${form.mime}; charset=utf-8`, 'content-disposition': attachment(`${brand.slug}-${form.file}`), 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' },
     });
   },
 });

@@ -1,8 +1,8 @@
 import { ValidationError, type InferType, type Schema } from 'yup';
 import type { BodyOf, Contract, ParamsOf, QueryOf } from '../../contract/contract.ts';
-import type { Role } from '../../contract/account-contracts.ts';
+import type { Role } from '../../core/access/access.ts';
 import { findCaller, type Caller } from '../auth/caller.ts';
-import { roleMay, type Ability } from '../auth/policy.ts';
+import { roleMay, type Ability } from '../../core/access/access.ts';
 import { findBrandFor, type Brand } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';

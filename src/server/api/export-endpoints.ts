@@ -3,15 +3,17 @@ import { fileNames, slugOf, unknownPlaceholders, USUAL_NAME_PATTERN, type NameVa
 import { pieceName, type CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
-import { wordsFor } from '../../core/words/wording.ts';
+import { composedText } from '../../core/wording/wording.ts';
 import { wallTimeOf } from '../../core/time/wall-time.ts';
 import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
-import { TooHeavyError, type RenderedPicture, type RenderJob } from '../render/render-cut.ts';
+import { TooHeavyError } from '../render/errors.ts';
+import type { RenderedPicture, RenderJob } from '../render/render-cut.ts';
 import { streamZip, type ZipEntry } from '../render/stream-zip.ts';
 import type { Services } from '../services.ts';
+import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { getStoredPiece } from './piece-endpoints.ts';
 
@@ -41,7 +43,7 @@ async function cutsOut(services: Services, brand: Brand, snapshot: Snapshot, cut
 }
 
 function jobOf(services: Services, brand: Brand, snapshot: Snapshot, { cut, channel, sheet }: CutOut, { format, scale }: Out): Extract<RenderJob, { kind: 'as' }> {
-  const altText = wordsFor(snapshot.piece, channel.id, brand.book.facts).altText;
+  const altText = composedText(snapshot.piece, channel.id, 'altText', brand.book.facts);
   const source = cutSourceOf(snapshot, channel.network, cut, services.media);
   const maxBytes = format === 'pdf' && snapshot.piece.kind === 'carousel' ? (sheet.files.maxDocumentBytes ?? Infinity) : sheet.files.maxImageBytes;
   return { kind: 'as', source, format, scale, maxBytes, metadata: metadataOf(snapshot, pieceName(snapshot.piece), altText, slidesIn(snapshot, channel.network, cut)) };
@@ -56,8 +58,8 @@ async function renderOut(services: Services, job: Extract<RenderJob, { kind: 'as
   try {
     return await services.render.pictures(job);
   } catch (error) {
-    if ((error as { code?: unknown }).code !== new TooHeavyError(0).code) throw error;
-    throw new ProblemError(422, 'too-heavy', `As ${job.format.toUpperCase()} this cut does not get below the ${Math.round(job.maxBytes / 1024 / 1024)} MB that the network takes. Take it as JPEG or WebP, or at 1x.`);
+    if (!(error instanceof TooHeavyError)) throw error;
+    throw new ProblemError(422, 'too-heavy', `As ${job.format.toUpperCase()} this cut does not get below the ${Math.round(job.maxBytes / 1024 / 1024)} MB that the network takes. Export it as JPEG or WebP, or at 1x.`);
   }
 }
 
@@ -128,9 +130,7 @@ const getCutsArchive = defineEndpoint({
 });
 
 function download(name: string): Record<string, string> {
-  const ascii = name.replace(/[^\x20-\x7e]/g, '_').replaceAll('"', '');
-  const all = ascii === name ? '' : `; filename*=UTF-8''${encodeURIComponent(name)}`;
-  return { 'content-disposition': `attachment; filename="${ascii}"${all}`, 'cache-control': 'no-store', 'x-content-type-options': 'nosniff', 'content-security-policy': "sandbox; default-src 'none'" };
+  return { 'content-disposition': attachment(name), 'cache-control': 'no-store', 'x-content-type-options': 'nosniff', 'content-security-policy': "sandbox; default-src 'none'" };
 }
 
 export const exportEndpoints: readonly Endpoint[] = [getCutFile, getCutsArchive];

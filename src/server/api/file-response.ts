@@ -1,30 +1,46 @@
 import { createReadStream } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
+import parseRange from 'range-parser';
 
-/** A file as a response; what never changes under its address is kept by browsers for a year. */
-export async function fileResponse(path: string, mime: string, keep: 'for-good' | 'ask-again'): Promise<Response> {
-  const { size } = await stat(path);
-  return new Response(Readable.toWeb(createReadStream(path)) as ReadableStream, {
-    headers: {
-      'content-type': mime,
-      'content-length': String(size),
-      'cache-control': keep === 'for-good' ? 'private, max-age=31536000, immutable' : 'private, no-cache',
-      'x-content-type-options': 'nosniff',
-    },
-  });
+type Keep = 'for-good' | 'ask-again';
+
+/** What never changes under its address is kept by browsers for a year; everything else is asked for again, and is not sent again. */
+const cacheControl: Readonly<Record<Keep, string>> = { 'for-good': 'private, max-age=31536000, immutable', 'ask-again': 'private, no-cache' };
+
+interface ServedFile {
+  readonly size: number;
+  readonly etag: string;
+}
+
+/** Files are named by the hash of what they are made of, so name, size and time tell one from another (RFC 9110, section 8.8.3). */
+async function look(path: string): Promise<ServedFile> {
+  const { size, mtimeMs, ino } = await stat(path);
+  return { size, etag: `"${size.toString(36)}-${Math.round(mtimeMs).toString(36)}-${ino.toString(36)}"` };
+}
+
+function isKnown(request: Request, etag: string): boolean {
+  return (request.headers.get('if-none-match') ?? '').split(',').some((each) => each.trim().replace(/^W\//, '') === etag);
+}
+
+/** A file as a response; 304 without it where the client has it already. */
+export async function fileResponse(request: Request, path: string, mime: string, keep: Keep): Promise<Response> {
+  const { size, etag } = await look(path);
+  const headers = { etag, 'cache-control': cacheControl[keep], 'x-content-type-options': 'nosniff' };
+  if (isKnown(request, etag)) return new Response(null, { status: 304, headers });
+  return new Response(streamOf(path, 0, size - 1), { headers: { ...headers, 'content-type': mime, 'content-length': String(size) } });
 }
 
 /** A file of which a player may ask for parts (RFC 9110, section 14); a range that cannot be met is answered 416. */
 export async function rangeResponse(request: Request, path: string, mime: string): Promise<Response> {
-  const { size } = await stat(path);
-  const headers = { 'content-type': mime, 'accept-ranges': 'bytes', 'cache-control': 'private, max-age=31536000, immutable', 'x-content-type-options': 'nosniff' };
-  const asked = /^bytes=(\d*)-(\d*)$/.exec(request.headers.get('range') ?? '');
-  if (!asked || (asked[1] === '' && asked[2] === '')) return new Response(streamOf(path, 0, size - 1), { headers: { ...headers, 'content-length': String(size) } });
-  const from = asked[1] === '' ? Math.max(0, size - Number(asked[2])) : Number(asked[1]);
-  const to = asked[1] === '' || asked[2] === '' ? size - 1 : Math.min(size - 1, Number(asked[2]));
-  if (from > to) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
-  return new Response(streamOf(path, from, to), { status: 206, headers: { ...headers, 'content-length': String(to - from + 1), 'content-range': `bytes ${from}-${to}/${size}` } });
+  const { size, etag } = await look(path);
+  const headers = { etag, 'content-type': mime, 'accept-ranges': 'bytes', 'cache-control': cacheControl['for-good'], 'x-content-type-options': 'nosniff' };
+  if (isKnown(request, etag)) return new Response(null, { status: 304, headers });
+  const ranges = parseRange(size, request.headers.get('range') ?? '');
+  if (ranges === -1) return new Response(null, { status: 416, headers: { 'content-range': `bytes */${size}` } });
+  const [range] = ranges === -2 || ranges.type !== 'bytes' || ranges.length > 1 ? [] : ranges;
+  if (!range) return new Response(streamOf(path, 0, size - 1), { headers: { ...headers, 'content-length': String(size) } });
+  return new Response(streamOf(path, range.start, range.end), { status: 206, headers: { ...headers, 'content-length': String(range.end - range.start + 1), 'content-range': `bytes ${range.start}-${range.end}/${size}` } });
 }
 
 function streamOf(path: string, start: number, end: number): ReadableStream {

@@ -1,15 +1,16 @@
-import { rm } from 'node:fs/promises';
+import { readFile, rm } from 'node:fs/promises';
 import * as contracts from '../../contract/media-contracts.ts';
 import { getChannel, type Brand } from '../db/brand-repository.ts';
-import { findDelivery, getSnapshot } from '../db/delivery-repository.ts';
-import { deleteMedia, findMedia, findMediaBySource, listTags, pageMedia, updateMedia, type MediaItem, type StoredRecording } from '../db/media-repository.ts';
+import { findDelivery } from '../db/delivery-repository.ts';
+import { deleteMedia, findMedia, findMediaByIds, findMediaBySource, latestMedia, listTags, pageMedia, updateMedia, type MediaItem, type StoredRecording } from '../db/media-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { FocalAt } from '../../core/video/recording.ts';
-import { playbackCopy } from '../recording/playback-copy.ts';
-import { clipStrip } from '../recording/clip-strip.ts';
-import { soundWave } from '../recording/sound-wave.ts';
-import { pictureDerivative } from '../media/derivatives.ts';
-import { keepMedia, keepMediaBytes, readMedia } from '../imports/keep-media.ts';
+import { derivedFile } from '../derived/derived-file.ts';
+import { recordingCopy } from '../derived/recording-copies.ts';
+import { smallCopy } from '../derived/small-copy.ts';
+import { readPin } from '../documents/pins.ts';
+import { imported } from '../imports/import-at-once.ts';
+import { keepMediaBytes } from '../imports/keep-media.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import { usesOfMedia } from '../imports/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
@@ -17,32 +18,9 @@ import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/p
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
+import { describeMedia, summarizeMedia } from './describe-media.ts';
 import { fileResponse, rangeResponse } from './file-response.ts';
 import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
-
-export function describeMedia(item: MediaItem) {
-  return {
-    id: item.id,
-    name: item.name,
-    widthPx: item.widthPx,
-    heightPx: item.heightPx,
-    bytes: item.bytes,
-    mime: item.mime,
-    altText: item.altText,
-    credit: item.terms.credit,
-    licence: item.terms.licence,
-    licenceUntil: item.terms.licenceUntil,
-    tags: [...item.tags],
-    sourceAddress: item.sourceAddress,
-    archived: item.archivedMs !== null,
-    focal: item.ownFocal ?? item.facts.focal,
-    focalBy: item.ownFocal ? ('person' as const) : ('proposal' as const),
-    facts: item.facts,
-    recording: item.recording && { kind: item.recording.kind, durationMs: item.recording.durationMs, hasSound: item.recording.hasSound, facts: item.recording.facts, ...(item.recording.subject ? { subject: item.recording.subject } : {}) },
-    revision: item.revision,
-    createdMs: item.createdMs,
-  };
-}
 
 async function getItem(services: Services, brand: Brand, id: string): Promise<MediaItem> {
   const item = await findMedia(services.db, brand.id, id);
@@ -57,7 +35,17 @@ const listMedia = defineEndpoint({
     const limit = query.limit ?? PAGE_SIZE;
     const words = (query.words ?? '').split(/\s+/).filter((word) => word !== '');
     const items = await pageMedia(services.db, brand.id, { before: readCursor(query.before), limit, words, tag: query.tag ?? null, archived: query.archived === 'only', kind: query.kind ?? null });
-    return { items: items.map(describeMedia), next: nextCursor(items, limit, (item) => ({ ms: item.createdMs, id: item.id })) };
+    return { items: items.map(summarizeMedia), next: nextCursor(items, limit, (item) => ({ ms: item.createdMs, id: item.id })) };
+  },
+});
+
+const listMediaDetails = defineEndpoint({
+  contract: contracts.listMediaDetails,
+  may: 'see',
+  async handle({ services, brand, query }) {
+    const ids = (query.ids ?? '').split(',').filter((id) => id !== '');
+    const items = query.latest === undefined ? await findMediaByIds(services.db, brand.id, ids) : await latestMedia(services.db, brand.id, query.latest);
+    return { items: items.map(describeMedia) };
   },
 });
 
@@ -67,16 +55,13 @@ const listMediaTags = defineEndpoint({
   handle: async ({ services, brand }) => ({ tags: [...(await listTags(services.db, brand.id))] }),
 });
 
+/** A whole file in one request: the request waits while the queue imports it. */
 const uploadMedia = defineEndpoint({
   contract: contracts.uploadMedia,
   may: 'make',
-  async handle({ services, brand, query, request, nowMs }) {
+  async handle({ services, brand, caller, query, request }) {
     const received = await receiveUpload(request, services.media);
-    try {
-      return describeMedia(await keepMedia(services, brand, { path: received.path, hash: received.hash, name: query.name }, nowMs));
-    } finally {
-      await rm(received.path, { force: true });
-    }
+    return describeMedia(await imported(services, brand, { received, name: query.name, personId: caller.person.id, signal: request.signal }));
   },
 });
 
@@ -104,7 +89,7 @@ const changeMedia = defineEndpoint({
       ...(tags === undefined ? {} : { tags: [...new Set(tags)] }),
       ...(archived === undefined ? {} : { archivedMs: archived ? nowMs : null }),
       terms: { credit: credit ?? current.terms.credit, licence: licence ?? current.terms.licence, licenceUntil: licenceUntil === undefined ? current.terms.licenceUntil : licenceUntil },
-    });
+    }, services.clock.machineNowMs());
     if (!updated) throw staleItem(await getItem(services, brand, params.media));
     return describeMedia(updated);
   },
@@ -126,7 +111,7 @@ const deleteMediaItem = defineEndpoint({
     await getItem(services, brand, params.media);
     const uses = await usesOfMedia(services, brand, params.media);
     if (uses.pieces.length + uses.scheduled + uses.sent > 0 || uses.inBook) {
-      throw new ProblemError(409, 'in-use', 'This picture is in use, so it cannot be deleted. It can be put away: it stays where it is used and is not offered any more.');
+      throw new ProblemError(409, 'in-use', 'This picture is in use, so it cannot be deleted. Archive it instead: it stays where it is used and is not offered any more.');
     }
     await deleteMedia(services.db, brand.id, params.media);
     return undefined;
@@ -136,22 +121,17 @@ const deleteMediaItem = defineEndpoint({
 const replaceMediaFile = defineEndpoint({
   contract: contracts.replaceMediaFile,
   may: 'make',
-  async handle({ services, brand, params, query, request }) {
+  async handle({ services, brand, params, caller, query, request }) {
     const current = await getItem(services, brand, params.media);
     if (current.revision !== query.revision) throw staleItem(current);
     const received = await receiveUpload(request, services.media);
-    try {
-      const twin = await findMediaBySource(services.db, brand.id, received.hash);
-      if (twin) throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
-      const read = await readMedia(services.media, received.path, query.name);
-      if ((read.recording?.kind ?? null) !== (current.recording?.kind ?? null)) throw new ProblemError(415, 'other-kind', 'Only a file of the same kind can take its place: a picture for a picture, a clip for a clip.');
-      const file = { ...read, sourceHash: received.hash };
-      const updated = await updateMedia(services.db, brand.id, params.media, query.revision, { file });
-      if (!updated) throw staleItem(await getItem(services, brand, params.media));
-      return describeMedia(updated);
-    } finally {
+    const twin = await findMediaBySource(services.db, brand.id, received.hash);
+    if (twin) {
       await rm(received.path, { force: true });
+      throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
     }
+    const replaces = { mediaId: current.id, revision: current.revision };
+    return describeMedia(await imported(services, brand, { received, name: query.name, personId: caller.person.id, signal: request.signal, replaces }));
   },
 });
 
@@ -172,10 +152,10 @@ const mediaFromPost = defineEndpoint({
     const delivery = await findDelivery(services.db, brand.id, body.delivery);
     if (delivery?.state !== 'sent') throw notFound('post that has gone out');
     const channel = await getChannel(services.db, delivery.channelId);
-    const snapshot = await getSnapshot(services.db, delivery.snapshotId);
-    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png', scale: 1, maxBytes: Infinity, metadata: metadataOf(snapshot, delivery.pieceName, delivery.altText, slidesIn(snapshot, channel.network, delivery)) });
+    const snapshot = await readPin(services.db, delivery.pin);
+    const picture = await services.render.picture({ kind: 'as', source: cutSourceOf(snapshot, channel.network, delivery, services.media), format: 'png', scale: 1, maxBytes: Infinity, metadata: metadataOf(snapshot, delivery.pieceName, delivery.words.altText ?? '', slidesIn(snapshot, channel.network, delivery)) });
     const name = `${delivery.pieceName}, ${delivery.placementName}`.slice(0, 200);
-    return describeMedia(await keepMediaBytes(services, brand, picture.bytes, { name, altText: delivery.altText, tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
+    return describeMedia(await keepMediaBytes(services, brand, picture.bytes, { name, altText: delivery.words.altText ?? '', tags: ['published'], ...(delivery.address === null ? {} : { sourceAddress: delivery.address }) }, nowMs));
   },
 });
 
@@ -212,7 +192,7 @@ const getMediaFile = defineEndpoint({
     const item = await getItem(services, brand, params.media);
     // An address that names the revision shows the same bytes for good; one that does not is asked again after a replacement.
     const keep = new URL(request.url).searchParams.has('of') ? 'for-good' : 'ask-again';
-    return fileResponse(await pictureDerivative(services.media, item.storedHash, query.fit), 'image/webp', keep);
+    return fileResponse(request, await derivedFile(services, smallCopy(services, item.storedHash, query.fit), request.signal), 'image/webp', keep);
   },
 });
 
@@ -222,7 +202,7 @@ const getRecordingFile = defineEndpoint({
   async handle({ services, brand, params, request }) {
     const { recording } = await getItem(services, brand, params.media);
     if (!recording) throw notFound('clip or sound');
-    return rangeResponse(request, await playbackCopy(services.media, recording.storedHash), recording.mime);
+    return rangeResponse(request, await derivedFile(services, recordingCopy(services, recording, 'playback'), request.signal), recording.mime);
   },
 });
 
@@ -238,25 +218,27 @@ function withSubject({ recording }: MediaItem, subject: readonly FocalAt[] | nul
 const getClipStrip = defineEndpoint({
   contract: contracts.getClipStrip,
   may: 'see',
-  async handle({ services, brand, params }) {
+  async handle({ services, brand, params, request }) {
     const { recording } = await getItem(services, brand, params.media);
     if (recording?.kind !== 'clip') throw notFound('clip');
-    return fileResponse(await clipStrip(services.media, recording), 'image/jpeg', 'ask-again');
+    return fileResponse(request, await derivedFile(services, recordingCopy(services, recording, 'strip'), request.signal), 'image/jpeg', 'ask-again');
   },
 });
 
 const getSoundWave = defineEndpoint({
   contract: contracts.getSoundWave,
   may: 'see',
-  async handle({ services, brand, params }) {
+  async handle({ services, brand, params, request }) {
     const { recording } = await getItem(services, brand, params.media);
     if (!recording?.hasSound) throw notFound('sound');
-    return { peaks: [...(await soundWave(services.media, recording.storedHash))] };
+    const path = await derivedFile(services, recordingCopy(services, recording, 'wave'), request.signal);
+    return { peaks: JSON.parse(await readFile(path, 'utf8')) as number[] };
   },
 });
 
 export const mediaEndpoints: readonly Endpoint[] = [
   listMedia,
+  listMediaDetails,
   listMediaTags,
   uploadMedia,
   fetchMedia,

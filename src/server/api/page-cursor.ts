@@ -12,7 +12,7 @@ export const PAGE_SIZE = 48;
 export function readCursor(text: string | undefined): PageCursor | null {
   if (text === undefined) return null;
   const match = /^(\d{1,16})_([A-Za-z0-9_-]{1,40})$/.exec(text);
-  if (!match) throw new ProblemError(400, 'bad-cursor', 'The place to go on from is not one that a page answered.');
+  if (!match) throw new ProblemError(400, 'bad-cursor', 'Invalid page cursor. Use the `next` of a page.');
   return { ms: Number(match[1]), id: match[2] ?? '' };
 }
 

@@ -1,31 +1,26 @@
-import { createHash } from 'node:crypto';
-import { applyPatches, enablePatches, type Patch } from 'immer';
 import { nanoid } from 'nanoid';
-import { ValidationError } from 'yup';
 import * as contracts from '../../contract/piece-contracts.ts';
+import type { Patch } from '../../core/document/patch.ts';
 import { emptySlide } from '../../core/piece/draft-slides.ts';
 import { mediaOfPiece, readPiece, type Frame, type Piece } from '../../core/piece/piece.ts';
 import { slideKinds } from '../../core/template/slide-template.ts';
 import type { Template } from '../../core/template/template.ts';
-import { listChannels, type Brand } from '../db/brand-repository.ts';
+import type { Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
-import { findPiece, insertPiece, pagePieces, savePiece, type StoredPiece } from '../db/piece-repository.ts';
-import { findTemplate } from '../db/template-repository.ts';
+import { findPiece, findRevision, insertPiece, pagePieces, pageRevisions, type StoredPiece } from '../db/piece-repository.ts';
+import { findTemplate, getTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
-import { exists } from '../media/derivatives.ts';
-import { checkReferences, possibleCuts } from '../pieces/check-references.ts';
+import { derivedFile } from '../derived/derived-file.ts';
+import { pieceThumbnail } from '../derived/piece-thumbnail.ts';
+import { possibleCuts } from '../pieces/check-references.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
 import { preflightSnapshot } from '../pieces/preflight-piece.ts';
-import { cutSourceOf } from '../render/cut-source.ts';
+import { saveChanges } from '../pieces/save-piece.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
-import { describeMedia } from './media-endpoints.ts';
+import { describeMedia } from './describe-media.ts';
 import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
-
-enablePatches();
-
-const THUMBNAIL_PX = 480;
 
 function describePiece({ id, revision, document, updatedMs }: StoredPiece) {
   return { id, revision, document, updatedMs };
@@ -86,64 +81,48 @@ const getPiece = defineEndpoint({
   async handle({ services, brand, params }) {
     const piece = await getStoredPiece(services, brand, params.piece);
     const media = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece.document));
-    return { ...describePiece(piece), media: media.map(describeMedia) };
+    return { ...describePiece(piece), media: media.map(describeMedia), template: await getTemplate(services.db, brand.id, piece.document.template.key) };
   },
 });
-
-/** Checks a changed document and saves it on top of the revision that it was made from. */
-async function saveChecked(services: Services, brand: Brand, id: string, revision: number, change: (current: Piece) => unknown, nowMs: number) {
-  const current = await getStoredPiece(services, brand, id);
-  if (current.revision !== revision) throw staleRevision(current);
-  const document = readChanged(() => change(current.document));
-  await checkReferences(services, brand, document);
-  const saved = await savePiece(services.db, brand.id, id, revision, document, nowMs);
-  if (!saved) throw staleRevision(await getStoredPiece(services, brand, id));
-  return describePiece(saved);
-}
-
-function staleRevision(current: StoredPiece): ProblemError {
-  return new ProblemError(409, 'stale-revision', 'This piece was changed in another window or by somebody else.', { current: describePiece(current) });
-}
-
-function readChanged(change: () => unknown): Piece {
-  try {
-    return readPiece(change());
-  } catch (error) {
-    if (error instanceof ValidationError) throw new ProblemError(422, 'not-valid', error.errors[0] ?? 'The piece would not be valid.', { fields: [{ path: error.path ?? '', message: error.message }] });
-    throw new ProblemError(422, 'bad-patch', 'The change does not fit the piece it was made for.');
-  }
-}
 
 const changePiece = defineEndpoint({
   contract: contracts.changePiece,
   may: 'make',
-  handle: ({ services, brand, params, body, nowMs }) =>
-    saveChecked(services, brand, params.piece, body.revision, (current) => applyPatches(current, body.patches as unknown as Patch[]), nowMs),
+  handle: async ({ services, brand, params, body, caller, nowMs }) => describePiece(await saveChanges(services, brand, params.piece, { revision: body.revision, patches: body.patches as Patch }, caller.person.id, nowMs)),
 });
 
-const replacePiece = defineEndpoint({
-  contract: contracts.replacePiece,
-  may: 'make',
-  handle: ({ services, brand, params, body, nowMs }) => saveChecked(services, brand, params.piece, body.revision, () => body.document, nowMs),
+const REVISIONS_PAGE = 40;
+
+const listPieceRevisions = defineEndpoint({
+  contract: contracts.listPieceRevisions,
+  may: 'see',
+  async handle({ services, brand, params, query }) {
+    const piece = await getStoredPiece(services, brand, params.piece);
+    const found = await pageRevisions(services.db, piece.id, query.before ?? null, REVISIONS_PAGE);
+    const items = found.map(({ revision, personName, savedMs }) => ({ revision, personName, savedMs }));
+    return { items, next: items.length === REVISIONS_PAGE ? (items.at(-1)?.revision ?? null) : null };
+  },
+});
+
+const getPieceRevision = defineEndpoint({
+  contract: contracts.getPieceRevision,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    const piece = await getStoredPiece(services, brand, params.piece);
+    const found = await findRevision(services.db, piece.id, Number(params.revision));
+    if (!found) throw notFound('saved state');
+    const media = await findMediaByIds(services.db, brand.id, mediaOfPiece(found.document));
+    return { revision: found.revision, personName: found.personName, savedMs: found.savedMs, document: found.document, media: media.map(describeMedia) };
+  },
 });
 
 const getPieceThumbnail = defineEndpoint({
   contract: contracts.getPieceThumbnail,
   may: 'see',
-  async handle({ services, brand, params }) {
-    const piece = await getStoredPiece(services, brand, params.piece);
-    const snapshot = await makeSnapshot(services, brand, piece.document);
-    const first = piece.document.cuts[0];
-    const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === first?.channelId);
-    if (!first || !channel) throw notFound('cut');
-    const hash = createHash('sha256').update(JSON.stringify([snapshot, first])).digest('hex');
-    const path = services.media.derivedPathOf(hash, 'thumbnail.webp');
-    if (!(await exists(path))) {
-      const source = cutSourceOf(snapshot, channel.network, first, services.media);
-      const picture = await services.render.picture({ kind: 'small', source, fitPx: THUMBNAIL_PX });
-      await services.media.keepDerived(hash, 'thumbnail.webp', picture.bytes);
-    }
-    return fileResponse(path, 'image/webp', 'ask-again');
+  async handle({ services, brand, params, request }) {
+    const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece));
+    if (!thumbnail) throw notFound('cut');
+    return fileResponse(request, await derivedFile(services, thumbnail, request.signal), 'image/webp', 'ask-again');
   },
 });
 
@@ -157,4 +136,4 @@ const checkPiece = defineEndpoint({
   },
 });
 
-export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, replacePiece, getPieceThumbnail, checkPiece];
+export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, listPieceRevisions, getPieceRevision, getPieceThumbnail, checkPiece];

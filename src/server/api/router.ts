@@ -1,9 +1,11 @@
+import { nanoid } from 'nanoid';
 import { findCaller } from '../auth/caller.ts';
 import { ProblemError } from '../errors.ts';
 import { webServices, type Services } from '../services.ts';
 import { accountEndpoints } from './account-endpoints.ts';
 import { brandEndpoints } from './brand-endpoints.ts';
 import type { Endpoint } from './define-endpoint.ts';
+import { eventEndpoints } from './event-endpoints.ts';
 import { exportEndpoints } from './export-endpoints.ts';
 import { videoEndpoints } from './video-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
@@ -14,7 +16,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,
@@ -66,8 +68,9 @@ function problemResponse(error: unknown, services: Services, request: Request): 
       headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store', ...(typeof retryAfter === 'number' ? { 'retry-after': String(retryAfter) } : {}), ...(error.status === 413 ? UNREAD : {}) },
     });
   }
-  services.log.error({ error, path: new URL(request.url).pathname }, 'a request failed');
-  return new Response(JSON.stringify({ title: 'Something went wrong on our side. Nothing was changed; try again.', status: 500, code: 'internal' }), {
+  const requestId = nanoid(10);
+  services.log.error({ err: error, requestId, method: request.method, path: new URL(request.url).pathname }, 'a request failed');
+  return new Response(JSON.stringify({ title: `Something went wrong on our side. Nothing was changed. Try again; if it happens again, name the number ${requestId}.`, status: 500, code: 'internal', requestId }), {
     status: 500,
     headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },
   });

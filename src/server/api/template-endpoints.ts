@@ -4,7 +4,7 @@ import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { readTemplate, type Template } from '../../core/template/template.ts';
 import type { Brand } from '../db/brand-repository.ts';
-import { archiveTemplate, findOwnTemplate, insertTemplate, listOwnTemplates, saveTemplate, type OwnTemplate } from '../db/template-repository.ts';
+import { archiveTemplate, findOwnTemplate, findTemplate, insertTemplate, listOwnTemplates, saveTemplate, type OwnTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -62,8 +62,8 @@ const changeTemplate = defineEndpoint({
   },
 });
 
-const putTemplateAway = defineEndpoint({
-  contract: contracts.putTemplateAway,
+const archive = defineEndpoint({
+  contract: contracts.archiveTemplate,
   may: 'brand',
   async handle({ services, brand, params, body, nowMs }) {
     await getOwn(services, brand, params.template);
@@ -72,4 +72,23 @@ const putTemplateAway = defineEndpoint({
   },
 });
 
-export const templateEndpoints: readonly Endpoint[] = [listTemplates, getOwnTemplate, createTemplate, changeTemplate, putTemplateAway];
+const listTemplateNames = defineEndpoint({
+  contract: contracts.listTemplateNames,
+  may: 'see',
+  async handle({ services, brand }) {
+    const own = (await listOwnTemplates(services.db, brand.id)).map(({ document }) => document);
+    return { items: [...own, ...shippedTemplates].map(({ key, name, purpose, kind }) => ({ key, name, purpose, kind })) };
+  },
+});
+
+const getTemplateDocument = defineEndpoint({
+  contract: contracts.getTemplateDocument,
+  may: 'see',
+  async handle({ services, brand, params }) {
+    const document = await findTemplate(services.db, brand.id, params.template);
+    if (!document) throw notFound('template');
+    return { document };
+  },
+});
+
+export const templateEndpoints: readonly Endpoint[] = [listTemplates, listTemplateNames, getTemplateDocument, getOwnTemplate, createTemplate, changeTemplate, archive];

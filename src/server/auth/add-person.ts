@@ -1,7 +1,7 @@
 import { createInterface } from 'node:readline/promises';
 import { parseArgs } from 'node:util';
 import { nanoid } from 'nanoid';
-import { roles, type Role } from '../../contract/account-contracts.ts';
+import { roles, type Role } from '../../core/access/access.ts';
 import { findPersonByEmail, insertMembership, insertPerson } from '../db/people-repository.ts';
 import { insertBrand } from '../db/brand-repository.ts';
 import { plainBook } from '../../core/brand/plain-book.ts';

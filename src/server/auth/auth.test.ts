@@ -1,15 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { roles } from '../../contract/account-contracts.ts';
 import { readCookie, sessionCookie } from './caller.ts';
-import { roleMay } from './policy.ts';
 import { hashPassword, hashSecret, newSecret, verifyPassword } from './secrets.ts';
-
-describe('roleMay', () => {
-  it('lets everyone see, makers make, and owners and designers send', () => {
-    const table = Object.fromEntries(roles.map((role) => [role, (['see', 'make', 'send', 'brand'] as const).filter((ability) => roleMay(role, ability)).join(' ')]));
-    expect(table).toEqual({ owner: 'see make send brand', designer: 'see make send brand', writer: 'see make', reviewer: 'see', viewer: 'see' });
-  });
-});
 
 describe('passwords', () => {
   it('are hashed with argon2id, differently each time, and verified', async () => {

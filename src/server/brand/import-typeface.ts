@@ -30,7 +30,7 @@ function containerOf(bytes: Uint8Array): Container | null {
 export async function importTypeface(bytes: Uint8Array, name: string): Promise<ImportedTypeface> {
   const container = containerOf(bytes);
   if (!container) throw new ProblemError(415, 'not-a-typeface', `“${name}” is no TTF, OTF or WOFF2 file.`);
-  const damaged = (reason: unknown): ProblemError => new ProblemError(422, 'damaged-typeface', `“${name}” is damaged and cannot be read. Get a whole copy and bring it in again.`, { reason: reason instanceof Error ? reason.message : String(reason) });
+  const damaged = (reason: unknown): ProblemError => new ProblemError(422, 'damaged-typeface', `“${name}” is damaged and cannot be read. Get a whole copy and import it again.`, { reason: reason instanceof Error ? reason.message : String(reason) });
   let plain: Uint8Array;
   let font: Font;
   try {

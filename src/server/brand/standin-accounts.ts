@@ -15,7 +15,7 @@ export interface NewAccounts {
  * Opens accounts for a brand on stand-in networks and keeps them as its channels, in the order of the sheets.
  * @throws ProblemError when a network is unknown or does not open one
  */
-export async function openStandinAccounts(services: Pick<Services, 'db' | 'settings'>, accounts: NewAccounts): Promise<void> {
+export async function openStandinAccounts(services: Pick<Services, 'db' | 'settings' | 'sealer'>, accounts: NewAccounts): Promise<void> {
   const { standinOrigin } = services.settings;
   if (accounts.networks.length === 0) return;
   if (standinOrigin === null) throw new ProblemError(422, 'no-standins', 'No stand-in networks are running here.');
@@ -30,6 +30,6 @@ export async function openStandinAccounts(services: Pick<Services, 'db' | 'setti
     });
     if (!response.ok) throw new ProblemError(422, 'account-refused', `${sheet.name} opened no account for ${accounts.handle}.`);
     const { token } = (await response.json()) as { token: string };
-    await insertChannel(services.db, { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, token }, position);
+    await insertChannel(services.db, { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, token: services.sealer.seal(token) }, position);
   }
 }

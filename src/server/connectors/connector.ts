@@ -1,10 +1,7 @@
-import type { Words } from '../../core/network/network-sheet.ts';
+import type { Words } from '../../core/words/fields.ts';
 
-/** A picture, document, video or subtitle file ready to go to a network. */
-export interface OutgoingPicture {
-  readonly bytes: Uint8Array;
-  readonly mime: string;
-}
+/** A picture, document, video or subtitle file ready to go to a network: bytes at hand, or a file that is read while it is sent. */
+export type OutgoingFile = { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly mime: string } | { readonly kind: 'file'; readonly path: string; readonly mime: string };
 
 /** A picture (or a document) that the network holds already, and what it shows. */
 export interface RemoteMedia {
@@ -12,8 +9,10 @@ export interface RemoteMedia {
   readonly altText: string;
 }
 
-export interface OutgoingPost extends Words {
+export interface OutgoingPost {
   readonly placement: string;
+  /** The fields that the network takes in this placement, and no other. */
+  readonly words: Words;
   /** At least one; several make a carousel, in this order. */
   readonly media: readonly [RemoteMedia, ...RemoteMedia[]];
   /** What goes along with a video. */
@@ -30,12 +29,19 @@ export interface VideoAlong {
 /** What a network knows of a publication that was tried before. */
 export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'absent' };
 
+/** What a network can do; work asks here instead of asking which network it is. */
+export interface ConnectorCapabilities {
+  /** After an uncertain outcome it can be asked whether a post exists. */
+  readonly findsPublications: boolean;
+}
+
 /**
  * One channel's way to its network. Every method may throw a ConnectorError. `publish` is the only act with a public
  * effect; whoever calls it has written down that it will, and asks `findPublication` before calling it again.
  */
 export interface Connector {
-  upload(picture: OutgoingPicture, signal: AbortSignal): Promise<{ readonly remoteMediaId: string }>;
+  readonly capabilities: ConnectorCapabilities;
+  upload(file: OutgoingFile, signal: AbortSignal): Promise<{ readonly remoteMediaId: string }>;
   /** Networks that publish in two steps keep a draft first; others answer null. Drafts are not public. */
   prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
   publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
@@ -54,7 +60,7 @@ export class ConnectorError extends Error {
   constructor(
     /**
      * `refused`: it will never take this. `ended`: the access has ended. `busy`: it asks to come back later.
-     * `unreachable`: no answer could be had. `broken`: it answered with a fault of its own. The last two leave open
+     * `unreachable`: there was no answer. `broken`: it answered with a fault of its own. The last two leave open
      * whether the act was done.
      */
     readonly code: 'refused' | 'ended' | 'busy' | 'unreachable' | 'broken',

@@ -1,9 +1,13 @@
+import { openAsBlob } from 'node:fs';
+import { stat } from 'node:fs/promises';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Channel } from '../db/brand-repository.ts';
-import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost, type Publication } from './connector.ts';
+import { ConnectorError, type Connector, type OutgoingFile, type OutgoingPost, type Publication } from './connector.ts';
 
-/** A request that has not answered by then counts as unanswered. */
+/** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
 const ANSWER_WITHIN_MS = 15_000;
+/** The slowest line that is waited for, in bytes a second. */
+const MIN_BYTES_A_SECOND = 64 * 1024;
 const MAX_RETRY_AFTER_S = 3_600;
 
 type Manner = NetworkSheet['publishing']['manner'];
@@ -13,13 +17,15 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
   const manner: Manner = sheet.publishing.manner;
   const base = `${channel.origin}/${channel.network}/api`;
 
-  const ask = async (method: 'GET' | 'POST', path: string, body: { readonly json?: unknown; readonly picture?: OutgoingPicture; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
-    const { json, picture, key } = body;
-    const payload: RequestInit = picture
-      ? { body: picture.bytes as Uint8Array<ArrayBuffer>, headers: { 'content-type': picture.mime } }
+  const ask = async (method: 'GET' | 'POST', path: string, body: { readonly json?: unknown; readonly file?: OutgoingFile; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
+    const { json, file, key } = body;
+    const bytes = file ? await bytesOf(file) : 0;
+    const payload: RequestInit = file
+      ? { body: await bodyOf(file), headers: { 'content-type': file.mime } }
       : json === undefined
         ? {}
         : { body: JSON.stringify(json), headers: { 'content-type': 'application/json' } };
+    const withinMs = Math.ceil(ANSWER_WITHIN_MS + (bytes / MIN_BYTES_A_SECOND) * 1000);
     let response: Response;
     let text: string;
     try {
@@ -27,7 +33,7 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
         ...payload,
         method,
         headers: { ...payload.headers, authorization: `Bearer ${channel.token}`, ...(key === undefined ? {} : { 'idempotency-key': key }) },
-        signal: AbortSignal.any([signal, AbortSignal.timeout(ANSWER_WITHIN_MS)]),
+        signal: AbortSignal.any([signal, AbortSignal.timeout(withinMs)]),
       });
       text = await response.text();
     } catch (error) {
@@ -39,8 +45,10 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
   };
 
   return {
-    async upload(picture, signal) {
-      return { remoteMediaId: textOf(await ask('POST', '/media', { picture }, signal), 'id', sheet.name) };
+    capabilities: { findsPublications: true },
+
+    async upload(file, signal) {
+      return { remoteMediaId: textOf(await ask('POST', '/media', { file }, signal), 'id', sheet.name) };
     },
 
     async prepare(post, signal) {
@@ -64,8 +72,19 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
   };
 }
 
-function wirePost({ placement, caption, title, link, firstComment, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
-  return { placement, text: caption, altText: first.altText, title, link, firstComment, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };
+/** A file is read while it is sent: a video of 250 MB is never held whole. */
+async function bodyOf(file: OutgoingFile): Promise<Blob | Uint8Array<ArrayBuffer>> {
+  return file.kind === 'bytes' ? (file.bytes as Uint8Array<ArrayBuffer>) : openAsBlob(file.path, { type: file.mime });
+}
+
+async function bytesOf(file: OutgoingFile): Promise<number> {
+  return file.kind === 'bytes' ? file.bytes.length : (await stat(file.path)).size;
+}
+
+/** What a stand-in is told of a post: fields that its network does not take are not in `words`, and so not sent. */
+function wirePost({ placement, words, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
+  const { caption, altText: _, ...others } = words;
+  return { placement, ...(caption === undefined ? {} : { text: caption }), ...others, altText: first.altText, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

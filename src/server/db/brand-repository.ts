@@ -1,8 +1,9 @@
-import type { Role } from '../../contract/account-contracts.ts';
+import type { Role } from '../../core/access/access.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { readBrandBook, upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
 import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Db } from './connection.ts';
+import { nextPosition } from './position.ts';
 
 export interface Brand {
   readonly id: string;
@@ -13,7 +14,7 @@ export interface Brand {
   readonly revision: number;
 }
 
-/** A brand's account on a network. `origin` and `token` stay on the server. */
+/** A brand's account on a network. `origin` and `token` stay on the server; the token is sealed. */
 export interface Channel {
   readonly id: string;
   readonly brandId: string;
@@ -34,7 +35,7 @@ function toChannel(row: { id: string; brand_id: string; network_key: string; nam
 
 export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
   readBrandBook(brand.book);
-  await db('brands').insert({ id: brand.id, slug: brand.slug, name: brand.name, zone: brand.zone, book: JSON.stringify(brand.book) });
+  await db('brands').insert({ id: brand.id, slug: brand.slug, name: brand.name, zone: brand.zone, book: JSON.stringify(brand.book), position: await nextPosition(db, 'brands') });
 }
 
 /** A brand with the role that a person has in it; null when the person has none, as if the brand did not exist. */
@@ -44,6 +45,11 @@ export async function findBrandFor(db: Db, slug: string, personId: string): Prom
     .where({ slug, person_id: personId })
     .first('brands.*', 'memberships.role');
   return row ? { brand: toBrand(row), role: row.role } : null;
+}
+
+export async function findBrandById(db: Db, id: string): Promise<Brand | null> {
+  const row = await db('brands').where({ id }).first();
+  return row ? toBrand(row) : null;
 }
 
 /** Saves a book if the brand is still at `revision`; null when somebody saved in between. */
@@ -73,6 +79,15 @@ export async function getChannel(db: Db, id: string): Promise<Channel> {
   const row = await db('channels').where({ id }).first();
   if (!row) throw new RangeError(`There is no channel '${id}'`);
   return toChannel(row);
+}
+
+/** The sealed tokens of all channels. */
+export async function listTokens(db: Db): Promise<readonly Pick<Channel, 'id' | 'token'>[]> {
+  return db('channels').select('id', 'token');
+}
+
+export async function replaceToken(db: Db, id: string, token: string): Promise<void> {
+  await db('channels').where({ id }).update({ token });
 }
 
 export async function saveNetworkSheet(db: Db, sheet: NetworkSheet): Promise<void> {

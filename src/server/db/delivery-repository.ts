@@ -1,29 +1,27 @@
-import { upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
-import type { Words } from '../../core/network/network-sheet.ts';
-import type { PieceKind } from '../../core/piece/piece.ts';
-import { statesAllowing, type DeliveryEvent, type DeliveryState } from '../../core/post/delivery-state.ts';
-import type { Snapshot } from '../../core/post/snapshot.ts';
+import { deliveryStates, statesAllowing, type DeliveryEvent, type DeliveryState } from '../../core/post/delivery-state.ts';
+import type { Words } from '../../core/words/fields.ts';
+import { boundedCount } from './bounded-count.ts';
+import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
+import { refreshPostState, type Post } from './post-repository.ts';
 import { fromRow } from './row.ts';
 
-/** One cut with its words on its way to one channel. `due` is by the product's clock, waits and leases by the machine's. */
-export interface Delivery extends Words {
+/** One cut of a post with its words on its way to one channel, with what its post says of it. */
+export interface Delivery extends Pick<Post, 'pieceId' | 'pieceName' | 'kind' | 'pin' | 'pieceHash' | 'wall' | 'zone'> {
   readonly id: string;
+  readonly postId: string;
   readonly brandId: string;
-  readonly pieceId: string;
-  readonly pieceRevision: number;
-  readonly pieceName: string;
-  readonly snapshotId: string;
   readonly channelId: string;
   readonly placement: string;
   readonly placementName: string;
-  /** What kind of piece it sends. */
-  readonly kind: PieceKind;
+  /** Composed for this channel when the post was scheduled. */
+  readonly words: Words;
   readonly state: DeliveryState;
+  /** By the product's clock. */
   readonly dueMs: number;
-  readonly wall: string;
-  readonly zone: string;
+  /** By the machine's clock: when the next attempt may begin. */
   readonly notBeforeMs: number;
+  /** Names the attempt that holds it. */
   readonly lease: string | null;
   readonly attempt: number;
   readonly idempotencyKey: string;
@@ -34,143 +32,119 @@ export interface Delivery extends Words {
   readonly address: string | null;
   readonly problem: string | null;
   readonly sentMs: number | null;
-  readonly updatedMs: number;
 }
+
+const COLUMNS = ['deliveries.*', 'posts.piece_id', 'posts.piece_name', 'posts.kind', 'posts.pin', 'posts.piece_hash', 'posts.wall', 'posts.zone'];
 
 const toDelivery = (row: object): Delivery => {
-  const delivery = fromRow<Delivery & { readonly remoteMedia: string }>(row);
-  return { ...delivery, remoteMedia: JSON.parse(delivery.remoteMedia) as string[] };
+  const delivery = fromRow<Omit<Delivery, 'remoteMedia' | 'words'> & { readonly remoteMedia: string; readonly words: string }>(row);
+  return { ...delivery, remoteMedia: JSON.parse(delivery.remoteMedia) as string[], words: JSON.parse(delivery.words) as Words };
 };
 
-export type NewDelivery = Pick<
-  Delivery,
-  'id' | 'brandId' | 'pieceId' | 'pieceRevision' | 'pieceName' | 'channelId' | 'placement' | 'placementName' | 'kind' | 'dueMs' | 'wall' | 'zone' | 'idempotencyKey'
-> &
-  Words;
+const selectDeliveries = (db: Db) => db('deliveries').join('posts', 'posts.id', 'deliveries.post_id');
 
-/** Keeps a snapshot and the deliveries made of it, all or none. */
-export async function insertDeliveries(
-  db: Db,
-  input: { readonly snapshotId: string; readonly snapshot: Snapshot; readonly deliveries: readonly NewDelivery[]; readonly createdBy: string; readonly brandId: string },
-  nowMs: number,
-): Promise<readonly Delivery[]> {
-  return db.transaction(async (trx) => {
-    await trx('snapshots').insert({ id: input.snapshotId, brand_id: input.brandId, content: JSON.stringify(input.snapshot), created_ms: nowMs });
-    const rows = await trx('deliveries')
-      .insert(
-        input.deliveries.map((each) => ({
-          id: each.id,
-          brand_id: each.brandId,
-          piece_id: each.pieceId,
-          piece_revision: each.pieceRevision,
-          piece_name: each.pieceName,
-          snapshot_id: input.snapshotId,
-          channel_id: each.channelId,
-          placement: each.placement,
-          placement_name: each.placementName,
-          kind: each.kind,
-          caption: each.caption,
-          alt_text: each.altText,
-          title: each.title,
-          link: each.link,
-          first_comment: each.firstComment,
-          state: 'scheduled',
-          due_ms: each.dueMs,
-          wall: each.wall,
-          zone: each.zone,
-          idempotency_key: each.idempotencyKey,
-          created_by: input.createdBy,
-          created_ms: nowMs,
-          updated_ms: nowMs,
-        })),
-      )
-      .returning('*');
-    return rows.map(toDelivery);
-  });
-}
+export type NewDelivery = Pick<Delivery, 'id' | 'channelId' | 'placement' | 'placementName' | 'words' | 'idempotencyKey'>;
 
-export async function getSnapshot(db: Db, id: string): Promise<Snapshot> {
-  const row = await db('snapshots').where({ id }).first();
-  if (!row) throw new RangeError(`There is no snapshot '${id}'`);
-  const kept = JSON.parse(row.content) as Snapshot;
-  return { ...kept, book: upgradeBrandBook(kept.book) };
+/** Writes the deliveries of a post that is being written in the same transaction. */
+export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'>, made: readonly NewDelivery[], machineNowMs: number): Promise<void> {
+  await trx.batchInsert(
+    'deliveries',
+    made.map((each) => ({
+      id: each.id,
+      post_id: post.id,
+      brand_id: post.brandId,
+      channel_id: each.channelId,
+      placement: each.placement,
+      placement_name: each.placementName,
+      words: JSON.stringify(each.words),
+      state: 'scheduled',
+      due_ms: post.dueMs,
+      idempotency_key: each.idempotencyKey,
+      updated_ms: machineNowMs,
+    })),
+    50,
+  );
 }
 
 export async function findDelivery(db: Db, brandId: string, id: string): Promise<Delivery | null> {
-  const row = await db('deliveries').where({ brand_id: brandId, id }).first();
+  const row: object | undefined = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.id': id }).first(COLUMNS);
   return row ? toDelivery(row) : null;
+}
+
+/** @throws RangeError when there is no such delivery */
+export async function getDelivery(db: Db, id: string): Promise<Delivery> {
+  const row: object | undefined = await selectDeliveries(db).where('deliveries.id', id).first(COLUMNS);
+  if (!row) throw new RangeError(`There is no delivery '${id}'`);
+  return toDelivery(row);
+}
+
+export async function listDeliveriesOf(db: Db, postId: string): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where('deliveries.post_id', postId).select(COLUMNS).orderBy('deliveries.id');
+  return rows.map(toDelivery);
 }
 
 export interface DeliveryFilter {
   readonly state: DeliveryState | null;
   readonly pieceId: string | null;
+  /** Only these, by id. */
+  readonly ids: readonly string[] | null;
   readonly before: { readonly ms: number; readonly id: string } | null;
   readonly limit: number;
 }
 
-/** A page of deliveries with the present revision of their pieces, latest due first. */
-export async function pageDeliveries(db: Db, brandId: string, filter: DeliveryFilter): Promise<readonly (Delivery & { readonly currentRevision: number })[]> {
-  const query = db('deliveries')
-    .join('pieces', 'pieces.id', 'deliveries.piece_id')
+/** A page of deliveries, latest due first, each with whether its piece has changed since it was pinned. */
+export async function pageDeliveries(db: Db, brandId: string, filter: DeliveryFilter): Promise<readonly (Delivery & { readonly pieceChanged: boolean })[]> {
+  const query = selectDeliveries(db)
+    .join('pieces', 'pieces.id', 'posts.piece_id')
     .where('deliveries.brand_id', brandId)
-    .select('deliveries.*', 'pieces.revision as current_revision')
+    .select(...COLUMNS, 'pieces.hash as current_hash')
     .orderBy([{ column: 'deliveries.due_ms', order: 'desc' }, { column: 'deliveries.id', order: 'desc' }])
     .limit(filter.limit);
   if (filter.state) query.where('deliveries.state', filter.state);
-  if (filter.pieceId) query.where('deliveries.piece_id', filter.pieceId);
+  if (filter.pieceId) query.where('posts.piece_id', filter.pieceId);
+  if (filter.ids) query.whereIn('deliveries.id', [...filter.ids]);
   if (filter.before) query.whereRaw('(deliveries.due_ms, deliveries.id) < (?, ?)', [filter.before.ms, filter.before.id]);
-  return (await query).map((row) => ({ ...toDelivery(row), currentRevision: row.current_revision }));
+  const rows: (object & { current_hash: string })[] = await query;
+  return rows.map(({ current_hash, ...row }) => {
+    const delivery = toDelivery(row);
+    return { ...delivery, pieceChanged: delivery.pieceHash !== current_hash };
+  });
 }
 
-export async function countDeliveries(db: Db, brandId: string, pieceId: string | null): Promise<Readonly<Partial<Record<DeliveryState, number>>>> {
-  const query = db<{ state: DeliveryState }>('deliveries').where('brand_id', brandId).groupBy('state').select('state', db.raw('count(*) as count'));
-  if (pieceId) query.where('piece_id', pieceId);
-  return Object.fromEntries((await query).map((row: { state: string; count?: unknown }) => [row.state, Number(row.count)]));
+/** How many deliveries are in each state, each at most `MAX_COUNTED`. */
+export async function countDeliveries(db: Db, brandId: string, pieceId: string | null): Promise<Readonly<Record<DeliveryState, number>>> {
+  const counts: Partial<Record<DeliveryState, number>> = {};
+  for (const state of deliveryStates) {
+    const query = db('deliveries').where({ 'deliveries.brand_id': brandId, 'deliveries.state': state });
+    if (pieceId) query.join('posts', 'posts.id', 'deliveries.post_id').where('posts.piece_id', pieceId);
+    counts[state] = await boundedCount(db, query);
+  }
+  return counts as Record<DeliveryState, number>;
 }
 
-/** A number that grows whenever a delivery of the brand changes; what watchers compare. */
-export async function deliveriesVersion(db: Db, brandId: string): Promise<string> {
-  const row = await db('deliveries').where({ brand_id: brandId }).select(db.raw('max(updated_ms) as latest, count(*) as count, sum(attempt) as attempts')).first();
-  return `${row?.['latest'] ?? 0}/${row?.['count'] ?? 0}/${row?.['attempts'] ?? 0}`;
+/** Tells watchers of a delivery, and lets its post follow. */
+async function noteDelivery(trx: Db, delivery: Pick<Delivery, 'id' | 'brandId' | 'postId'>, machineNowMs: number): Promise<void> {
+  await refreshPostState(trx, delivery.brandId, delivery.postId, machineNowMs);
+  await noteChange(trx, { brandId: delivery.brandId, kind: 'delivery', subjectId: delivery.id }, machineNowMs);
 }
 
-/**
- * Takes the next delivery that is due, or whose holder has let its lease run out, in one statement, so that no two
- * dispatchers get the same.
- */
-export async function claimDueDelivery(
-  db: Db,
-  claim: { readonly lease: string; readonly nowMs: number; readonly machineNowMs: number; readonly leaseMs: number; /** Which kinds of pieces; missing: all. */ readonly kinds?: readonly PieceKind[] | undefined },
-): Promise<Delivery | null> {
-  const due = db('deliveries')
-    .select('id')
-    .where((either) =>
-      either
-        .where((scheduled) => scheduled.where({ state: 'scheduled' }).where('due_ms', '<=', claim.nowMs).where('not_before_ms', '<=', claim.machineNowMs))
-        .orWhere((abandoned) => abandoned.where({ state: 'sending' }).where('lease_until_ms', '<', claim.machineNowMs)),
-    )
-    .modify((query) => void (claim.kinds && query.whereIn('kind', [...claim.kinds])))
-    .orderBy([{ column: 'due_ms' }, { column: 'id' }])
-    .limit(1);
-  const [row] = await db('deliveries')
-    .where('id', '=', due)
-    .update({ state: 'sending', lease: claim.lease, lease_until_ms: claim.machineNowMs + claim.leaseMs, attempt: db.raw('attempt + 1'), updated_ms: claim.machineNowMs })
-    .returning('*');
-  return row ? toDelivery(row) : null;
+/** Writes to deliveries in a transaction and answers the changed rows, with their posts told. */
+async function changeDeliveries(trx: Db, query: import('knex').Knex.QueryBuilder, fields: Readonly<Record<string, unknown>>, machineNowMs: number): Promise<readonly string[]> {
+  const rows: { id: string; brand_id: string; post_id: string }[] = await query.update({ ...fields, updated_ms: machineNowMs }).returning(['id', 'brand_id', 'post_id']);
+  for (const row of rows) await noteDelivery(trx, { id: row.id, brandId: row.brand_id, postId: row.post_id }, machineNowMs);
+  return rows.map(({ id }) => id);
 }
 
-/** Prolongs a lease; false when it was lost. */
-export async function prolongLease(db: Db, id: string, lease: string, untilMs: number): Promise<boolean> {
-  return (await db('deliveries').where({ id, lease, state: 'sending' }).update({ lease_until_ms: untilMs })) > 0;
+/** Begins an attempt under a lease; null when the delivery is not to be sent any more. */
+export async function beginDelivery(db: Db, id: string, { lease, attempt }: { readonly lease: string; readonly attempt: number }, machineNowMs: number): Promise<Delivery | null> {
+  return db.transaction(async (trx) => {
+    const begun = await changeDeliveries(trx, trx('deliveries').where({ id }).whereIn('state', [...statesAllowing('claim')]), { state: 'sending', lease, attempt }, machineNowMs);
+    return begun.length > 0 ? getDelivery(trx, id) : null;
+  });
 }
 
 /** Notes how far a held delivery has come; false when the lease was lost. */
-export async function noteProgress(
-  db: Db,
-  id: string,
-  lease: string,
-  progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs'>>,
-): Promise<boolean> {
+export async function noteProgress(db: Db, id: string, lease: string, progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs'>>): Promise<boolean> {
   const fields = {
     ...(progress.remoteMedia === undefined ? {} : { remote_media: JSON.stringify(progress.remoteMedia) }),
     ...(progress.remoteDraftId === undefined ? {} : { remote_draft_id: progress.remoteDraftId }),
@@ -184,49 +158,47 @@ export type Outcome =
   | { readonly kind: 'postpone'; readonly problem: string; readonly notBeforeMs: number }
   | { readonly kind: 'refuse'; readonly problem: string };
 
-/** Ends an attempt, if the lease is still held; false when it was lost. */
-export async function finishAttempt(db: Db, id: string, lease: string, outcome: Outcome, machineNowMs: number): Promise<boolean> {
-  const common = { lease: null, lease_until_ms: 0, updated_ms: machineNowMs };
-  const fields =
-    outcome.kind === 'confirm'
-      ? { state: 'sent', address: outcome.address, sent_ms: outcome.sentMs, problem: null }
-      : outcome.kind === 'postpone'
-        ? { state: 'scheduled', problem: outcome.problem, not_before_ms: outcome.notBeforeMs }
-        : { state: 'failed', problem: outcome.problem };
-  return (await db('deliveries').where({ id, lease, state: 'sending' }).update({ ...common, ...fields })) > 0;
+function fieldsOf(outcome: Outcome): Readonly<Record<string, unknown>> {
+  switch (outcome.kind) {
+    case 'confirm':
+      return { state: 'sent', address: outcome.address, sent_ms: outcome.sentMs, problem: null };
+    case 'postpone':
+      return { state: 'scheduled', problem: outcome.problem, not_before_ms: outcome.notBeforeMs };
+    case 'refuse':
+      return { state: 'failed', problem: outcome.problem };
+  }
 }
 
-/** A person's act on a delivery; null when its state does not allow it any more. */
-export async function actOnDelivery(
-  db: Db,
+/** Ends an attempt, if the lease is still held; false when it was lost. */
+export async function finishDelivery(db: Db, id: string, lease: string, outcome: Outcome, machineNowMs: number): Promise<boolean> {
+  return db.transaction(async (trx) => (await changeDeliveries(trx, trx('deliveries').where({ id, lease, state: 'sending' }), { ...fieldsOf(outcome), lease: null }, machineNowMs)).length > 0);
+}
+
+/** A person's act on a delivery; false when its state does not allow it any more. */
+export async function moveDelivery(
+  trx: Db,
   brandId: string,
   id: string,
   event: Extract<DeliveryEvent, 'cancel' | 'retry'> | 'send-now',
-  times: { readonly nowMs: number; readonly machineNowMs: number },
-): Promise<Delivery | null> {
-  const from = event === 'send-now' ? (['scheduled'] as const) : statesAllowing(event);
+  { nowMs, machineNowMs }: { readonly nowMs: number; readonly machineNowMs: number },
+): Promise<boolean> {
+  const from: readonly DeliveryState[] = event === 'send-now' ? ['scheduled'] : statesAllowing(event);
   const fields =
     event === 'cancel'
       ? { state: 'cancelled' }
       : event === 'retry'
         ? { state: 'scheduled', attempt: 0, problem: null, not_before_ms: 0 }
-        : { due_ms: db.raw('min(due_ms, ?)', [times.nowMs]), not_before_ms: 0 };
-  const [row] = await db('deliveries')
-    .where({ brand_id: brandId, id })
-    .whereIn('state', [...from])
-    .update({ ...fields, updated_ms: times.machineNowMs })
-    .returning('*');
-  return row ? toDelivery(row) : null;
+        : { due_ms: trx.raw('case when due_ms < ? then due_ms else ? end', [nowMs, nowMs]), not_before_ms: 0 };
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...from]), fields, machineNowMs)).length > 0;
 }
 
-/** How many posts keep a picture in their copy of the piece: those on their way, and those that are out. */
-export async function countPostsShowing(db: Db, brandId: string, mediaId: string): Promise<{ readonly scheduled: number; readonly sent: number }> {
-  const rows = await db('deliveries')
-    .join('snapshots', 'snapshots.id', 'deliveries.snapshot_id')
-    .where('deliveries.brand_id', brandId)
-    .whereRaw("exists (select 1 from json_each(snapshots.content, '$.pictures') where json_extract(json_each.value, '$.id') = ?)", [mediaId])
-    .groupBy('state')
-    .select('state', db.raw('count(*) as count'));
-  const countOf = (states: readonly DeliveryState[]): number => rows.filter((row) => states.includes(row.state)).reduce((sum, row) => sum + Number(row.count), 0);
-  return { scheduled: countOf(['scheduled', 'sending', 'failed']), sent: countOf(['sent']) };
+/** Moves the waiting deliveries of a post to another moment and answers their ids. */
+export async function moveDeliveriesOf(trx: Db, postId: string, dueMs: number, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId, state: 'scheduled' }), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
+}
+
+/** Gives a waiting delivery other words, and forgets what was uploaded of the old content; false when it does not wait or may be out. */
+export async function rewordDelivery(trx: Db, id: string, words: Words, machineNowMs: number): Promise<boolean> {
+  const reworded = await changeDeliveries(trx, trx('deliveries').where({ id, state: 'scheduled' }).whereNull('publish_intent_ms'), { words: JSON.stringify(words), remote_media: '[]', remote_draft_id: null }, machineNowMs);
+  return reworded.length > 0;
 }

@@ -1,6 +1,7 @@
 import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import type { Picture } from '../../core/crop/crop-window.ts';
 import { wholeRecording, type Recording } from '../../core/video/recording.ts';
+import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 
 export interface MediaItem {
@@ -23,7 +24,7 @@ export interface MediaItem {
   readonly tags: readonly string[];
   /** The address it was fetched from; null for a file that was handed in. */
   readonly sourceAddress: string | null;
-  /** When it was put away; null while it is in use. */
+  /** When it was archived; null while it is in use. */
   readonly archivedMs: number | null;
   readonly revision: number;
   readonly createdMs: number;
@@ -45,6 +46,13 @@ export interface MediaTerms {
 
 export const noTerms: MediaTerms = { credit: '', licence: '', licenceUntil: null };
 
+/** An item without the grids that layout needs: what lists show. */
+export interface MediaSummary extends Omit<MediaItem, 'brandId' | 'sourceHash' | 'storedHash' | 'facts' | 'recording' | 'ownFocal'> {
+  readonly focal: { readonly x: number; readonly y: number };
+  readonly focalBy: 'proposal' | 'person';
+  readonly recording: Pick<Recording, 'kind' | 'durationMs' | 'hasSound'> | null;
+}
+
 interface MediaRow {
   id: string;
   brand_id: string;
@@ -56,6 +64,11 @@ interface MediaRow {
   source_hash: string;
   stored_hash: string;
   facts: string;
+  kind: MediaKind;
+  duration_ms: number | null;
+  has_sound: boolean | number | null;
+  proposed_x: number;
+  proposed_y: number;
   recording: string | null;
   focal_x: number | null;
   focal_y: number | null;
@@ -94,6 +107,38 @@ function toItem(row: MediaRow): MediaItem {
   };
 }
 
+/** What a picture, a clip and a sound are called in lists. */
+export type MediaKind = 'picture' | 'clip' | 'sound';
+
+const SUMMARY_COLUMNS = ['id', 'name', 'mime', 'width_px', 'height_px', 'bytes', 'kind', 'duration_ms', 'has_sound', 'proposed_x', 'proposed_y', 'focal_x', 'focal_y', 'alt_text', 'credit', 'licence', 'licence_until', 'tags', 'source_address', 'archived_ms', 'revision', 'created_ms'];
+
+function toSummary(row: MediaRow): MediaSummary {
+  const own = row.focal_x !== null && row.focal_y !== null ? { x: row.focal_x, y: row.focal_y } : null;
+  return {
+    id: row.id,
+    name: row.name,
+    mime: row.mime,
+    widthPx: row.width_px,
+    heightPx: row.height_px,
+    bytes: row.bytes,
+    focal: own ?? { x: row.proposed_x, y: row.proposed_y },
+    focalBy: own ? 'person' : 'proposal',
+    recording: row.kind === 'picture' ? null : { kind: row.kind, durationMs: row.duration_ms ?? 0, hasSound: Boolean(row.has_sound) },
+    altText: row.alt_text,
+    terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
+    tags: JSON.parse(row.tags) as string[],
+    sourceAddress: row.source_address,
+    archivedMs: row.archived_ms,
+    revision: row.revision,
+    createdMs: row.created_ms,
+  };
+}
+
+/** What lists say of a file, beside what the file is. */
+function listedRow({ facts, recording }: Pick<MediaItem, 'facts' | 'recording'>) {
+  return { kind: recording?.kind ?? 'picture', duration_ms: recording?.durationMs ?? null, has_sound: recording?.hasSound ?? null, proposed_x: facts.focal.x, proposed_y: facts.focal.y };
+}
+
 /** What layout has to know of a stored picture. */
 export function toPicture(item: MediaItem): Picture {
   return { id: item.id, widthPx: item.widthPx, heightPx: item.heightPx, facts: item.facts, focal: item.ownFocal ?? item.facts.focal, focalBy: item.ownFocal ? 'person' : 'proposal' };
@@ -101,33 +146,40 @@ export function toPicture(item: MediaItem): Picture {
 
 /** Inserts an item, or answers the one the brand already has of the same source bytes. */
 export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaItem> {
-  await db('media')
-    .insert({
-      id: item.id,
-      brand_id: item.brandId,
-      name: item.name,
-      mime: item.mime,
-      width_px: item.widthPx,
-      height_px: item.heightPx,
-      bytes: item.bytes,
-      source_hash: item.sourceHash,
-      stored_hash: item.storedHash,
-      facts: JSON.stringify(item.facts),
-      recording: item.recording === null ? null : JSON.stringify(item.recording),
-      focal_x: item.ownFocal?.x ?? null,
-      focal_y: item.ownFocal?.y ?? null,
-      alt_text: item.altText,
-      ...termsRow(item.terms),
-      tags: JSON.stringify(item.tags),
-      source_address: item.sourceAddress,
-      search: searchText(item),
-      created_ms: item.createdMs,
-    })
-    .onConflict(['brand_id', 'source_hash'])
-    .ignore();
-  const row = await db<MediaRow>('media').where({ brand_id: item.brandId, source_hash: item.sourceHash }).first();
-  if (!row) throw new Error(`Picture '${item.id}' was not kept`);
-  return toItem(row);
+  return db.transaction(async (trx) => {
+    const inserted: { id: string }[] = await trx('media')
+      .insert({
+        id: item.id,
+        brand_id: item.brandId,
+        name: item.name,
+        mime: item.mime,
+        width_px: item.widthPx,
+        height_px: item.heightPx,
+        bytes: item.bytes,
+        source_hash: item.sourceHash,
+        stored_hash: item.storedHash,
+        facts: JSON.stringify(item.facts),
+        recording: item.recording === null ? null : JSON.stringify(item.recording),
+        ...listedRow(item),
+        focal_x: item.ownFocal?.x ?? null,
+        focal_y: item.ownFocal?.y ?? null,
+        alt_text: item.altText,
+        ...termsRow(item.terms),
+        tags: JSON.stringify(item.tags),
+        source_address: item.sourceAddress,
+        created_ms: item.createdMs,
+      })
+      .onConflict(['brand_id', 'source_hash'])
+      .ignore()
+      .returning('id');
+    const row = await trx<MediaRow>('media').where({ brand_id: item.brandId, source_hash: item.sourceHash }).first();
+    if (!row) throw new Error(`Picture '${item.id}' was not kept`);
+    if (inserted.length > 0) {
+      await writeSearch(trx, item);
+      await noteChange(trx, { brandId: item.brandId, kind: 'media', subjectId: item.id }, item.createdMs);
+    }
+    return toItem(row);
+  });
 }
 
 export async function findMediaBySource(db: Db, brandId: string, sourceHash: string): Promise<MediaItem | null> {
@@ -155,30 +207,79 @@ export interface MediaFilter {
   readonly kind: 'seen' | 'sound' | null;
 }
 
-/** A page of a brand's pictures, newest first. */
-export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): Promise<readonly MediaItem[]> {
-  const query = db<MediaRow>('media').where({ brand_id: brandId }).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
+/** With fewer candidates than this a search begins with them; with more, the newest are looked through until a page is full. */
+const FEW = 400;
+
+/** A page of a brand's media, newest first. Words are found by their beginnings. */
+export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): Promise<readonly MediaSummary[]> {
+  const query = db('media').where({ 'media.brand_id': brandId }).select(SUMMARY_COLUMNS).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
   if (filter.archived) query.whereNotNull('archived_ms');
   else query.whereNull('archived_ms');
-  if (filter.kind !== null) query.whereRaw(`coalesce(json_extract(recording, '$.kind'), 'picture') ${filter.kind === 'sound' ? '=' : '<>'} 'sound'`);
-  for (const word of filter.words) query.whereRaw('instr(search, ?) > 0', [word.toLocaleLowerCase('en')]);
-  if (filter.tag !== null) query.whereRaw('exists (select 1 from json_each(media.tags) where json_each.value = ?)', [filter.tag]);
+  if (filter.kind === 'sound') query.where('kind', 'sound');
+  if (filter.kind === 'seen') query.whereIn('kind', ['picture', 'clip']);
+  if (filter.tag !== null) query.whereExists(db('media_tags').select(db.raw('1')).whereRaw('?? = ??', ['media_tags.media_id', 'media.id']).where('tag', filter.tag));
+  const words = filter.words.flatMap(searchWords);
+  for (const word of words) query.whereExists(beginningWith(db, brandId, word).select(db.raw('1')).whereRaw('?? = ??', ['media_words.media_id', 'media.id']));
+  const [longest] = words.toSorted((a, b) => b.length - a.length);
+  if (longest !== undefined) {
+    const few: string[] = await beginningWith(db, brandId, longest).limit(FEW).pluck('media_id');
+    if (few.length < FEW) query.whereIn('id', [...new Set(few)]);
+  }
   if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
-  return (await query).map(toItem);
+  return ((await query) as MediaRow[]).map(toSummary);
 }
 
-/** The tags of a brand's pictures with how many pictures have each, the most used first. */
+/** The words of a text in small letters, as they are searched for. */
+function searchWords(text: string): readonly string[] {
+  return text.toLocaleLowerCase('en').match(/[\p{L}\p{N}]+/gu) ?? [];
+}
+
+/** Entries of the word list that begin with a word. */
+function beginningWith(db: Db, brandId: string, word: string) {
+  return db('media_words').where('media_words.brand_id', brandId).where('word', '>=', word).where('word', '<', `${word}\u{10ffff}`);
+}
+
+/** Writes down what an item is found by: its words and its tags. */
+async function writeSearch(trx: Db, item: Pick<MediaItem, 'id' | 'brandId' | 'name' | 'altText' | 'tags' | 'terms'>): Promise<void> {
+  const words = new Set([item.name, item.altText, ...item.tags, item.terms.credit].flatMap(searchWords));
+  await trx('media_words').where({ media_id: item.id }).delete();
+  if (words.size > 0) await trx('media_words').insert([...words].slice(0, MAX_WORDS).map((word) => ({ brand_id: item.brandId, word, media_id: item.id })));
+  const before: string[] = await trx('media_tags').where({ media_id: item.id }).pluck('tag');
+  const now = new Set(item.tags);
+  for (const tag of before.filter((each) => !now.has(each))) await countTag(trx, item, tag, -1);
+  for (const tag of [...now].filter((each) => !before.includes(each))) await countTag(trx, item, tag, 1);
+}
+
+/** Words of one item that it is found by. */
+const MAX_WORDS = 300;
+
+async function countTag(trx: Db, { id, brandId }: Pick<MediaItem, 'id' | 'brandId'>, tag: string, by: 1 | -1): Promise<void> {
+  if (by > 0) await trx('media_tags').insert({ media_id: id, brand_id: brandId, tag });
+  else await trx('media_tags').where({ media_id: id, tag }).delete();
+  await trx('brand_tags').insert({ brand_id: brandId, tag, uses: 1 }).onConflict(['brand_id', 'tag']).merge({ uses: trx.raw('?? + ?', ['brand_tags.uses', by]) });
+  if (by < 0) await trx('brand_tags').where({ brand_id: brandId, tag }).where('uses', '<=', 0).delete();
+}
+
+const MAX_TAGS_LISTED = 60;
+
+/** The tags of a brand's media with how many items have each, the most used first. */
 export async function listTags(db: Db, brandId: string): Promise<readonly { readonly tag: string; readonly count: number }[]> {
-  const rows: { tag: string; count: number }[] = await db.raw(
-    'select json_each.value as tag, count(*) as count from media, json_each(media.tags) where brand_id = ? and archived_ms is null group by tag order by count desc, tag limit 60',
-    [brandId],
-  );
-  return rows;
+  const rows: { tag: string; uses: number }[] = await db('brand_tags').where({ brand_id: brandId }).orderBy([{ column: 'uses', order: 'desc' }, { column: 'tag' }]).limit(MAX_TAGS_LISTED).select('tag', 'uses');
+  return rows.map(({ tag, uses }) => ({ tag, count: uses }));
+}
+
+/** The latest items that have something to see, with all that layout needs. */
+export async function latestMedia(db: Db, brandId: string, limit: number): Promise<readonly MediaItem[]> {
+  return (await db<MediaRow>('media').where({ brand_id: brandId }).whereNull('archived_ms').whereIn('kind', ['picture', 'clip']).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(limit)).map(toItem);
 }
 
 /** Deletes a picture's row; its bytes stay, as posts may hold them. */
 export async function deleteMedia(db: Db, brandId: string, id: string): Promise<void> {
-  await db('media').where({ brand_id: brandId, id }).delete();
+  await db.transaction(async (trx) => {
+    const tags: string[] = await trx('media_tags').where({ media_id: id, brand_id: brandId }).pluck('tag');
+    for (const tag of tags) await countTag(trx, { id, brandId }, tag, -1);
+    await trx('media').where({ brand_id: brandId, id }).delete();
+  });
 }
 
 /** What of an item a person may change. */
@@ -195,7 +296,7 @@ export interface MediaChange {
 }
 
 /** Changes an item if it is still at `revision`; null when it is not. */
-export async function updateMedia(db: Db, brandId: string, id: string, revision: number, change: MediaChange): Promise<MediaItem | null> {
+export async function updateMedia(db: Db, brandId: string, id: string, revision: number, change: MediaChange, machineNowMs: number): Promise<MediaItem | null> {
   return db.transaction(async (trx) => {
     const fields = {
       ...(change.focal === undefined ? {} : { focal_x: change.focal?.x ?? null, focal_y: change.focal?.y ?? null }),
@@ -207,10 +308,11 @@ export async function updateMedia(db: Db, brandId: string, id: string, revision:
       ...(change.recording === undefined ? {} : { recording: JSON.stringify(change.recording) }),
       ...(change.file === undefined ? {} : fileRow(change.file)),
     };
-    const [row] = await trx<MediaRow>('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');
+    const [row]: MediaRow[] = await trx('media').where({ brand_id: brandId, id, revision }).update({ ...fields, revision: revision + 1 }).returning('*');
     if (!row) return null;
     const item = toItem(row);
-    await trx('media').where({ id }).update({ search: searchText(item) });
+    await writeSearch(trx, item);
+    await noteChange(trx, { brandId, kind: 'media', subjectId: id }, machineNowMs);
     return item;
   });
 }
@@ -222,10 +324,6 @@ function termsRow(terms: MediaTerms) {
 function fileRow(file: NonNullable<MediaChange['file']>) {
   // A new picture has its own focal proposal; where a person had looked belongs to the old one.
   const own = { focal_x: null, focal_y: null };
-  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording) };
+  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording), ...listedRow(file) };
 }
 
-/** All that a search looks at, in small letters. */
-function searchText(item: Pick<MediaItem, 'name' | 'altText' | 'tags' | 'terms'>): string {
-  return [item.name, item.altText, ...item.tags, item.terms.credit].join(' ').toLocaleLowerCase('en');
-}

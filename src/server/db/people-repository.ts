@@ -1,5 +1,6 @@
-import type { Role } from '../../contract/account-contracts.ts';
+import type { Role } from '../../core/access/access.ts';
 import type { Db } from './connection.ts';
+import { nextPosition } from './position.ts';
 
 export interface Person {
   readonly id: string;
@@ -24,7 +25,7 @@ interface PersonRow {
 const toPerson = ({ id, email, name }: PersonRow): Person => ({ id, email, name });
 
 export async function insertPerson(db: Db, person: Person & { readonly passwordHash: string }, nowMs: number): Promise<void> {
-  await db('people').insert({ id: person.id, email: person.email.toLowerCase(), name: person.name, password_hash: person.passwordHash, created_ms: nowMs });
+  await db('people').insert({ id: person.id, email: person.email.toLowerCase(), name: person.name, password_hash: person.passwordHash, created_ms: nowMs, position: await nextPosition(db, 'people') });
 }
 
 export async function findPersonByEmail(db: Db, email: string): Promise<(Person & { readonly passwordHash: string }) | null> {
@@ -43,7 +44,7 @@ export async function listPeople(db: Db): Promise<readonly (Person & { readonly 
     .join('memberships', 'memberships.person_id', 'people.id')
     .join('brands', 'brands.id', 'memberships.brand_id')
     .select('people.id', 'people.email', 'people.name', 'memberships.role', 'brands.name as brand')
-    .orderBy([{ column: 'brands.rowid' }, { column: 'people.rowid' }]);
+    .orderBy([{ column: 'brands.position' }, { column: 'people.position' }]);
 }
 
 export async function listMemberships(db: Db, personId: string): Promise<readonly BrandMembership[]> {
@@ -51,11 +52,11 @@ export async function listMemberships(db: Db, personId: string): Promise<readonl
     .join('brands', 'brands.id', 'memberships.brand_id')
     .where({ person_id: personId })
     .select('brands.slug', 'brands.name', 'brands.zone', 'memberships.role')
-    .orderBy('brands.rowid');
+    .orderBy('brands.position');
 }
 
 export async function insertMembership(db: Db, personId: string, brandId: string, role: Role): Promise<void> {
-  await db('memberships').insert({ person_id: personId, brand_id: brandId, role });
+  await db('memberships').insert({ person_id: personId, brand_id: brandId, role, position: await nextPosition(db, 'memberships') });
 }
 
 export async function insertSession(db: Db, session: { readonly secretHash: string; readonly personId: string; readonly expiresMs: number }): Promise<void> {
@@ -120,7 +121,7 @@ export interface Member extends Person {
 
 /** The people of a brand, in the order they came. */
 export async function listMembers(db: Db, brandId: string): Promise<readonly Member[]> {
-  return db('memberships').join('people', 'people.id', 'memberships.person_id').where({ brand_id: brandId }).select('people.id', 'people.email', 'people.name', 'memberships.role').orderBy('memberships.rowid');
+  return db('memberships').join('people', 'people.id', 'memberships.person_id').where({ brand_id: brandId }).select('people.id', 'people.email', 'people.name', 'memberships.role').orderBy('memberships.position');
 }
 
 /** Gives a member another role; false when the person is none, or the brand would be left without an owner. */

@@ -20,7 +20,7 @@ interface TemplateRow {
 
 const toOwn = (row: TemplateRow): OwnTemplate => ({ document: JSON.parse(row.document), revision: row.revision, archived: row.archived_ms !== null });
 
-/** The templates of a brand's own, last changed first; pieces may still use those that are put away. */
+/** The templates of a brand's own, last changed first; pieces may still use those that are archived. */
 export async function listOwnTemplates(db: Db, brandId: string): Promise<readonly OwnTemplate[]> {
   return (await db<TemplateRow>('templates').where({ brand_id: brandId }).orderBy('updated_ms', 'desc')).map(toOwn);
 }

@@ -1,6 +1,6 @@
 import type { Db } from './connection.ts';
 
-/** A typeface file that a brand has brought in. */
+/** A typeface file that a brand has imported. */
 export interface KeptTypeface {
   readonly hash: string;
   readonly family: string;
@@ -11,7 +11,7 @@ export async function keepTypeface(db: Db, brandId: string, typeface: KeptTypefa
   await db('typefaces').insert({ brand_id: brandId, ...typeface, created_ms: nowMs }).onConflict(['brand_id', 'hash']).ignore();
 }
 
-/** Whether a brand has brought in each of these files. */
+/** Whether a brand has imported each of these files. */
 export async function hasTypefaces(db: Db, brandId: string, hashes: readonly string[]): Promise<boolean> {
   const rows = await db('typefaces').where({ brand_id: brandId }).whereIn('hash', [...hashes]).select('hash');
   return rows.length === new Set(hashes).size;

@@ -1,7 +1,8 @@
+import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 import { fromRow } from './row.ts';
 
-/** A file that comes in parts. */
+/** A file that comes in, in parts or at once, until it has been imported. */
 export interface PendingUpload {
   readonly id: string;
   readonly brandId: string;
@@ -9,27 +10,41 @@ export interface PendingUpload {
   readonly name: string;
   readonly bytes: number;
   readonly startedMs: number;
+  /** What it has become; null until it is imported. */
+  readonly mediaId: string | null;
 }
 
-export async function insertUpload(db: Db, upload: PendingUpload): Promise<void> {
+export async function insertUpload(db: Db, upload: Omit<PendingUpload, 'mediaId'>): Promise<void> {
   await db('uploads').insert({ id: upload.id, brand_id: upload.brandId, person_id: upload.personId, name: upload.name, bytes: upload.bytes, started_ms: upload.startedMs });
 }
 
 /** An upload of this person to this brand; what others have begun is not theirs to see. */
 export async function findUpload(db: Db, brandId: string, personId: string, id: string): Promise<PendingUpload | null> {
-  const row = await db('uploads').where({ id, brand_id: brandId, person_id: personId }).first();
+  const row: object | undefined = await db('uploads').where({ id, brand_id: brandId, person_id: personId }).first();
   return row ? fromRow<PendingUpload>(row) : null;
+}
+
+/** An upload by its id alone, for the work that imports it; null when it was dropped. */
+export async function findUploadById(db: Db, id: string): Promise<PendingUpload | null> {
+  const row: object | undefined = await db('uploads').where({ id }).first();
+  return row ? fromRow<PendingUpload>(row) : null;
+}
+
+/** Notes what an upload has become. */
+export async function noteImported(db: Db, upload: Pick<PendingUpload, 'id' | 'brandId'>, mediaId: string, machineNowMs: number): Promise<void> {
+  await db.transaction(async (trx) => {
+    await trx('uploads').where({ id: upload.id }).update({ media_id: mediaId });
+    await noteChange(trx, { brandId: upload.brandId, kind: 'upload', subjectId: upload.id }, machineNowMs);
+  });
 }
 
 export async function deleteUpload(db: Db, id: string): Promise<void> {
   await db('uploads').where({ id }).delete();
 }
 
-/** Takes uploads that were begun before a moment out of the list and answers their ids. */
+/** Removes uploads that were begun before a moment and answers their ids. */
 export async function takeStaleUploads(db: Db, beforeMs: number): Promise<readonly string[]> {
-  return db.transaction(async (trx) => {
-    const rows = await trx('uploads').where('started_ms', '<', beforeMs).select('id');
-    await trx('uploads').whereIn('id', rows.map((row: { id: string }) => row.id)).delete();
-    return rows.map((row: { id: string }) => row.id);
-  });
+  const ids: string[] = await db('uploads').where('started_ms', '<', beforeMs).pluck('id');
+  await db('uploads').whereIn('id', ids).delete();
+  return ids;
 }

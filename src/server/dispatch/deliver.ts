@@ -1,5 +1,4 @@
-import { readFile } from 'node:fs/promises';
-import { backoffMs, MAX_ATTEMPTS } from '../../core/post/backoff.ts';
+import { backoffMs, MAX_ATTEMPTS, spreadOf } from '../../core/job/backoff.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Frame } from '../../core/piece/piece.ts';
 import type { Cue } from '../../core/piece/track.ts';
@@ -7,18 +6,18 @@ import type { CutCover } from '../../core/video/cover.ts';
 import { writeVtt } from '../../core/video/subtitles.ts';
 import { toMs } from '../../core/video/timeline.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import { ConnectorError, type Connector, type OutgoingPicture, type OutgoingPost } from '../connectors/connector.ts';
-import { getChannel, type Channel } from '../db/brand-repository.ts';
-import { getSnapshot, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { ConnectorError, type OutgoingFile, type OutgoingPost } from '../connectors/connector.ts';
+import type { ConnectorFor } from '../connectors/registry.ts';
+import { getChannel } from '../db/brand-repository.ts';
+import { noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { readPin } from '../documents/pins.ts';
 import { makeVideoFile } from '../video/video-file.ts';
 import { coverOfCut, paintCover } from '../video/video-cover.ts';
 import { videoSourceOf, goesAsFile, type VideoSource } from '../video/video-source.ts';
-import { videoMimes } from '../video/render-video.ts';
+import { videoMimes } from '../video/video-mimes.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
+import type { RenderedPicture } from '../render/render-cut.ts';
 import type { Services } from '../services.ts';
-
-/** How a channel is spoken to; tests pass their own. */
-export type ConnectorFor = (channel: Channel, sheet: NetworkSheet) => Connector;
 
 /** Thrown between two steps when another dispatcher has taken the delivery over: stop, and touch nothing more. */
 export class LeaseLostError extends Error {
@@ -43,13 +42,15 @@ export async function deliver(services: Services, delivery: Delivery, connectorF
     return { kind: 'confirm', address, sentMs: await services.clock.nowMs() };
   } catch (error) {
     if (!(error instanceof ConnectorError)) throw error;
+    services.log.info({ err: error, delivery: delivery.id, attempt: delivery.attempt }, 'the network did not take it');
     return outcomeOf(error, delivery, services.clock.machineNowMs());
   }
 }
 
 async function attempt(services: Services, delivery: Delivery, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
-  const channel = await getChannel(services.db, delivery.channelId);
-  const snapshot = await getSnapshot(services.db, delivery.snapshotId);
+  const kept = await getChannel(services.db, delivery.channelId);
+  const channel = { ...kept, token: services.sealer.open(kept.token) };
+  const snapshot = await readPin(services.db, delivery.pin);
   const sheet = sheetOf(snapshot, channel.network);
   const connector = connectorFor(channel, sheet);
   const note = async (progress: Parameters<typeof noteProgress>[3]): Promise<void> => {
@@ -59,6 +60,7 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   let { remoteMedia, remoteDraftId } = delivery;
   const { idempotencyKey } = delivery;
   if (delivery.publishIntentMs !== null) {
+    if (!connector.capabilities.findsPublications) throw new ConnectorError('refused', `${sheet.name} cannot say whether this post is out. Look at the channel before you retry it.`);
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
     if (known.kind === 'published') return known.address;
   }
@@ -68,17 +70,17 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   const wanted = video ? video.files : asDocument ? 1 : frames.length;
   if (remoteMedia.length < wanted) {
     const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
-    const metadata = metadataOf(snapshot, delivery.pieceName, delivery.altText, frames);
-    const pictures = video
-      ? await videoFiles(services, snapshot, delivery, video, sheet, signal)
-      : await services.render.pictures(
-          asDocument
-            ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
-            : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
-        );
+    const metadata = metadataOf(snapshot, delivery.pieceName, delivery.words.altText ?? '', frames);
+    const painted = (): Promise<readonly RenderedPicture[]> =>
+      services.render.pictures(
+        asDocument
+          ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
+          : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
+      );
+    const files = video ? await videoFiles(services, snapshot, delivery, video, sheet, signal) : (await painted()).map(({ bytes, mime }): OutgoingFile => ({ kind: 'bytes', bytes, mime }));
     // What was uploaded before a restart is there already.
-    for (const picture of pictures.slice(remoteMedia.length)) {
-      const { remoteMediaId } = await connector.upload(picture, signal);
+    for (const file of files.slice(remoteMedia.length)) {
+      const { remoteMediaId } = await connector.upload(file, signal);
       remoteMedia = [...remoteMedia, remoteMediaId];
       await note({ remoteMedia });
     }
@@ -112,30 +114,30 @@ function videoParts(snapshot: Snapshot, network: string, delivery: Delivery, ser
 }
 
 /** A video as files; one that has been made of the same content before is found again. */
-async function videoFiles(services: Services, snapshot: Snapshot, delivery: Delivery, { source, cover, coverIsFile, subtitles }: VideoParts, sheet: NetworkSheet, signal: AbortSignal): Promise<readonly OutgoingPicture[]> {
+async function videoFiles(services: Services, snapshot: Snapshot, delivery: Delivery, { source, cover, coverIsFile, subtitles }: VideoParts, sheet: NetworkSheet, signal: AbortSignal): Promise<readonly OutgoingFile[]> {
   const { path } = await makeVideoFile(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
   return [
-    { bytes: await readFile(path), mime: videoMimes.mp4 },
-    ...(cover && coverIsFile ? [{ bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: videoMimes.jpg }] : []),
-    ...(subtitles ? [{ bytes: new TextEncoder().encode(writeVtt(subtitles)), mime: 'text/vtt' }] : []),
+    { kind: 'file', path, mime: videoMimes.mp4 },
+    ...(cover && coverIsFile ? [{ kind: 'bytes' as const, bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: videoMimes.jpg }] : []),
+    ...(subtitles ? [{ kind: 'bytes' as const, bytes: new TextEncoder().encode(writeVtt(subtitles)), mime: 'text/vtt' }] : []),
   ];
 }
 
 function outgoingVideo(delivery: Delivery, [video, ...along]: readonly string[], { cover, coverIsFile, subtitles }: VideoParts): OutgoingPost {
-  const { placement, caption, altText, title, link, firstComment } = delivery;
+  const { placement, words } = delivery;
   if (video === undefined) throw new RangeError('A post without a video cannot be published');
   const coverId = coverIsFile ? along[0] : undefined;
   const subtitlesId = subtitles ? along[coverIsFile ? 1 : 0] : undefined;
   const coverAtMs = cover?.kind === 'frame' && !coverIsFile ? Math.round(toMs(cover.frame)) : undefined;
-  return { placement, caption, altText, title, link, firstComment, media: [{ id: video, altText }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
+  return { placement, words, media: [{ id: video, altText: words.altText ?? '' }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
 }
 
 function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {
-  const { placement, caption, altText, title, link, firstComment } = delivery;
+  const { placement, words } = delivery;
   // A carousel's own alt text says what its first slide shows, where that has none.
-  const [first, ...more] = remoteMedia.map((id, index) => ({ id, altText: (frames[index]?.altText ?? '').trim() || (index === 0 ? altText : '') }));
+  const [first, ...more] = remoteMedia.map((id, index) => ({ id, altText: (frames[index]?.altText ?? '').trim() || (index === 0 ? (words.altText ?? '') : '') }));
   if (!first) throw new RangeError('A post without a picture cannot be published');
-  return { placement, caption, altText, title, link, firstComment, media: [first, ...more] };
+  return { placement, words, media: [first, ...more] };
 }
 
 function sheetOf(snapshot: Snapshot, network: string): NetworkSheet {
@@ -150,13 +152,6 @@ function outcomeOf(error: ConnectorError, delivery: Delivery, machineNowMs: numb
   if (delivery.attempt >= MAX_ATTEMPTS) {
     return { kind: 'refuse', problem: `${error.message} Given up after ${delivery.attempt} attempts.` };
   }
-  const waitMs = backoffMs(delivery.attempt, seedOf(delivery), error.retryAfterMs);
+  const waitMs = backoffMs(delivery.attempt, spreadOf(delivery.id, delivery.attempt), error.retryAfterMs);
   return { kind: 'postpone', problem: error.message, notBeforeMs: machineNowMs + waitMs };
-}
-
-/** A number in [0, 1) that differs between deliveries and attempts but not between runs. */
-function seedOf({ id, attempt }: Delivery): number {
-  let sum = attempt * 7;
-  for (const letter of id) sum = (sum * 31 + letter.charCodeAt(0)) % 1009;
-  return sum / 1009;
 }

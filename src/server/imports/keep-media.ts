@@ -6,7 +6,7 @@ import type { Brand } from '../db/brand-repository.ts';
 import { findMediaBySource, insertMediaOnce, noTerms, type MediaItem, type MediaTerms } from '../db/media-repository.ts';
 import { MAX_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
 import { ProblemError } from '../errors.ts';
-import { importRecording } from '../recording/import-recording.ts';
+import { importRecording, type ImportOptions } from '../recording/import-recording.ts';
 import type { Services } from '../services.ts';
 import { importPicture } from '../media/import-picture.ts';
 import { isRecordingType } from '../media/receive-upload.ts';
@@ -24,6 +24,7 @@ export interface IncomingMedia {
   readonly sourceAddress?: string;
   /** What is known of it already; missing: it is read. */
   readonly reading?: MediaReading;
+  readonly options?: ImportOptions;
 }
 
 /** What a file shows or sounds like, and where what is kept of it lies. */
@@ -40,7 +41,7 @@ export async function keepMedia(services: Pick<Services, 'db' | 'media'>, brand:
     id: nanoid(12),
     brandId: brand.id,
     name: incoming.name,
-    ...(incoming.reading ?? (await readMedia(services.media, incoming.path, incoming.name))),
+    ...(incoming.reading ?? (await readMedia(services.media, incoming.path, incoming.name, incoming.options))),
     sourceHash: incoming.hash,
     ownFocal: null,
     altText: incoming.altText ?? '',
@@ -57,10 +58,10 @@ export async function keepMedia(services: Pick<Services, 'db' | 'media'>, brand:
  * Reads a file by its bytes and keeps what it shows or sounds like. A clip or sound is kept with a picture that stands for it.
  * @throws ProblemError when it is nothing that can be used
  */
-export async function readMedia(store: MediaStore, path: string, name: string): Promise<MediaReading> {
+export async function readMedia(store: MediaStore, path: string, name: string, options: ImportOptions = {}): Promise<MediaReading> {
   const isRecording = isRecordingType((await fileTypeFromFile(path))?.mime);
-  if (!isRecording && (await stat(path)).size > MAX_UPLOAD_BYTES) throw new ProblemError(413, 'too-large', `The picture is larger than ${MAX_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and bring it in again.`);
-  const recording = isRecording ? await importRecording(path, name, store) : null;
+  if (!isRecording && (await stat(path)).size > MAX_UPLOAD_BYTES) throw new ProblemError(413, 'too-large', `The picture is larger than ${MAX_UPLOAD_BYTES / 1024 / 1024} MB. Export it smaller and import it again.`);
+  const recording = isRecording ? await importRecording(path, name, store, options) : null;
   const picture = recording?.still ?? (await importPicture(path, name));
   return {
     mime: picture.mime,

@@ -1,6 +1,6 @@
 import type { Brand } from '../db/brand-repository.ts';
 import { findPiecesShowing } from '../db/piece-repository.ts';
-import { countPostsShowing } from '../db/delivery-repository.ts';
+import { countPostsShowing } from '../db/post-repository.ts';
 import type { Services } from '../services.ts';
 
 /** Where a picture is used: pieces by name, posts by number, and the brand book's marks. */

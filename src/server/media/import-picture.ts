@@ -39,7 +39,7 @@ export async function importPicture(path: string, name: string): Promise<Importe
     const { data, info } = await encode(open(path).rotate().toColourspace('srgb')).toBuffer({ resolveWithObject: true });
     return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await factsOf(data) };
   } catch (error) {
-    throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and bring it in again.`, { reason: reasonOf(error) });
+    throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and import it again.`, { reason: reasonOf(error) });
   }
 }
 

@@ -55,5 +55,5 @@ async function mostMediaBytes(start: Uint8Array): Promise<number> {
 }
 
 function tooLarge(mostBytes: number): ProblemError {
-  return new ProblemError(413, 'too-large', `The file is larger than ${mostBytes / 1024 / 1024} MB. Export it smaller and bring it in again.`);
+  return new ProblemError(413, 'too-large', `The file is larger than ${mostBytes / 1024 / 1024} MB. Export it smaller and import it again.`);
 }

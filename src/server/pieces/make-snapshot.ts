@@ -6,15 +6,14 @@ import { findMediaByIds, toPicture, type StoredRecording } from '../db/media-rep
 import { getTemplate } from '../db/template-repository.ts';
 import type { Services } from '../services.ts';
 
-function recordingOf({ kind, durationMs, hasSound, facts, storedHash }: StoredRecording): PinnedRecording {
-  return { kind, durationMs, hasSound, facts, storedHash };
+function recordingOf({ kind, durationMs, hasSound, facts, subject, storedHash }: StoredRecording): PinnedRecording {
+  return { kind, durationMs, hasSound, facts, storedHash, ...(subject === undefined ? {} : { subject }) };
 }
 
 /** All that the cuts of a piece are made of, as it is now. */
-export async function makeSnapshot(services: Services, brand: Brand, piece: Piece): Promise<Snapshot> {
+export async function makeSnapshot(services: Pick<Services, 'db'>, brand: Brand, piece: Piece): Promise<Snapshot> {
   const items = await findMediaByIds(services.db, brand.id, [...new Set([...mediaOfPiece(piece), ...mediaOfBook(brand.book)])]);
   return {
-    version: 1,
     piece,
     template: await getTemplate(services.db, brand.id, piece.template.key),
     book: brand.book,

@@ -26,17 +26,17 @@ interface RecordingToAnalyse {
 }
 
 /** Finds scene changes, black, stills, silence, blur, shaking and the way of the subject, in one pass; in a sound alone, its beats. */
-export async function analyseRecording(path: string, { size, hasSound, durationMs }: RecordingToAnalyse): Promise<RecordingFacts> {
+export async function analyseRecording(path: string, { size, hasSound, durationMs }: RecordingToAnalyse, signal?: AbortSignal): Promise<RecordingFacts> {
   const looks = size && new FrameReader(smallSize(size), durationMs);
   const detectors = looks ? ['-map', '0:v:0', '-vf', `scale=${LOOK_WIDTH_PX}:-2,scdet=threshold=${SCENE_THRESHOLD},blackdetect=d=0.2:pix_th=0.08,freezedetect=n=-60dB:d=0.8`] : [];
   const sound = hasSound ? ['-map', '0:a:0', '-af', `silencedetect=${SILENCE}`] : [];
   const small = looks ? ['-map', '0:v:0', '-vf', `fps=${LOOKS_A_SECOND},scale=${looks.size.widthPx}:${looks.size.heightPx}:flags=area`, '-pix_fmt', 'rgba', '-f', 'rawvideo', 'pipe:1'] : [];
-  const { messages } = await runFfmpeg([...inputFile(path), ...detectors, ...sound, '-f', 'null', '-', ...small], { mostMs: MAX_MS, ...(looks ? { onBytes: (bytes: Buffer) => looks.take(bytes) } : {}) });
+  const { messages } = await runFfmpeg([...inputFile(path), ...detectors, ...sound, '-f', 'null', '-', ...small], { mostMs: MAX_MS, signal, ...(looks ? { onBytes: (bytes: Buffer) => looks.take(bytes) } : {}) });
   const found = readFindings(messages, durationMs);
   return {
     ...found,
     ...(looks ? judgeFrames(await looks.finish(), { durationMs, sceneChangesMs: found.sceneChangesMs }) : { blurred: [], shaking: [], subject: [] }),
-    beatsMs: !size && hasSound ? findBeats(await readSamples(path, BEAT_RATE)) : [],
+    beatsMs: !size && hasSound ? findBeats(await readSamples(path, BEAT_RATE, signal)) : [],
   };
 }
 

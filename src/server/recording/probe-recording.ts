@@ -69,12 +69,12 @@ export async function probeRecording(path: string, name: string): Promise<Record
   if (!video && !hasSound) throw new ProblemError(422, 'empty-recording', `“${name}” holds neither pictures nor sound.`);
   const durationMs = Math.round(Number(format.duration ?? 0) * 1000);
   if (!(durationMs >= MIN_RECORDING_MS)) throw new ProblemError(422, 'empty-recording', `“${name}” has no length: there is not a single picture or sound in it.`);
-  if (durationMs > MAX_RECORDING_MS) throw new ProblemError(422, 'too-long', `“${name}” is ${lengthInWords(durationMs)} long; the most is ${lengthInWords(MAX_RECORDING_MS)}. Cut out the part that is needed and bring that in.`);
+  if (durationMs > MAX_RECORDING_MS) throw new ProblemError(422, 'too-long', `“${name}” is ${lengthInWords(durationMs)} long; the most is ${lengthInWords(MAX_RECORDING_MS)}. Cut out the part that is needed and import that.`);
   if (!video) return { durationMs, video: null, hasSound, isSoundReady };
   const rotation = Number(video.side_data_list?.find((each) => each.rotation !== undefined)?.rotation ?? video.tags?.rotate ?? 0);
   const turned = Math.abs(rotation) % 180 === 90;
   const [width, height] = [video.width ?? 0, video.height ?? 0];
-  if (Math.max(width, height) > MAX_RECORDING_SIDE_PX) throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}; the most is ${MAX_RECORDING_SIDE_PX} pixels on a side. Export it smaller and bring it in again.`);
+  if (Math.max(width, height) > MAX_RECORDING_SIDE_PX) throw new ProblemError(422, 'too-many-pixels', `“${name}” is ${width} × ${height}; the most is ${MAX_RECORDING_SIDE_PX} pixels on a side. Export it smaller and import it again.`);
   if (Math.min(width, height) < MIN_SIDE_PX) throw new ProblemError(422, 'too-small', `“${name}” is only ${width} × ${height} pixels. No placement can use that.`);
   const rate = `${RECORDING_FPS}/1`;
   const isReady = video.codec_name === 'h264' && video.pix_fmt === 'yuv420p' && video.color_space === 'bt709' && video.r_frame_rate === rate && video.avg_frame_rate === rate && rotation === 0 && Math.max(width, height) <= WORK_SIDE_PX && width % 2 === 0 && height % 2 === 0;
@@ -91,7 +91,7 @@ async function read(path: string, name: string) {
 }
 
 export function damagedRecording(name: string, error: FfmpegError): ProblemError {
-  return new ProblemError(422, 'damaged-recording', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and bring it in again.`, { reason: error.messages.slice(-300) });
+  return new ProblemError(422, 'damaged-recording', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and import it again.`, { reason: error.messages.slice(-300) });
 }
 
 function lengthInWords(ms: number): string {

@@ -15,6 +15,7 @@ import { sweepBand } from '../../core/video/sweep.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
 import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from './paint-layers.ts';
+import { TooHeavyError } from './errors.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
 import { scenesToPdf } from './scene-to-pdf.ts';
@@ -45,7 +46,7 @@ export type FileFormat = PictureFormat | 'svg' | 'pdf';
 export type RenderJob =
   /** Full size to be sent, a picture a slide: PNG, or the best JPEG, whichever stays below `maxBytes`. */
   | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[] }
-  /** Files to be taken out, one a slide, at the best quality that stays below `maxBytes` (vectors are as large as they are); with `only`, of this slide alone. A PDF is one file with a page a slide. */
+  /** Files for download, one a slide, at the best quality that stays below `maxBytes` (vectors are as large as they are); with `only`, of this slide alone. A PDF is one file with a page a slide. */
   | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[]; readonly only?: number }
   /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
@@ -55,6 +56,8 @@ export type RenderJob =
   | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
 
 export type RenderResult =
+  /** Even the lowest quality is over the limit: an answer, as classes of errors do not survive the way between threads. */
+  | { readonly kind: 'too-heavy'; readonly maxBytes: number }
   | ({ readonly kind: 'layers' } & PaintedLayers)
   | { readonly kind: 'pictures'; readonly pictures: readonly RenderedPicture[] }
   /** The reports of every source, slide by slide. */
@@ -80,19 +83,17 @@ export const fileMimes: Readonly<Record<FileFormat, string>> = { png: 'image/png
 /** Lower qualities show; a file that needs them is refused instead. */
 const MIN_QUALITY: Readonly<Record<PictureFormat, number>> = { png: 60, jpeg: 40, webp: 40, avif: 25 };
 
-export class TooHeavyError extends Error {
-  override readonly name = 'TooHeavyError';
-  readonly code = 'too-heavy';
-  constructor(readonly maxBytes: number) {
-    super(`No quality of this cut stays below ${maxBytes} bytes`);
+/** Composes and paints the slides of a cut with the same core and painter as the preview. */
+export async function runRenderJob(job: RenderJob, engines: ServerEngines): Promise<RenderResult> {
+  try {
+    return await render(job, engines);
+  } catch (error) {
+    if (error instanceof TooHeavyError) return { kind: 'too-heavy', maxBytes: error.maxBytes };
+    throw error;
   }
 }
 
-/**
- * Composes and paints the slides of a cut with the same core and painter as the preview.
- * @throws TooHeavyError when even the lowest quality is over the limit
- */
-export async function runRenderJob(job: RenderJob, engines: ServerEngines): Promise<RenderResult> {
+async function render(job: RenderJob, engines: ServerEngines): Promise<RenderResult> {
   switch (job.kind) {
     case 'report': {
       const reports: (readonly CutReport[])[] = [];

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { Piscina } from 'piscina';
 import type { CutReport } from '../../core/compose/report.ts';
+import { TooHeavyError } from './errors.ts';
 import type { PaintedLayers, RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
 
 /** Renders queue up to here; beyond, callers are told to come back. */
@@ -17,7 +18,7 @@ export class RenderPool {
     readonly threads: number,
   ) {}
 
-  /** Every slide's picture, or the one document they make. */
+  /** Every slide's picture, or the one document they make. @throws TooHeavyError when even the lowest quality is over the limit */
   async pictures(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<readonly RenderedPicture[]> {
     const result = await this.#run(job);
     if (result.kind !== 'pictures') throw new TypeError('A render job was answered with another kind of result');
@@ -48,7 +49,8 @@ export class RenderPool {
     this.#pool = null;
   }
 
-  #run(job: RenderJob): Promise<RenderResult> {
+  /** @throws TooHeavyError when even the lowest quality is over the limit */
+  async #run(job: RenderJob): Promise<Exclude<RenderResult, { kind: 'too-heavy' }>> {
     // Threads start with the first job: typefaces and engines take a moment that start-up need not wait for.
     this.#pool ??= new Piscina({
       filename: join(this.buildFolder, 'render-worker.mjs'),
@@ -58,6 +60,8 @@ export class RenderPool {
       idleTimeout: IDLE_MS,
       resourceLimits: { maxOldGenerationSizeMb: MEMORY_LIMIT_MB },
     });
-    return this.#pool.run(job) as Promise<RenderResult>;
+    const result = (await this.#pool.run(job)) as RenderResult;
+    if (result.kind === 'too-heavy') throw new TooHeavyError(result.maxBytes);
+    return result;
   }
 }

@@ -210,7 +210,7 @@ const LOOP = `loop=loop=-1:size=1:start=0,setpts=N/(${VIDEO_FPS}*TB)`;
 const COUNT_ANEW = `settb=1/${VIDEO_FPS},setpts=N`;
 /** A clock that knows parts of a frame: transitions are timed by it. */
 const FINE = `settb=1/${VIDEO_FPS * 1000}`;
-/** Where its first stream ends, xfade drops a frame, where its second one does, it waits for ever: both go on a little longer than they are seen. */
+/** xfade drops a frame when its first input ends and stalls when its second one does; pad both. */
 const SPARE = 2;
 
 function overlayOf(layer: PaintedLayer): string {

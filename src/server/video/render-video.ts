@@ -7,7 +7,7 @@ import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { voiceEndMs } from '../../core/video/speech.ts';
 import { toFrames, toMs } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
-import { TooHeavyError } from '../render/render-cut.ts';
+import { TooHeavyError } from '../render/errors.ts';
 import type { RenderPool } from '../render/render-pool.ts';
 import type { VideoSource } from './video-source.ts';
 import { videoSound, SOUND_KBPS, type VideoSound } from './video-sound.ts';
@@ -18,7 +18,6 @@ import { soundGraph, type VideoToHear } from './sound-graph.ts';
 
 /** What a video is made as; a cover is made of one. */
 export type VideoFormat = Exclude<VideoFormatName, 'jpg'>;
-export const videoMimes: Readonly<Record<VideoFormatName, string>> = { mp4: 'video/mp4', webm: 'video/webm', webp: 'image/webp', gif: 'image/gif', jpg: 'image/jpeg' };
 
 export interface VideoOptions {
   readonly format: VideoFormat;
@@ -103,7 +102,7 @@ function videoToHear({ timeline: { shots, lengthFrames }, track, recordings, mus
 
 async function paintedVideo({ cut, timeline, track, clips, recordings }: VideoSource, folder: string, render: RenderPool): Promise<VideoToJoin> {
   const { shots, lengthFrames } = timeline;
-  const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, video: recordings.get(picture.id) }]));
+  const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, recording: recordings.get(picture.id) }]));
   const spoken = (track.subtitles ?? []).filter(({ text, fromMs }) => text.trim() !== '' && toFrames(fromMs) < lengthFrames);
   const painted = await render.layers({
     kind: 'layers',

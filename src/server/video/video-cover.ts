@@ -46,7 +46,7 @@ export class NoCoverError extends Error {
   readonly code = 'no-cover';
 }
 
-/** The cover of a cut as a file of its own. What no place asks for can be taken out all the same, as the place would show it. */
+/** The cover of a cut as a file of its own. What no place asks for can be downloaded all the same, as the place would show it. */
 export async function coverFile(services: Pick<Services, 'render' | 'media'>, snapshot: Snapshot, network: string, cut: CutRef, source: VideoSource, video: () => Promise<string>): Promise<VideoFile> {
   const cover = coverOfCut(snapshot, network, cut, source);
   if (!cover) throw new NoCoverError('There is no cover');

@@ -28,6 +28,6 @@ export async function makeVideoFile({ media, render }: Pick<Services, 'render' |
 }
 
 function keyOf({ cut, timeline, track, clips, recordings, musicPath, voicePath }: VideoSource, { format, maxBytes, title }: VideoOptions): string {
-  const subjects = [...recordings].map(([id, video]) => [id, subjectOf(video)]);
+  const subjects = [...recordings].map(([id, recording]) => [id, subjectOf(recording)]);
   return createHash('sha256').update(JSON.stringify([cut, timeline, track, [...clips], subjects, musicPath, voicePath, format, maxBytes, title])).digest('hex');
 }

@@ -1,7 +1,7 @@
 import ImageIcon from 'lucide-react/icons/image';
-import { memo, useId, useState } from 'react';
+import { memo, useState } from 'react';
 import type { Fact } from '../../../core/brand/brand-book.ts';
-import { changeTemplateOfPiece, textsKeptAside } from '../../../core/piece/change-template.ts';
+import { textsKeptAside } from '../../../core/piece/change-template.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
 import { ownSlots } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
@@ -11,40 +11,16 @@ import { Field, inputClasses } from '../../ui/Field.tsx';
 import { CoverFields } from '../video/CoverFields.tsx';
 import { draftFrame } from '../draft-frame.ts';
 import { FactMenu, withBehind } from '../FactMenu.tsx';
-import type { ViewProps } from './LookView.tsx';
+import type { ContentProps } from '../view-props.ts';
+import { TemplateChoice } from './TemplateChoice.tsx';
 import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from '../../media/MediaPicker.tsx';
 import { ShotFields } from '../video/ShotFields.tsx';
 import { TrackFields } from '../video/TrackFields.tsx';
 import { SlideAltText, SlideKind } from '../slides/SlideFields.tsx';
-import type { MediaItem } from '../PieceEditor.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
-import { mediaAddress } from '../../media/media-address.ts';
-
-/** Another template for the same content: slots are matched, and what finds no place is kept. */
-function TemplateChoice({ template, templates, piece, store, readOnly }: ContentProps) {
-  const id = useId();
-  const choose = (key: string): void => {
-    const to = templates.find((each) => each.key === key);
-    if (to) store.change('template', (draft) => void Object.assign(draft, changeTemplateOfPiece(piece, template, to)));
-  };
-  return (
-    <div className="grid grid-cols-[auto_1fr] items-center gap-x-2 gap-y-1 text-xs text-quiet">
-      <label htmlFor={id}>Template</label>
-      <select id={id} value={template.key} disabled={readOnly} onChange={(event) => choose(event.target.value)} className="h-7 min-w-0 rounded-md border border-line bg-panel px-1.5 text-sm text-ink">
-        {templates
-          .filter((each) => each.kind === piece.kind)
-          .map((each) => (
-            <option key={each.key} value={each.key}>
-              {each.name}
-            </option>
-          ))}
-      </select>
-      <p className="col-start-2">{template.purpose}</p>
-    </div>
-  );
-}
+import { mediaAddress, type MediaItem } from '../../media/media-address.ts';
 
 function KeptAside({ template, frame }: ContentProps) {
   const kept = textsKeptAside(frame, slideTemplate(template, frame.slide));
@@ -61,13 +37,6 @@ function KeptAside({ template, frame }: ContentProps) {
       </ul>
     </div>
   );
-}
-
-export interface ContentProps extends ViewProps {
-  /** The slide at work; a graphic's only frame. */
-  readonly frame: Frame;
-  readonly media: ReadonlyMap<string, MediaItem>;
-  readonly onMedia: (item: MediaItem) => void;
 }
 
 /** A field a slot: texts and pictures, entered once for all cuts, each with how it fits. */

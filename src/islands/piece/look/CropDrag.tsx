@@ -1,7 +1,7 @@
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { PlacedPicture } from '../../../core/compose/report.ts';
 import { adjustCut, moveCrop } from '../../../core/piece/adjust.ts';
-import type { ViewProps } from './LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import type { Cut } from '../use-cuts.ts';
 
 interface DragProps extends Pick<ViewProps, 'store'> {

@@ -9,7 +9,7 @@ import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from '../../..
 import { differs, MARK_SLOT, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment } from '../../../core/piece/adjustment.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
 import { Button } from '../../ui/Button.tsx';
-import type { ViewProps } from './LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import type { Cut } from '../use-cuts.ts';
 
 interface ControlsProps extends ViewProps {

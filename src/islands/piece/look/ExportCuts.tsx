@@ -28,7 +28,7 @@ export function ExportCuts({ brand, pieceId, store, cuts }: TakeOutProps) {
   const isVector = format === 'svg' || format === 'pdf';
   const [unknown] = unknownPlaceholders(pattern);
   const take = async (close: () => void): Promise<void> => {
-    // What is taken out is what is saved: unsaved words would be missing from it.
+    // An export holds what is saved: unsaved words would be missing from it.
     await store.flush();
     if (store.hasUnsaved()) return toast('problem', 'The latest changes are not saved yet, so they cannot be in the file. Try again in a moment.');
     close();

@@ -11,7 +11,7 @@ import { WALL_PICTURE_PX } from '../../preview/brand-content.ts';
 import { CropDrag } from './CropDrag.tsx';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import { CutControls } from './CutControls.tsx';
-import type { ViewProps } from './LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import type { Cut } from '../use-cuts.ts';
 import { useWall } from '../../preview/wall.ts';
 

@@ -1,32 +1,10 @@
 import { useCallback, useState } from 'react';
-import type { Piece } from '../../../core/piece/piece.ts';
-import type { Template } from '../../../core/template/template.ts';
 import { ContactSheet } from '../slides/ContactSheet.tsx';
 import { ContentSheet } from './ContentSheet.tsx';
 import { LargeLook } from './LargeLook.tsx';
-import type { BrandData, MediaItem } from '../PieceEditor.tsx';
-import type { PieceStore } from '../piece-store.ts';
 import { VideoWall } from '../video/VideoWall.tsx';
 import { ProofWall } from './ProofWall.tsx';
-import type { Cuts } from '../use-cuts.ts';
-
-export interface ViewProps {
-  readonly brand: { readonly slug: string; readonly zone: string; readonly role: string };
-  readonly brandData: BrandData;
-  readonly template: Template;
-  /** All templates that the piece could have. */
-  readonly templates: readonly Template[];
-  readonly store: PieceStore;
-  readonly piece: Piece;
-  readonly pieceId: string;
-  readonly cuts: Cuts;
-  readonly readOnly: boolean;
-}
-
-interface LookProps extends ViewProps {
-  readonly media: ReadonlyMap<string, MediaItem>;
-  readonly onMedia: (item: MediaItem) => void;
-}
+import type { LookProps } from '../view-props.ts';
 
 /** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
 export function LookView(props: LookProps) {

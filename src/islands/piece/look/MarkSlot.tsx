@@ -3,7 +3,7 @@ import type { Frame } from '../../../core/piece/piece.ts';
 import type { Slot } from '../../../core/template/template.ts';
 import { MarkPicture } from '../../media/MarkPicture.tsx';
 import { draftFrame } from '../draft-frame.ts';
-import type { ViewProps } from './LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 
 /** Which of the brand's marks stands in a slot; unless a person says so, each cut takes the one that shows best there. */
 export function MarkSlot({ slot, frame, store, brandData, readOnly }: ViewProps & { readonly slot: Slot; readonly frame: Frame }) {

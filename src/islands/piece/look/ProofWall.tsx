@@ -1,7 +1,7 @@
 import { memo, useState } from 'react';
 import { differs } from '../../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import type { ViewProps } from './LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import { ExportCuts } from './ExportCuts.tsx';
 import type { Cut, Cuts } from '../use-cuts.ts';
@@ -42,7 +42,7 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
               {grouping === 'channel' ? (
                 <>
                   <ChannelBadge badge={first.sheet.badge} />
-                  {first.channelName}
+                  {first.channel.name}
                 </>
               ) : (
                 key
@@ -82,7 +82,7 @@ function groupCuts(list: readonly Cut[], grouping: Grouping): readonly CutGroup[
   const shapeOf = ({ placement }: Cut): number => shapes.findIndex(([below]) => placement.exportPx.width / placement.exportPx.height < below);
   const ordered = grouping === 'shape' ? list.toSorted((a, b) => shapeOf(a) - shapeOf(b)) : list;
   for (const cut of ordered) {
-    const key = grouping === 'channel' ? cut.channelId : (shapes[shapeOf(cut)]?.[1] ?? '');
+    const key = grouping === 'channel' ? cut.channel.id : (shapes[shapeOf(cut)]?.[1] ?? '');
     const group = groups.get(key);
     if (group) group.push(cut);
     else groups.set(key, [cut]);

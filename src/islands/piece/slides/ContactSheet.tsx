@@ -6,8 +6,7 @@ import { sumSlide } from '../../../core/template/slide-template.ts';
 import type { Template } from '../../../core/template/template.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
-import type { ViewProps } from '../look/LookView.tsx';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { ContactProps } from '../view-props.ts';
 import { PicturesButton, PicturesDrop, usePictureSlides } from './PicturesToSlides.tsx';
 import { joinIds, LeftCell, ShownCell } from './SlideCell.tsx';
 import { SlideStrip } from './SlideStrip.tsx';
@@ -15,16 +14,6 @@ import { SlidesFromText } from './SlidesFromText.tsx';
 import { ExportCuts } from '../look/ExportCuts.tsx';
 import type { Cut } from '../use-cuts.ts';
 import { WallScale } from '../../preview/WallScale.tsx';
-
-export interface ContactProps extends ViewProps {
-  /** The slide at work. */
-  readonly frame: Frame;
-  /** Slides that are chosen together. */
-  readonly chosen: ReadonlySet<string>;
-  readonly onChosen: (ids: ReadonlySet<string>, last: string | null) => void;
-  readonly onLook: (cutKey: string, frameId: string) => void;
-  readonly onMedia: (item: MediaItem) => void;
-}
 
 const HEADER_PX = 116;
 const GAP_PX = 10;

@@ -7,8 +7,8 @@ import type { Template } from '../../../core/template/template.ts';
 import { FilePick } from '../../ui/FilePick.tsx';
 import { UploadList } from '../../media/UploadList.tsx';
 import { useUploads, type Uploads } from '../../media/use-uploads.ts';
-import type { ContactProps } from './ContactSheet.tsx';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { ContactProps } from '../view-props.ts';
+import type { MediaItem } from '../../media/media-address.ts';
 import { draftFrame } from '../draft-frame.ts';
 import { timeTaken } from './time-taken.ts';
 

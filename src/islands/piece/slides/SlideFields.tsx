@@ -3,7 +3,7 @@ import { changeSlide } from '../../../core/piece/change-template.ts';
 import { slideKinds } from '../../../core/template/slide-template.ts';
 import { COVER } from '../../../core/template/template.ts';
 import { Field, inputClasses } from '../../ui/Field.tsx';
-import type { ContentProps } from '../look/ContentSheet.tsx';
+import type { ContentProps } from '../view-props.ts';
 import { draftFrame } from '../draft-frame.ts';
 import { slideWords } from './slide-words.ts';
 

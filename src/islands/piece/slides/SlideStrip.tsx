@@ -11,7 +11,7 @@ import { emptySlide } from '../../../core/piece/draft-slides.ts';
 import { firstWords, type Piece } from '../../../core/piece/piece.ts';
 import { slideKinds, slideOf } from '../../../core/template/slide-template.ts';
 import { Button } from '../../ui/Button.tsx';
-import type { ContactProps } from './ContactSheet.tsx';
+import type { ContactProps } from '../view-props.ts';
 import { slideWords } from './slide-words.ts';
 
 interface StripProps extends Pick<ContactProps, 'template' | 'store' | 'chosen' | 'onChosen' | 'readOnly'> {

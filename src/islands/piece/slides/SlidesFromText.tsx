@@ -6,7 +6,7 @@ import { draftSlides } from '../../../core/piece/draft-slides.ts';
 import { readPoints } from '../../../core/piece/read-points.ts';
 import { Button } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
-import type { ContactProps } from './ContactSheet.tsx';
+import type { ContactProps } from '../view-props.ts';
 
 /** A list, Markdown, a table or an article becomes slides; what it becomes is shown before. */
 export function SlidesFromText({ piece, template, store, onChosen }: ContactProps) {

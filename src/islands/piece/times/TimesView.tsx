@@ -1,17 +1,19 @@
-import { useInfiniteQuery, useMutation, useQueryClient } from '@tanstack/react-query';
+import { roleMay } from '../../../core/access/access.ts';
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { listDeliveries, schedulePiece } from '../../../contract/send-contracts.ts';
+import { schedulePiece } from '../../../contract/send-contracts.ts';
 import type { BodyOf } from '../../../contract/contract.ts';
-import { formatMoment, resolveWallTime, wallTimeOf, WALL_TIME_PATTERN, zonePlace } from '../../../core/time/wall-time.ts';
+import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ApiProblem, call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { Field, inputClasses } from '../../ui/Field.tsx';
-import { useOutboxEvents } from '../../shell/outbox-events.ts';
 import { toast } from '../../ui/toast.tsx';
 import { useNow } from '../../ui/use-now.ts';
-import { DeliveryRow, useBadges } from '../../channel/DeliveryRow.tsx';
-import type { ViewProps } from '../look/LookView.tsx';
+import { useBadges } from '../../post/DeliveryRow.tsx';
+import { MomentFields, nextQuarter, type Repeated } from '../../post/MomentFields.tsx';
+import { groupByPost, PostGroup } from '../../post/PostGroup.tsx';
+import { useDeliveries } from '../../post/use-deliveries.ts';
+import type { ViewProps } from '../view-props.ts';
 import type { Cut } from '../use-cuts.ts';
 
 interface TimesProps extends ViewProps {
@@ -25,11 +27,10 @@ const HOUR_MS = 3_600_000;
 /** When and where: the cuts that go out, the moment in the brand's zone, and what of this piece is already on its way. */
 export function TimesView(props: TimesProps) {
   const { brand, cuts, store, pieceId } = props;
-  const client = useQueryClient();
   const nowMs = useNow(props.nowMs);
   const [chosen, setChosen] = useState<Readonly<Record<string, string | null>>>(() => usualChoice(cuts.list));
   const [wall, setWall] = useState(() => nextQuarter(nowMs + HOUR_MS, brand.zone));
-  const [repeated, setRepeated] = useState<'earlier' | 'later' | undefined>(undefined);
+  const [repeated, setRepeated] = useState<Repeated>(undefined);
   const [problem, setProblem] = useState<string | null>(null);
   const keys = Object.values(chosen).filter((key) => key !== null);
   const schedule = useMutation({
@@ -43,15 +44,13 @@ export function TimesView(props: TimesProps) {
       const first = deliveries[0];
       const count = `${deliveries.length} post${deliveries.length === 1 ? '' : 's'}`;
       toast('done', when.kind === 'now' ? `${count} on the way.` : `${count} scheduled for ${formatMoment(first?.dueMs ?? nowMs, brand.zone)}.`);
-      void client.invalidateQueries({ queryKey: ['deliveries', brand.slug] });
     },
     onError: (error) => {
       if (!(error instanceof ApiProblem)) throw error;
       setProblem(error.message);
     },
   });
-  const maySend = brand.role === 'owner' || brand.role === 'designer';
-  const reading = readMoment(wall, brand.zone, nowMs);
+  const maySend = roleMay(brand.role, 'send');
   const disabled = !maySend || keys.length === 0 || schedule.isPending;
   return (
     <section aria-label="Times" className="min-w-0 flex-1 overflow-auto px-6 py-5">
@@ -59,31 +58,16 @@ export function TimesView(props: TimesProps) {
         <CutChoice cuts={cuts.list} chosen={chosen} onChange={setChosen} />
         <div>
           <h2 className="mb-3 text-base font-semibold">When</h2>
-          <div className="flex gap-3">
-            <div className="flex-1">
-              <Field label="Day">
-                {({ id }) => <input id={id} type="date" value={wall.slice(0, 10)} onChange={(event) => setWall(`${event.target.value}T${wall.slice(11)}`)} className={`${inputClasses} tabular-nums`} />}
-              </Field>
-            </div>
-            <div className="w-32">
-              <Field label={`Time in ${zonePlace(brand.zone)}`}>
-                {({ id }) => <input id={id} type="time" value={wall.slice(11)} onChange={(event) => setWall(`${wall.slice(0, 10)}T${event.target.value}`)} className={`${inputClasses} tabular-nums`} />}
-              </Field>
-            </div>
-          </div>
-          <p className={`mt-2 text-sm ${reading.kind === 'fine' ? '' : 'text-coral-ink'}`} data-moment={reading.kind} suppressHydrationWarning>
-            {reading.sentence}
-          </p>
-          {reading.kind === 'repeated' && (
-            <div role="radiogroup" aria-label="Which of the two" className="mt-1 space-y-1 text-sm">
-              {(['earlier', 'later'] as const).map((which) => (
-                <label key={which} className="flex items-center gap-2">
-                  <input type="radio" name="repeated" checked={repeated === which} onChange={() => setRepeated(which)} className="accent-house" />
-                  {which === 'earlier' ? 'The first time' : 'The second time, an hour later'}
-                </label>
-              ))}
-            </div>
-          )}
+          <MomentFields
+            wall={wall}
+            repeated={repeated}
+            zone={brand.zone}
+            nowMs={nowMs}
+            onChange={(next, which) => {
+              setWall(next);
+              setRepeated(which);
+            }}
+          />
           {!maySend && <p className="mt-2 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
           {problem && (
             <p role="alert" className="mt-2 text-sm font-medium text-coral-ink">
@@ -118,7 +102,7 @@ function usualChoice(cuts: readonly Cut[]): Readonly<Record<string, string | nul
   return chosen;
 }
 
-const placeOf = (cut: Cut): string => `${cut.channelId}.${cut.placement.surface}`;
+const placeOf = (cut: Cut): string => `${cut.channel.id}.${cut.placement.surface}`;
 const aspectOf = (cut: Cut): number => cut.placement.exportPx.width / cut.placement.exportPx.height;
 
 interface CutChoiceProps {
@@ -142,7 +126,7 @@ function CutChoice({ cuts, chosen, onChange }: CutChoiceProps) {
               <fieldset>
                 <legend className="flex items-center gap-2 text-sm font-semibold">
                   <ChannelBadge badge={first.sheet.badge} size={16} />
-                  {first.channelName} <span className="font-normal text-quiet">{first.placement.surface}</span>
+                  {first.channel.name} <span className="font-normal text-quiet">{first.placement.surface}</span>
                 </legend>
                 <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1 pl-6 text-sm">
                   {here.map((cut) => (
@@ -167,14 +151,8 @@ function CutChoice({ cuts, chosen, onChange }: CutChoiceProps) {
 
 function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
   const badges = useBadges(brand.slug);
-  useOutboxEvents(brand.slug);
-  const deliveries = useInfiniteQuery({
-    queryKey: ['deliveries', brand.slug, 'of-piece', pieceId],
-    queryFn: ({ pageParam, signal }) => call(listDeliveries, { params: { brand: brand.slug }, query: { piece: pieceId, limit: 20, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
-    initialPageParam: null as string | null,
-    getNextPageParam: (last) => last.next,
-  });
-  const items = deliveries.data?.pages.flatMap((page) => page.items) ?? [];
+  const deliveries = useDeliveries(brand.slug, { piece: pieceId }, 20);
+  const { items } = deliveries;
   if (items.length === 0) return null;
   return (
     <section aria-labelledby="on-its-way" className="mt-9 max-w-3xl">
@@ -182,8 +160,8 @@ function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
         Posts of this piece
       </h2>
       <ul className="border-t border-line">
-        {items.map((item) => (
-          <DeliveryRow key={item.id} brand={brand} delivery={item} badge={badges.get(item.network)} nowMs={nowMs} compact />
+        {groupByPost(items).map((post) => (
+          <PostGroup key={post.deliveries[0].id} brand={brand} post={post} badges={badges} nowMs={nowMs} isBesidePiece />
         ))}
       </ul>
       {deliveries.hasNextPage && (
@@ -193,34 +171,4 @@ function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
       )}
     </section>
   );
-}
-
-/** The next full quarter of an hour, as the clock in the zone shows it. */
-function nextQuarter(ms: number, zone: string): string {
-  const quarter = 15 * 60_000;
-  return wallTimeOf(Math.ceil(ms / quarter) * quarter, zone);
-}
-
-/** What the chosen day and time mean, in a sentence, as one chooses; the server has the last word. */
-function readMoment(wall: string, zone: string, nowMs: number): { readonly kind: 'fine' | 'past' | 'skipped' | 'repeated' | 'unfinished'; readonly sentence: string } {
-  if (!WALL_TIME_PATTERN.test(wall)) return { kind: 'unfinished', sentence: 'Choose a day and a time.' };
-  const moment = resolveWallTime(wall, zone);
-  switch (moment.kind) {
-    case 'skipped':
-      return { kind: 'skipped', sentence: `Clocks in ${zonePlace(zone)} jump over this time. They go on at ${formatMoment(moment.resumesAtMs, zone)}.` };
-    case 'repeated':
-      return { kind: 'repeated', sentence: `Clocks in ${zonePlace(zone)} show this time twice that day. Which one?` };
-    case 'exact':
-      return moment.atMs <= nowMs
-        ? { kind: 'past', sentence: `${formatMoment(moment.atMs, zone)} has passed.` }
-        : { kind: 'fine', sentence: `Goes out ${formatMoment(moment.atMs, zone)}, ${distance(moment.atMs - nowMs)} from now.` };
-  }
-}
-
-function distance(ms: number): string {
-  const minutes = Math.round(ms / 60_000);
-  if (minutes < 60) return `${minutes} minute${minutes === 1 ? '' : 's'}`;
-  const hours = Math.round(minutes / 60);
-  if (hours < 48) return `${hours} hour${hours === 1 ? '' : 's'}`;
-  return `${Math.round(hours / 24)} days`;
 }

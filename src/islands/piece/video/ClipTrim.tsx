@@ -5,7 +5,7 @@ import type { Recording, Span } from '../../../core/video/recording.ts';
 import { goodParts } from '../../../core/video/good-part.ts';
 import { Button } from '../../ui/Button.tsx';
 import { addressOf } from '../../ui/call.ts';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { MediaItem } from '../../media/media-address.ts';
 
 interface TrimProps {
   readonly brand: string;

@@ -4,7 +4,7 @@ import { firstWords } from '../../../core/piece/piece.ts';
 import type { Cover } from '../../../core/piece/cover.ts';
 import { Button } from '../../ui/Button.tsx';
 import { mediaAddress } from '../../media/media-address.ts';
-import type { ContentProps } from '../look/ContentSheet.tsx';
+import type { ContentProps } from '../view-props.ts';
 import { MediaPicker } from '../../media/MediaPicker.tsx';
 
 const selectLook = 'mt-1 h-8 w-full rounded-md border border-line bg-panel px-2 text-sm text-ink';

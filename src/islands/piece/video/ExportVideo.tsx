@@ -11,7 +11,7 @@ import { toast } from '../../ui/toast.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
 
-interface TakeOutProps {
+interface ExportProps {
   readonly brand: string;
   readonly pieceId: string;
   readonly store: PieceStore;
@@ -22,10 +22,10 @@ type VideoExport = AnswerOf<typeof listVideoExports>['exports'][number];
 
 const formatNames: Readonly<Record<VideoFormatName, string>> = { mp4: 'MP4, H.264 and AAC', webm: 'WebM, VP9 and Opus', webp: 'WebP, the first 6 s, moving', gif: 'GIF, the first 6 s, moving', jpg: 'JPEG, the cover' };
 const ASK_AGAIN_MS = 1_000;
-const isUnderWay = ({ state }: VideoExport): boolean => state === 'waiting' || state === 'making';
+const isUnderWay = ({ state }: VideoExport): boolean => state === 'waiting' || state === 'running';
 
-/** Cuts of a video as files: chosen, made one after the other with progress, and taken out. */
-export function ExportVideo(props: TakeOutProps) {
+/** Cuts of a video as files: chosen, made one after the other with progress, and downloaded. */
+export function ExportVideo(props: ExportProps) {
   return (
     <DialogTrigger>
       <AriaButton aria-label="Download" className={buttonClasses('plain', 'icon')}>
@@ -33,14 +33,14 @@ export function ExportVideo(props: TakeOutProps) {
       </AriaButton>
       <Popover className="shadow-float flex max-h-[70vh] w-[26rem] flex-col rounded-md border border-line bg-panel" placement="bottom end">
         <Dialog aria-label="Download the video" className="flex min-h-0 flex-col outline-none">
-          <Recordings {...props} />
+          <VideoExports {...props} />
         </Dialog>
       </Popover>
     </DialogTrigger>
   );
 }
 
-function Recordings({ brand, pieceId, store, cuts }: TakeOutProps) {
+function VideoExports({ brand, pieceId, store, cuts }: ExportProps) {
   const client = useQueryClient();
   const [format, setFormat] = useState<VideoFormatName>('mp4');
   const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(cuts.list.slice(0, 1).map(({ key }) => key)));
@@ -56,7 +56,7 @@ function Recordings({ brand, pieceId, store, cuts }: TakeOutProps) {
     onSuccess: (answer) => client.setQueryData(queryKey, answer),
     onError: (error) => toast('problem', error.message),
   });
-  const stop = useMutation({ mutationFn: (video: string) => call(cancelVideoExport, { params: { brand, piece: pieceId, video } }), onSettled: () => client.invalidateQueries({ queryKey }) });
+  const stop = useMutation({ mutationFn: (video: string) => call(cancelVideoExport, { params: { brand, piece: pieceId, export: video } }), onSettled: () => client.invalidateQueries({ queryKey }) });
   const toggle = (key: string): void => setChosen((now) => new Set(now.has(key) ? [...now].filter((each) => each !== key) : [...now, key]));
   const nameOf = ({ channelId, placement }: VideoExport): string => {
     const cut = cuts.list.find(({ ref }) => ref.channelId === channelId && ref.placement === placement);
@@ -100,11 +100,11 @@ function Recordings({ brand, pieceId, store, cuts }: TakeOutProps) {
             </span>
             {isUnderWay(video) && (
               <Button size="small" onClick={() => stop.mutate(video.id)}>
-                Stop
+                Cancel
               </Button>
             )}
-            {video.state === 'made' && (
-              <a href={addressOf(getVideoFile, { brand, piece: pieceId, video: video.id })} download className={buttonClasses('plain', 'small')}>
+            {video.state === 'done' && (
+              <a href={addressOf(getVideoFile, { brand, piece: pieceId, export: video.id })} download className={buttonClasses('plain', 'small')}>
                 Save {video.format.toUpperCase()}
               </a>
             )}
@@ -119,19 +119,19 @@ function VideoLine({ video }: { readonly video: VideoExport }) {
   switch (video.state) {
     case 'waiting':
       return <span className="text-xs text-quiet">waits its turn</span>;
-    case 'making':
+    case 'running':
       return (
         <span className="flex items-center gap-2 text-xs text-quiet tabular-nums">
           <progress aria-label="Being made" max={1} value={video.share} className="h-1.5 w-32 accent-house" />
           {video.leftMs === null ? 'being painted' : `${Math.max(1, Math.round(video.leftMs / 1000))} s left`}
         </span>
       );
-    case 'made':
+    case 'done':
       return <MadeLine measures={video.measures} />;
     case 'failed':
       return <span className="text-xs text-coral-ink">{video.problem}</span>;
-    case 'stopped':
-      return <span className="text-xs text-quiet">stopped</span>;
+    case 'cancelled':
+      return <span className="text-xs text-quiet">cancelled</span>;
   }
 }
 

@@ -2,7 +2,7 @@ import { useId } from 'react';
 import { MIN_SHOT_MS, MAX_SHOT_MS, slowMoves, transitionKinds, type Shot, type SlowMove, type TransitionKind } from '../../../core/piece/shot.ts';
 import { clipOf, readingMs, shotLengthMs, startInClipMs } from '../../../core/video/shot-times.ts';
 import { ClipTrim } from './ClipTrim.tsx';
-import type { ContentProps } from '../look/ContentSheet.tsx';
+import type { ContentProps } from '../view-props.ts';
 import { draftFrame } from '../draft-frame.ts';
 import { recordingsOf } from './use-video.ts';
 

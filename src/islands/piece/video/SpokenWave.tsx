@@ -6,7 +6,7 @@ import { moveCue } from '../../../core/video/move-cue.ts';
 import type { Cue } from '../../../core/piece/track.ts';
 import type { Recording } from '../../../core/video/recording.ts';
 import { addressOf, call } from '../../ui/call.ts';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { MediaItem } from '../../media/media-address.ts';
 
 interface WaveProps {
   readonly brand: string;

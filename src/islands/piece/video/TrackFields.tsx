@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useId, useState } from 'react';
-import { listMedia } from '../../../contract/media-contracts.ts';
+import { getMedia, listMedia } from '../../../contract/media-contracts.ts';
 import type { Cue, Track } from '../../../core/piece/track.ts';
 import { clockLength } from '../../../core/video/recording.ts';
 import { readSubtitles, SubtitleError, writeSrt, writeVtt } from '../../../core/video/subtitles.ts';
@@ -11,9 +11,9 @@ import { Button } from '../../ui/Button.tsx';
 import { call } from '../../ui/call.ts';
 import { FilePick } from '../../ui/FilePick.tsx';
 import { toast } from '../../ui/toast.tsx';
-import type { ContentProps } from '../look/ContentSheet.tsx';
+import type { ContentProps } from '../view-props.ts';
 import { SpokenWave } from './SpokenWave.tsx';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { MediaItem, MediaSummary } from '../../media/media-address.ts';
 
 const selectLook = 'mt-1 h-8 w-full rounded-md border border-line bg-panel px-2 text-sm text-ink';
 
@@ -28,9 +28,15 @@ export function TrackFields({ piece, store, brand, media, onMedia, readOnly }: C
       draft.track = next as typeof draft.track;
     });
   const choose = (key: 'music' | 'voice', id: string): void => {
-    const item = sounds.data?.items.find((each) => each.id === id);
-    if (item) onMedia(item);
-    change({ [key]: id === '' ? undefined : id });
+    if (id === '') return change({ [key]: undefined });
+    // What is known of its sound comes with the item itself.
+    call(getMedia, { params: { brand: brand.slug, media: id } }).then(
+      (item) => {
+        onMedia(item);
+        change({ [key]: id });
+      },
+      (error: unknown) => toast('problem', error instanceof Error ? error.message : String(error)),
+    );
   };
   const voice = track.voice === undefined ? undefined : media.get(track.voice);
   return (
@@ -62,7 +68,7 @@ interface SoundChoiceProps {
   readonly label: string;
   readonly none: string;
   readonly chosen: string | undefined;
-  readonly sounds: readonly MediaItem[];
+  readonly sounds: readonly MediaSummary[];
   readonly onChoose: (id: string) => void;
 }
 
@@ -142,7 +148,7 @@ function Subtitles({ brand, cues, voice, readOnly, onChange }: SubtitleProps) {
       {!readOnly && (
         <div className="flex flex-wrap gap-1.5">
           <FilePick size="small" accept=".srt,.vtt" onFiles={([file]) => void bringIn(file)}>
-            Bring in SRT or VTT
+            Import SRT or VTT
           </FilePick>
           {cues.length > 0 && (
             <>

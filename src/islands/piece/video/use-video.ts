@@ -13,7 +13,7 @@ import { shotMovements } from '../../../core/video/movement.ts';
 import { timelineOf, toMs, type Moment, type Timeline } from '../../../core/video/timeline.ts';
 import type { WantedCut } from '../../../workers/wall-protocol.ts';
 import { addressOf } from '../../ui/call.ts';
-import type { MediaItem } from '../PieceEditor.tsx';
+import type { MediaItem } from '../../media/media-address.ts';
 import type { Cut, Cuts } from '../use-cuts.ts';
 import { VideoPlayer, type PlayedSound, type PlayerState } from '../../preview/video-player.ts';
 import { singlePicture } from '../../preview/wanted-cut.ts';

@@ -1,9 +1,9 @@
 import { useMemo } from 'react';
-import type { NetworkSheet, WordField, WordFieldKey } from '../../../core/network/network-sheet.ts';
+import type { NetworkSheet, WordField } from '../../../core/network/network-sheet.ts';
 import { foldCaption } from '../../../core/words/fold.ts';
-import { wordsFor } from '../../../core/words/wording.ts';
+import { composeWords } from '../../../core/wording/wording.ts';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
-import type { ViewProps } from '../look/LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import { useWall } from '../../preview/wall.ts';
 
 interface PreviewProps extends ViewProps {
@@ -14,9 +14,8 @@ const WIDTH_PX = 232;
 
 /** Our own plain drawing of a feed: who, the picture, and as much of the words as the network shows at first. */
 export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
-  const cut = cuts.list.find((each) => each.channelId === channel.id);
-  const { caption, altText, title, link } = wordsFor(piece, channel.id, brandData.book.facts);
-  const takes = (field: WordFieldKey): boolean => channel.fields.some((each) => each.key === field);
+  const cut = cuts.list.find((each) => each.channel.id === channel.id);
+  const { caption = '', altText = '', title = '', link = '' } = cut ? composeWords(piece, cut.ref, channel.sheet, brandData.book.facts) : {};
   const { shown, folded } = foldCaption(caption, channel.sheet.words.foldAfter);
   const handle = brandData.channels.find((each) => each.id === channel.id)?.handle ?? '';
   const [first] = cut?.slides ?? [];
@@ -39,12 +38,12 @@ export function FeedPreview({ channel, brandData, cuts, piece }: PreviewProps) {
           {cut && <CutCanvas wall={wall} cutKey={key} widthPx={WIDTH_PX} heightPx={(WIDTH_PX * cut.placement.exportPx.height) / cut.placement.exportPx.width} label={altText || 'The picture of this post'} />}
           {cut && cut.slides.length > 1 && <p className="mt-1 text-center text-xs text-quiet">1 of {cut.slides.length} slides</p>}
         </div>
-        {takes('title') && title !== '' && <p className="px-3 pb-1 text-sm font-semibold break-words">{title}</p>}
+        {title !== '' && <p className="px-3 pb-1 text-sm font-semibold break-words">{title}</p>}
         <p className="px-3 pb-3 text-sm break-words whitespace-pre-wrap">
           {shown || <span className="text-quiet">No words yet.</span>}
           {folded && <span className="text-quiet">… more</span>}
         </p>
-        {takes('link') && link !== '' && <p className="truncate border-t border-line px-3 py-2 text-xs text-quiet">{link}</p>}
+        {link !== '' && <p className="truncate border-t border-line px-3 py-2 text-xs text-quiet">{link}</p>}
       </article>
       {folded && <p className="mt-2 text-xs text-quiet">{channel.sheet.name} shows the first {channel.sheet.words.foldAfter} characters.</p>}
     </section>

@@ -1,6 +1,6 @@
 import { Button } from '../../ui/Button.tsx';
 import { withBehind } from '../FactMenu.tsx';
-import type { ViewProps } from '../look/LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 
 /** What is said in a video, beside the words that are written for it. */
 export function FilledText({ piece, store, readOnly }: ViewProps) {

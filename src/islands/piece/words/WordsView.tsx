@@ -1,18 +1,19 @@
 import RotateCcw from 'lucide-react/icons/rotate-ccw';
 import { useState } from 'react';
-import type { NetworkSheet, WordField, WordFieldKey } from '../../../core/network/network-sheet.ts';
+import type { NetworkSheet, WordField } from '../../../core/network/network-sheet.ts';
+import type { FieldKey } from '../../../core/words/fields.ts';
 import { countGraphemes } from '../../../core/words/count-characters.ts';
-import { fieldsOfChannel, countField, wordingCell } from '../../../core/words/wording.ts';
+import { fieldsOfChannel, countField, wordingCell } from '../../../core/wording/wording.ts';
 import { Button } from '../../ui/Button.tsx';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { fillFacts } from '../../../core/brand/facts.ts';
 import { FactMenu, withBehind } from '../FactMenu.tsx';
 import { FeedPreview } from './FeedPreview.tsx';
-import type { ViewProps } from '../look/LookView.tsx';
+import type { ViewProps } from '../view-props.ts';
 import { FilledText } from './FilledText.tsx';
 
 interface SheetField {
-  readonly key: WordFieldKey;
+  readonly key: FieldKey;
   readonly name: string;
   readonly rows: number;
 }
@@ -44,7 +45,7 @@ interface ChannelRow {
 export function WordsView(props: ViewProps) {
   const { cuts, brandData, piece } = props;
   const { voice } = brandData.book;
-  const channels = [...new Map(cuts.list.map((cut) => [cut.channelId, { id: cut.channelId, name: cut.channelName, sheet: cut.sheet, fields: fieldsOfChannel(piece, cut.channelId, cut.sheet) }])).values()];
+  const channels = [...new Map(cuts.list.map((cut) => [cut.channel.id, { id: cut.channel.id, name: cut.channel.name, sheet: cut.sheet, fields: fieldsOfChannel(piece, cut.channel.id, cut.sheet) }])).values()];
   const [selectedId, setSelectedId] = useState(channels[0]?.id ?? '');
   const selected = channels.find((channel) => channel.id === selectedId) ?? channels[0];
   return (

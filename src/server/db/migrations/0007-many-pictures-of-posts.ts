@@ -5,7 +5,9 @@ export async function up(db: Knex): Promise<void> {
   await db.schema.alterTable('deliveries', (table) => {
     table.text('remote_media').notNullable().defaultTo('[]');
   });
-  await db('deliveries').whereNotNull('remote_media_id').update({ remote_media: db.raw('json_array(remote_media_id)') });
+  for (const { id, remote_media_id } of await db('deliveries').whereNotNull('remote_media_id').select('id', 'remote_media_id')) {
+    await db('deliveries').where({ id }).update({ remote_media: JSON.stringify([remote_media_id]) });
+  }
   await db.schema.alterTable('deliveries', (table) => {
     table.dropColumn('remote_media_id');
   });
@@ -15,7 +17,9 @@ export async function down(db: Knex): Promise<void> {
   await db.schema.alterTable('deliveries', (table) => {
     table.text('remote_media_id');
   });
-  await db('deliveries').update({ remote_media_id: db.raw("json_extract(remote_media, '$[0]')") });
+  for (const { id, remote_media } of await db('deliveries').select('id', 'remote_media')) {
+    await db('deliveries').where({ id }).update({ remote_media_id: (JSON.parse(remote_media) as string[])[0] ?? null });
+  }
   await db.schema.alterTable('deliveries', (table) => {
     table.dropColumn('remote_media');
   });

@@ -5,7 +5,9 @@ export async function up(db: Knex): Promise<void> {
   await db.schema.alterTable('deliveries', (table) => {
     table.text('kind').notNullable().defaultTo('graphic');
   });
-  await db('deliveries').update({ kind: db.raw("coalesce((select json_extract(content, '$.piece.kind') from snapshots where snapshots.id = deliveries.snapshot_id), 'graphic')") });
+  for (const { id, content } of await db('snapshots').select('id', 'content')) {
+    await db('deliveries').where({ snapshot_id: id }).update({ kind: (JSON.parse(content) as { piece: { kind?: string } }).piece.kind ?? 'graphic' });
+  }
   await db.schema.alterTable('film_exports', (table) => {
     table.text('measures');
   });

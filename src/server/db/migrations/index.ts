@@ -8,6 +8,9 @@ import * as sixth from './0006-typefaces-templates.ts';
 import * as eighth from './0008-films.ts';
 import * as ninth from './0009-film-exports.ts';
 import * as tenth from './0010-kinds-and-measures.ts';
+import * as eleventh from './0011-documents.ts';
+import * as twelfth from './0012-jobs.ts';
+import * as thirteenth from './0013-portable-lists.ts';
 import * as seventh from './0007-many-pictures-of-posts.ts';
 
 /** Migrations in order; a shipped one is never edited. */
@@ -22,6 +25,9 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0008-films', migration: eighth },
   { name: '0009-film-exports', migration: ninth },
   { name: '0010-kinds-and-measures', migration: tenth },
+  { name: '0011-documents', migration: eleventh },
+  { name: '0012-jobs', migration: twelfth },
+  { name: '0013-portable-lists', migration: thirteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

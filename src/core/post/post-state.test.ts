@@ -1,0 +1,23 @@
+import { describe, expect, it } from 'vitest';
+import type { DeliveryState } from './delivery-state.ts';
+import { postStateOf } from './post-state.ts';
+
+describe('the state of a post', () => {
+  it.each<[string, DeliveryState[]]>([
+    ['scheduled', ['scheduled']],
+    ['scheduled', ['scheduled', 'sent', 'failed', 'cancelled']],
+    ['sending', ['scheduled', 'sending', 'sent']],
+    ['out', ['sent', 'sent']],
+    ['out', ['sent', 'cancelled']],
+    ['partly out', ['sent', 'failed']],
+    ['failed', ['failed', 'cancelled']],
+    ['cancelled', ['cancelled', 'cancelled']],
+  ])('is %s with %j', (state, deliveries) => {
+    expect(postStateOf(deliveries)).toBe(state);
+    expect(postStateOf(deliveries.toReversed())).toBe(state);
+  });
+
+  it('does not exist without deliveries', () => {
+    expect(() => postStateOf([])).toThrow(RangeError);
+  });
+});

@@ -1,0 +1,32 @@
+import { deliveryStates, type DeliveryState } from './delivery-state.ts';
+
+/**
+ * The life of a post: one planned outing of a piece. It follows from the lives of its deliveries.
+ *
+ * - `scheduled`: at least one delivery waits for its moment, and none is being sent.
+ * - `sending`: at least one delivery is being sent.
+ * - `out`: everything that was not cancelled has gone out.
+ * - `partly out`: some deliveries have gone out, others have failed.
+ * - `failed`: nothing has gone out, and at least one delivery has failed.
+ * - `cancelled`: every delivery was cancelled before it went out.
+ */
+export const postStates = ['scheduled', 'sending', 'out', 'partly out', 'failed', 'cancelled'] as const;
+export type PostState = (typeof postStates)[number];
+
+/**
+ * The state of a post by those of its deliveries, in any order.
+ * @throws RangeError for a post without deliveries
+ */
+export function postStateOf(states: readonly DeliveryState[]): PostState {
+  if (states.length === 0) throw new RangeError('A post has at least one delivery');
+  const count = Object.fromEntries(deliveryStates.map((state) => [state, states.filter((each) => each === state).length])) as Record<DeliveryState, number>;
+  if (count.sending > 0) return 'sending';
+  if (count.scheduled > 0) return 'scheduled';
+  if (count.sent > 0) return count.failed > 0 ? 'partly out' : 'out';
+  return count.failed > 0 ? 'failed' : 'cancelled';
+}
+
+/** Whether something of a post still waits, so that its moment and its content can be changed. */
+export function canReschedule(state: PostState): boolean {
+  return state === 'scheduled';
+}

@@ -1,0 +1,31 @@
+import { useEffect, useSyncExternalStore } from 'react';
+import type { DocumentState, DocumentStore } from './document-store.ts';
+
+/** The state of a store, and what every editor has: keys for undo and redo, a question before unsaved changes are left, saving when the page goes. */
+export function useDocument<Document extends object>(store: DocumentStore<Document>): DocumentState<Document> {
+  useEffect(() => {
+    const warn = (event: BeforeUnloadEvent): void => {
+      if (store.hasUnsaved()) event.preventDefault();
+    };
+    const keys = (event: KeyboardEvent): void => {
+      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      if (event.shiftKey) store.redo();
+      else store.undo();
+    };
+    const leave = (): void => store.leave();
+    const hide = (): void => void (document.visibilityState === 'hidden' && store.leave());
+    addEventListener('beforeunload', warn);
+    addEventListener('keydown', keys);
+    addEventListener('pagehide', leave);
+    // A phone may end a page in the background without another word.
+    document.addEventListener('visibilitychange', hide);
+    return () => {
+      removeEventListener('beforeunload', warn);
+      removeEventListener('keydown', keys);
+      removeEventListener('pagehide', leave);
+      document.removeEventListener('visibilitychange', hide);
+    };
+  }, [store]);
+  return useSyncExternalStore(store.subscribe, store.getState, store.getState);
+}

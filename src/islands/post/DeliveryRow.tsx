@@ -1,0 +1,89 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import ExternalLink from 'lucide-react/icons/external-link';
+import { roleMay, type Role } from '../../core/access/access.ts';
+import { getBrand } from '../../contract/brand-contracts.ts';
+import type { AnswerOf } from '../../contract/contract.ts';
+import { actOnDelivery, getDeliveryPicture } from '../../contract/send-contracts.ts';
+import { canDelivery } from '../../core/post/delivery-state.ts';
+import { formatMoment } from '../../core/time/wall-time.ts';
+import { addressOf, call } from '../ui/call.ts';
+import { Button } from '../ui/Button.tsx';
+import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { StateChip } from './StateChip.tsx';
+import { toast } from '../ui/toast.tsx';
+import type { Delivery } from './use-deliveries.ts';
+
+export type Badge = AnswerOf<typeof getBrand>['sheets'][number]['badge'];
+
+/** The signs of the brand's networks by their keys. */
+export function useBadges(brand: string): ReadonlyMap<string, Badge> {
+  const { data } = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }), staleTime: 60_000 });
+  return new Map(data?.sheets.map((sheet) => [sheet.key, sheet.badge]));
+}
+
+interface RowProps {
+  readonly brand: { readonly slug: string; readonly zone: string; readonly role: Role };
+  readonly delivery: Delivery;
+  readonly badge: Badge | undefined;
+  readonly nowMs: number;
+}
+
+/** One cut of a post on its way: where, how it stands, and what can be done about it. */
+export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
+  const act = useMutation({
+    mutationFn: (action: 'cancel' | 'retry' | 'send-now') => call(actOnDelivery, { params: { brand: brand.slug, delivery: delivery.id, action } }),
+    onError: (error) => toast('problem', error.message),
+  });
+  const maySend = roleMay(brand.role, 'send');
+  const { state } = delivery;
+  return (
+    <li data-delivery={delivery.id} data-state={state} className="flex items-center gap-4 py-1.5">
+      <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: delivery.id })} alt="" className="size-11 shrink-0 rounded-md object-contain" />
+      <div className="min-w-0 flex-1">
+        <p className="flex items-center gap-1.5 text-sm text-quiet">
+          {badge && <ChannelBadge badge={badge} size={15} />}
+          <span className="truncate">
+            {delivery.channelName}, {delivery.placementName}
+          </span>
+        </p>
+        {delivery.problem && state !== 'sent' && <p className="mt-0.5 text-sm text-coral-ink">{delivery.problem}</p>}
+      </div>
+      <div className="w-40 shrink-0">
+        <StateChip state={state} />
+        <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
+      </div>
+      <div className="flex max-w-64 shrink-0 justify-end gap-1.5">
+        {delivery.address && (
+          <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
+            <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
+            <ExternalLink aria-hidden className="size-3.5 shrink-0" />
+          </a>
+        )}
+        {maySend && state === 'scheduled' && (
+          <Button disabled={act.isPending} onClick={() => act.mutate('send-now')}>
+            Send now
+          </Button>
+        )}
+        {maySend && canDelivery(state, 'retry') && (
+          <Button disabled={act.isPending} onClick={() => act.mutate('retry')}>
+            Retry
+          </Button>
+        )}
+        {maySend && canDelivery(state, 'cancel') && (
+          <Button look="stop" disabled={act.isPending} onClick={() => act.mutate('cancel')}>
+            Cancel
+          </Button>
+        )}
+      </div>
+    </li>
+  );
+}
+
+/** What the post's own moment does not say. */
+function timing(delivery: Delivery, zone: string, nowMs: number): string {
+  if (delivery.state === 'sent' && delivery.sentMs !== null) return formatMoment(delivery.sentMs, zone);
+  if (delivery.retryInMs !== null) return `Attempt ${delivery.attempt + 1} in ${Math.max(1, Math.round(delivery.retryInMs / 1000))} s`;
+  if (delivery.state === 'scheduled' && delivery.dueMs <= nowMs) return 'Due now';
+  return '';
+}

@@ -1,0 +1,204 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { actOnPost, getPostDifferences, refreshPost, reschedulePost } from '../../contract/send-contracts.ts';
+import { roleMay, type Role } from '../../core/access/access.ts';
+import { formatMoment } from '../../core/time/wall-time.ts';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { call } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
+import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
+import { MomentFields, type Repeated } from './MomentFields.tsx';
+import type { Delivery } from './use-deliveries.ts';
+
+/** Deliveries that stand together in a list, by the post that they are of. */
+export interface PostOfList {
+  readonly postId: string;
+  readonly deliveries: readonly [Delivery, ...Delivery[]];
+}
+
+/** Gathers neighbours of one post; a post whose cuts go out at different moments stands in several places. */
+export function groupByPost(items: readonly Delivery[]): readonly PostOfList[] {
+  const groups: PostOfList[] = [];
+  for (const item of items) {
+    const last = groups.at(-1);
+    if (last?.postId === item.postId) groups[groups.length - 1] = { ...last, deliveries: [...last.deliveries, item] };
+    else groups.push({ postId: item.postId, deliveries: [item] });
+  }
+  return groups;
+}
+
+interface GroupProps {
+  readonly brand: { readonly slug: string; readonly zone: string; readonly role: Role };
+  readonly post: PostOfList;
+  readonly badges: ReadonlyMap<string, Badge>;
+  readonly nowMs: number;
+  /** Beside its own piece a post need not say which piece it is of. */
+  readonly isBesidePiece?: boolean;
+}
+
+/** One post: its piece, its moment, what can be done about all of it, and its cuts on their channels. */
+export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }: GroupProps) {
+  const { deliveries } = post;
+  const [first] = deliveries;
+  const waiting = deliveries.filter(({ state }) => state === 'scheduled');
+  const hasChanged = first.pieceChanged === 'yes' && waiting.length > 0;
+  const mayChange = roleMay(brand.role, 'send') && waiting.length > 0;
+  return (
+    <li data-post={post.postId} className="border-b border-line py-2">
+      <div className="flex items-center gap-4">
+        <p className="min-w-0 flex-1 truncate">
+          {isBesidePiece ? (
+            <span className="text-sm font-semibold">{formatMoment(first.dueMs, first.zone)}</span>
+          ) : (
+            <a href={`/b/${brand.slug}/make/pieces/${first.pieceId}`} className="text-base font-semibold hover:underline">
+              {first.pieceName}
+            </a>
+          )}
+          <span className="ml-2 text-sm text-quiet tabular-nums">
+            {isBesidePiece ? '' : `${formatMoment(first.dueMs, first.zone)}, `}
+            {deliveries.length} {deliveries.length === 1 ? 'channel' : 'channels'}
+          </span>
+        </p>
+        {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'cancelled')} />}
+        {mayChange && <Reschedule brand={brand} postId={post.postId} first={first} count={waiting.length} nowMs={nowMs} />}
+        {mayChange && waiting.length > 1 && <CancelAll brand={brand.slug} postId={post.postId} count={waiting.length} />}
+      </div>
+      <ul className="pl-3">
+        {deliveries.map((delivery) => (
+          <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
+        ))}
+      </ul>
+    </li>
+  );
+}
+
+const panelClasses = 'shadow-float w-96 rounded-md border border-line bg-panel p-4';
+
+function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: GroupProps['brand']; readonly postId: string; readonly first: Delivery; readonly count: number; readonly nowMs: number }) {
+  const [wall, setWall] = useState(first.wall);
+  const [repeated, setRepeated] = useState<Repeated>(undefined);
+  const move = useMutation({
+    mutationFn: () => call(reschedulePost, { params: { brand: brand.slug, post: postId }, body: { when: { kind: 'at' as const, wall, ...(repeated ? { repeated } : {}) } } }),
+    onSuccess: ({ dueMs }) => toast('done', `Rescheduled for ${formatMoment(dueMs, brand.zone)}.`),
+  });
+  return (
+    <DialogTrigger>
+      <AriaButton className={buttonClasses('plain', 'small')}>Reschedule</AriaButton>
+      <Popover placement="bottom end" className={panelClasses}>
+        <Dialog aria-label="Reschedule the post" className="outline-none">
+          {({ close }) => (
+            <>
+              <MomentFields
+                wall={wall}
+                repeated={repeated}
+                zone={brand.zone}
+                nowMs={nowMs}
+                onChange={(next, which) => {
+                  setWall(next);
+                  setRepeated(which);
+                }}
+              />
+              {count > 1 && <p className="mt-1 text-xs text-quiet">All {count} channels that still wait move together.</p>}
+              {move.error && (
+                <p role="alert" className="mt-2 text-sm text-coral-ink">
+                  {move.error.message}
+                </p>
+              )}
+              <div className="mt-3 flex justify-end gap-2">
+                <Button size="small" onClick={close}>
+                  Close
+                </Button>
+                <Button size="small" look="primary" disabled={move.isPending} onClick={() => move.mutate(undefined, { onSuccess: close })}>
+                  Reschedule
+                </Button>
+              </div>
+            </>
+          )}
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
+
+function CancelAll({ brand, postId, count }: { readonly brand: string; readonly postId: string; readonly count: number }) {
+  const cancel = useMutation({ mutationFn: () => call(actOnPost, { params: { brand, post: postId, action: 'cancel' as const } }), onError: (error) => toast('problem', error.message) });
+  return (
+    <DialogTrigger>
+      <AriaButton className={buttonClasses('plain', 'small')}>Cancel all</AriaButton>
+      <Popover placement="bottom end" className={panelClasses}>
+        <Dialog aria-label="Cancel the whole post" className="outline-none">
+          {({ close }) => (
+            <>
+              <p className="text-sm">This post will not go out on any of its {count} channels that still wait.</p>
+              <div className="mt-3 flex justify-end gap-2">
+                <Button size="small" onClick={close}>
+                  Keep it
+                </Button>
+                <Button size="small" look="stop" disabled={cancel.isPending} onClick={() => cancel.mutate(undefined, { onSettled: close })}>
+                  Cancel all {count}
+                </Button>
+              </div>
+            </>
+          )}
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
+
+function PieceChanged({ brand, postId, mayUpdate }: { readonly brand: string; readonly postId: string; readonly mayUpdate: boolean }) {
+  return (
+    <DialogTrigger>
+      <AriaButton className="text-xs text-marigold-ink underline">The piece has changed since</AriaButton>
+      <Popover placement="bottom end" className={`${panelClasses} max-h-[60vh] overflow-auto`}>
+        <Dialog aria-label="What has changed" className="outline-none">
+          {({ close }) => <Differences brand={brand} postId={postId} mayUpdate={mayUpdate} onClose={close} />}
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
+
+function Differences({ brand, postId, mayUpdate, onClose }: { readonly brand: string; readonly postId: string; readonly mayUpdate: boolean; readonly onClose: () => void }) {
+  const found = useQuery({ queryKey: ['post-differences', brand, postId], queryFn: () => call(getPostDifferences, { params: { brand, post: postId } }) });
+  const refresh = useMutation({
+    mutationFn: () => call(refreshPost, { params: { brand, post: postId } }),
+    onSuccess: () => {
+      toast('done', 'The post follows the piece as it is now.');
+      onClose();
+    },
+  });
+  const differences = found.data?.differences ?? [];
+  return (
+    <>
+      <p className="text-sm font-semibold">This post goes out as it was scheduled.</p>
+      {found.error && <p className="mt-1 text-sm text-coral-ink">{found.error.message}</p>}
+      <ul className="mt-2 space-y-2 text-sm">
+        {differences.map(({ place, pinned, now }) => (
+          <li key={`${place}${pinned}${now}`}>
+            <span className="block text-xs font-medium text-quiet">{place}</span>
+            <span className="block break-words whitespace-pre-wrap">In the post: {pinned}</span>
+            <span className="block break-words whitespace-pre-wrap">In the piece: {now}</span>
+          </li>
+        ))}
+      </ul>
+      {found.isSuccess && differences.length === 0 && <p className="mt-1 text-sm text-quiet">The piece reads as it did.</p>}
+      {refresh.error && (
+        <p role="alert" className="mt-2 text-sm text-coral-ink">
+          {refresh.error.message}
+        </p>
+      )}
+      <div className="mt-3 flex justify-end gap-2">
+        <Button size="small" onClick={onClose}>
+          Keep the post
+        </Button>
+        {mayUpdate && (
+          <Button size="small" look="primary" disabled={refresh.isPending} onClick={() => refresh.mutate()}>
+            Update the post
+          </Button>
+        )}
+      </div>
+    </>
+  );
+}

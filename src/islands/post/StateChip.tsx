@@ -1,0 +1,26 @@
+import type { DeliveryState } from '../../core/post/delivery-state.ts';
+
+/** Each state has a colour, a shape and a word, so that none rests on colour alone. */
+const looks: Readonly<Record<DeliveryState, { readonly word: string; readonly path: string; readonly tone: string; readonly fill: string }>> = {
+  scheduled: { word: 'Scheduled', path: 'M8 1.5a6.5 6.5 0 1 1 0 13a6.5 6.5 0 0 1 0-13Zm0 1.8a4.7 4.7 0 1 0 0 9.4a4.7 4.7 0 0 0 0-9.4Z', tone: 'text-sky-ink', fill: 'var(--c-sky)' },
+  sending: { word: 'Sending', path: 'M2 2.5l12.5 5.5L2 13.5l2.6-5.5Z', tone: 'text-marigold-ink', fill: 'var(--c-marigold)' },
+  sent: { word: 'Sent', path: 'M6.2 13.2L1.4 8.4l1.9-1.9l2.9 2.9l6.5-6.6l1.9 1.9Z', tone: 'text-mint-ink', fill: 'var(--c-mint)' },
+  failed: { word: 'Failed', path: 'M4.8 1.2h6.4l3.6 3.6v6.4l-3.6 3.6H4.8L1.2 11.2V4.8Zm2.3 2.6v5h1.8v-5Zm0 6.4v1.9h1.8v-1.9Z', tone: 'text-coral-ink', fill: 'var(--c-coral)' },
+  cancelled: { word: 'Cancelled', path: 'M2 7h12v2H2Z', tone: 'text-quiet', fill: 'var(--c-edge)' },
+};
+
+export function stateWord(state: DeliveryState): string {
+  return looks[state].word;
+}
+
+export function StateChip({ state }: { readonly state: DeliveryState }) {
+  const { word, path, tone, fill } = looks[state];
+  return (
+    <span className={`inline-flex items-center gap-1.5 text-sm font-medium ${tone}`}>
+      <svg viewBox="0 0 16 16" width="12" height="12" aria-hidden>
+        <path d={path} fill={fill} fillRule="evenodd" />
+      </svg>
+      {word}
+    </span>
+  );
+}

@@ -1,0 +1,95 @@
+import type { PieceKind } from '../../core/piece/piece.ts';
+import { postStateOf, type PostState } from '../../core/post/post-state.ts';
+import type { DeliveryState } from '../../core/post/delivery-state.ts';
+import { boundedCount } from './bounded-count.ts';
+import { noteChange } from './change-repository.ts';
+import type { Db } from './connection.ts';
+import { fromRow } from './row.ts';
+
+/** One planned outing of a piece. What it is made of is pinned; its deliveries are its cuts on their channels. */
+export interface Post {
+  readonly id: string;
+  readonly brandId: string;
+  readonly pieceId: string;
+  readonly pieceName: string;
+  readonly kind: PieceKind;
+  /** The document that names everything it is made of. */
+  readonly pin: string;
+  /** The pinned piece: another hash than the piece has now means that the piece has changed since. */
+  readonly pieceHash: string;
+  readonly state: PostState;
+  readonly dueMs: number;
+  readonly wall: string;
+  readonly zone: string;
+  readonly revision: number;
+  readonly createdBy: string;
+}
+
+export type NewPost = Omit<Post, 'revision'>;
+
+const toPost = (row: object): Post => fromRow<Post>(row);
+const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by'];
+
+/** Writes a post and which media it shows; its deliveries are written beside it in the same transaction. */
+export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly string[], machineNowMs: number): Promise<void> {
+  await trx('posts').insert({
+    id: post.id,
+    brand_id: post.brandId,
+    piece_id: post.pieceId,
+    piece_name: post.pieceName,
+    kind: post.kind,
+    pin: post.pin,
+    piece_hash: post.pieceHash,
+    state: post.state,
+    due_ms: post.dueMs,
+    wall: post.wall,
+    zone: post.zone,
+    created_by: post.createdBy,
+    created_ms: machineNowMs,
+    updated_ms: machineNowMs,
+  });
+  await writePostMedia(trx, post.id, mediaIds);
+  await noteChange(trx, { brandId: post.brandId, kind: 'post', subjectId: post.id }, machineNowMs);
+}
+
+async function writePostMedia(trx: Db, postId: string, mediaIds: readonly string[]): Promise<void> {
+  if (mediaIds.length > 0) await trx('post_media').insert(mediaIds.map((media_id) => ({ post_id: postId, media_id })));
+}
+
+export async function findPost(db: Db, brandId: string, id: string): Promise<Post | null> {
+  const row: object | undefined = await db('posts').where({ brand_id: brandId, id }).first(COLUMNS);
+  return row ? toPost(row) : null;
+}
+
+/** Makes the state of a post follow from those of its deliveries, after one of them has changed. */
+export async function refreshPostState(trx: Db, brandId: string, postId: string, machineNowMs: number): Promise<void> {
+  const states: DeliveryState[] = await trx('deliveries').where({ post_id: postId }).pluck('state');
+  await trx('posts').where({ id: postId }).update({ state: postStateOf(states), updated_ms: machineNowMs });
+  await noteChange(trx, { brandId, kind: 'post', subjectId: postId }, machineNowMs);
+}
+
+/** Moves a scheduled post to another moment; false when nothing of it waits any more. */
+export async function movePost(trx: Db, brandId: string, id: string, moment: Pick<Post, 'dueMs' | 'wall' | 'zone'>, machineNowMs: number): Promise<boolean> {
+  const moved = await trx('posts').where({ brand_id: brandId, id, state: 'scheduled' }).update({ due_ms: moment.dueMs, wall: moment.wall, zone: moment.zone, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
+  if (moved > 0) await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
+  return moved > 0;
+}
+
+/** Pins a scheduled post anew; false when nothing of it waits any more. */
+export async function repinPost(trx: Db, brandId: string, id: string, made: Pick<Post, 'pin' | 'pieceHash' | 'pieceName'>, mediaIds: readonly string[], machineNowMs: number): Promise<boolean> {
+  const pinned = await trx('posts').where({ brand_id: brandId, id, state: 'scheduled' }).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
+  if (pinned === 0) return false;
+  await trx('post_media').where({ post_id: id }).delete();
+  await writePostMedia(trx, id, mediaIds);
+  await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
+  return true;
+}
+
+const waiting: readonly PostState[] = ['scheduled', 'sending', 'failed'];
+const gone: readonly PostState[] = ['out', 'partly out'];
+
+/** How many posts keep a picture, clip or sound: those on their way, and those that are out; each at most `MAX_COUNTED`. */
+export async function countPostsShowing(db: Db, brandId: string, mediaId: string): Promise<{ readonly scheduled: number; readonly sent: number }> {
+  const showing = (states: readonly PostState[]) => db('post_media').join('posts', 'posts.id', 'post_media.post_id').where({ media_id: mediaId, brand_id: brandId }).whereIn('state', [...states]);
+  return { scheduled: await boundedCount(db, showing(waiting)), sent: await boundedCount(db, showing(gone)) };
+}

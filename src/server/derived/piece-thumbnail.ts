@@ -1,0 +1,47 @@
+import { createHash } from 'node:crypto';
+import type { Brand } from '../db/brand-repository.ts';
+import { findBrandById, listChannels } from '../db/brand-repository.ts';
+import { findPiece, type StoredPiece } from '../db/piece-repository.ts';
+import type { JobHandler } from '../jobs/job-handler.ts';
+import { makeSnapshot } from '../pieces/make-snapshot.ts';
+import { cutSourceOf } from '../render/cut-source.ts';
+import type { CutSource } from '../render/render-cut.ts';
+import type { Services } from '../services.ts';
+import type { DerivedFile } from './derived-file.ts';
+
+const KIND = 'piece-thumbnail';
+const NAME = 'thumbnail.webp';
+const FIT_PX = 480;
+
+type ThumbnailServices = Pick<Services, 'db' | 'media' | 'render'>;
+
+/** The first cut of a piece, small, as the piece is now; null for a piece without cuts. */
+export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece): Promise<DerivedFile | null> {
+  const made = await sourceOf(services, brand, piece);
+  if (!made) return null;
+  return { path: services.media.derivedPathOf(made.hash, NAME), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id }, maxAttempts: 3 } };
+}
+
+/** What the thumbnail is painted from, and a name that changes when any of it does. */
+async function sourceOf(services: ThumbnailServices, brand: Brand, piece: StoredPiece): Promise<{ readonly source: CutSource; readonly hash: string } | null> {
+  const first = piece.document.cuts[0];
+  const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === first?.channelId);
+  if (!first || !channel) return null;
+  const snapshot = await makeSnapshot(services, brand, piece.document);
+  const hash = createHash('sha256').update(JSON.stringify([snapshot, first])).digest('hex');
+  return { source: cutSourceOf(snapshot, channel.network, first, services.media), hash };
+}
+
+export function pieceThumbnailHandler(services: ThumbnailServices): JobHandler {
+  return {
+    async run({ payload }) {
+      const brand = await findBrandById(services.db, payload['brandId'] as string);
+      const piece = brand && (await findPiece(services.db, brand.id, payload['pieceId'] as string));
+      const made = brand && piece ? await sourceOf(services, brand, piece) : null;
+      if (!made) return { kind: 'done' };
+      const picture = await services.render.picture({ kind: 'small', source: made.source, fitPx: FIT_PX });
+      await services.media.keepDerived(made.hash, NAME, picture.bytes);
+      return { kind: 'done' };
+    },
+  };
+}

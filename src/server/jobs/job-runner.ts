@@ -1,0 +1,151 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import { nanoid } from 'nanoid';
+import { backoffMs, spreadOf } from '../../core/job/backoff.ts';
+import { claimJob, endAttempt, noteJobProgress, prolongJob, type Job, type JobEnd } from '../db/job-repository.ts';
+import type { Services } from '../services.ts';
+import type { JobHandlers, JobOutcome } from './job-handler.ts';
+import { resourcePlaces, type Lane, type Resource } from './lanes.ts';
+
+export type RunnerServices = Pick<Services, 'db' | 'clock' | 'log'>;
+
+/** How long a job is held without a sign of life, and how often one is given. A cancelled job stops at the next one. */
+export const LEASE_MS = 15_000;
+const SIGN_OF_LIFE_MS = 1_000;
+/** How often the queue is looked at when nothing was due: soon enough that a page hardly waits for it. */
+const IDLE_MS = 100;
+/** Progress is written down this often. */
+const NOTE_EVERY_MS = 500;
+
+/** What a person reads when work ended its process each time, or failed each time for a reason unknown. */
+const BROKEN_OFF = 'It broke off each time, for a reason that Confetti does not know. The log has more. Try again, or with another file.';
+
+/** Counts the jobs that hold each resource in this process. */
+class Resources {
+  readonly #held = new Map<Resource, number>();
+
+  isFree(resource: Resource | null): boolean {
+    return resource === null || (this.#held.get(resource) ?? 0) < resourcePlaces[resource];
+  }
+
+  hold(resource: Resource | null): () => void {
+    if (resource === null) return () => undefined;
+    this.#held.set(resource, (this.#held.get(resource) ?? 0) + 1);
+    return () => void this.#held.set(resource, (this.#held.get(resource) ?? 1) - 1);
+  }
+}
+
+/**
+ * Works on the queue until told to stop. Then jobs that can be begun anew are given back, and others are waited for: nothing is
+ * left half done.
+ */
+export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal): Promise<void> {
+  const resources = new Resources();
+  const running = new Map<string, number>();
+  const work = new Set<Promise<void>>();
+  const isOpen = (lane: Lane): boolean => (running.get(lane.name) ?? 0) < lane.places && resources.isFree(lane.takes);
+  while (!stop.aborted) {
+    const open = lanes.filter(isOpen);
+    const job = open.length > 0 ? await nextJob(services, open.map(({ name }) => name)) : null;
+    const lane = open.find(({ name }) => name === job?.lane);
+    if (!job || !lane) {
+      await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+      continue;
+    }
+    const release = resources.hold(lane.takes);
+    running.set(lane.name, (running.get(lane.name) ?? 0) + 1);
+    const one: Promise<void> = runJob(services, handlers, job, lane.isInterruptible ? stop : null).finally(() => {
+      release();
+      running.set(lane.name, (running.get(lane.name) ?? 1) - 1);
+      work.delete(one);
+    });
+    work.add(one);
+  }
+  await Promise.all(work);
+}
+
+/** Runs everything of some lanes that is due right now, one job after the other; answers how many attempts that were. */
+export async function runDueJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly string[]): Promise<number> {
+  let attempts = 0;
+  for (let job = await nextJob(services, lanes); job; job = await nextJob(services, lanes)) {
+    attempts += 1;
+    await runJob(services, handlers, job, null);
+  }
+  return attempts;
+}
+
+/** A database that is locked for a moment must not end the worker: the lane looks again. */
+async function nextJob({ db, clock, log }: RunnerServices, lanes: readonly string[]): Promise<Job | null> {
+  try {
+    return await claimJob(db, { lease: nanoid(), lanes, nowMs: await clock.nowMs(), machineNowMs: clock.machineNowMs(), leaseMs: LEASE_MS });
+  } catch (error) {
+    log.error({ err: error, lanes }, 'the queue could not be read');
+    return null;
+  }
+}
+
+async function runJob(services: RunnerServices, handlers: JobHandlers, job: Job, stop: AbortSignal | null): Promise<void> {
+  const { db, clock } = services;
+  const lease = job.lease ?? '';
+  const log = services.log.child({ job: job.id, key: job.key, attempt: job.attempt });
+  const lost = new AbortController();
+  const alive = setInterval(() => {
+    prolongJob(db, job.id, lease, clock.machineNowMs() + LEASE_MS).then(
+      (held) => void (held || lost.abort()),
+      (error: unknown) => log.warn({ err: error }, 'the lease could not be prolonged'),
+    );
+  }, SIGN_OF_LIFE_MS);
+  try {
+    const outcome = await attempt(services, handlers, job, stop ? AbortSignal.any([stop, lost.signal]) : lost.signal, log);
+    if (lost.signal.aborted) return log.info('the job was cancelled or taken over');
+    const end = stop?.aborted && outcome.kind === 'retry' ? ({ event: 'release' } as const) : endOf(outcome, job, clock.machineNowMs());
+    await endAttempt(db, job.id, lease, end, clock.machineNowMs());
+    log.info({ outcome: end.event }, 'attempt ended');
+  } catch (error) {
+    // The lease runs out, and the job is claimed again.
+    log.error({ err: error }, 'the end of an attempt could not be written down');
+  } finally {
+    clearInterval(alive);
+  }
+}
+
+/** One attempt. What a handler throws is unknown: it is logged whole, and the job is retried until its attempts are used up. */
+async function attempt(services: RunnerServices, handlers: JobHandlers, job: Job, signal: AbortSignal, log: RunnerServices['log']): Promise<JobOutcome> {
+  const handler = handlers[job.kind];
+  if (!handler) return { kind: 'failed', problem: `Confetti does not know how to do ‘${job.kind}’.` };
+  const giveUp = async (problem: string): Promise<JobOutcome> => {
+    await handler.giveUp?.(job, problem);
+    return { kind: 'failed', problem };
+  };
+  // More attempts than allowed were claimed: those before ended their process.
+  if (job.attempt > job.maxAttempts) return giveUp(job.problem ?? BROKEN_OFF);
+  try {
+    return await handler.run(job, { signal, progress: progressNoter(services, job) });
+  } catch (error) {
+    if (signal.aborted) return { kind: 'retry', problem: 'It was stopped.' };
+    log.error({ err: error }, 'attempt failed');
+    return job.attempt >= job.maxAttempts ? giveUp(BROKEN_OFF) : { kind: 'retry', problem: 'Something went wrong on our side. Confetti tries again.' };
+  }
+}
+
+function endOf(outcome: JobOutcome, job: Job, machineNowMs: number): JobEnd {
+  switch (outcome.kind) {
+    case 'done':
+      return { event: 'finish', result: outcome.result ?? null };
+    case 'failed':
+      return { event: 'fail', problem: outcome.problem, result: outcome.result ?? null };
+    case 'retry':
+      return { event: 'postpone', problem: outcome.problem, notBeforeMs: machineNowMs + (outcome.afterMs ?? backoffMs(job.attempt, spreadOf(job.id, job.attempt), null)) };
+    case 'again':
+      return { event: 'repeat', notBeforeMs: machineNowMs + outcome.afterMs };
+  }
+}
+
+function progressNoter({ db, clock, log }: RunnerServices, { id, lease }: Job): (share: number) => void {
+  let lastMs = 0;
+  return (share) => {
+    const nowMs = clock.machineNowMs();
+    if (nowMs - lastMs < NOTE_EVERY_MS) return;
+    lastMs = nowMs;
+    noteJobProgress(db, id, lease ?? '', share).catch((error: unknown) => log.warn({ err: error, job: id }, 'progress was not noted'));
+  };
+}

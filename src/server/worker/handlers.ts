@@ -1,0 +1,25 @@
+import type { ConnectorFor } from '../connectors/registry.ts';
+import { deliveryPictureHandler } from '../derived/delivery-picture.ts';
+import { pieceThumbnailHandler } from '../derived/piece-thumbnail.ts';
+import { recordingCopyHandler } from '../derived/recording-copies.ts';
+import { smallCopyHandler } from '../derived/small-copy.ts';
+import { deliveryHandler } from '../dispatch/delivery-handler.ts';
+import { importHandler } from '../imports/import-upload.ts';
+import type { JobHandlers } from '../jobs/job-handler.ts';
+import type { Services } from '../services.ts';
+import { upkeepHandler } from '../upkeep/upkeep-handler.ts';
+import { exportHandler } from '../video/export-handler.ts';
+
+/** Every kind of work there is, by its name in the queue. */
+export function workHandlers(services: Services, connectorFor?: ConnectorFor): JobHandlers {
+  return {
+    delivery: deliveryHandler(services, connectorFor),
+    import: importHandler(services),
+    'video-export': exportHandler(services),
+    'small-copy': smallCopyHandler(services),
+    'recording-copy': recordingCopyHandler(services),
+    'piece-thumbnail': pieceThumbnailHandler(services),
+    'delivery-picture': deliveryPictureHandler(services),
+    upkeep: upkeepHandler(services),
+  };
+}

@@ -1,0 +1,21 @@
+import { enqueueJob } from '../db/job-repository.ts';
+import { runJobs } from '../jobs/job-runner.ts';
+import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
+import { closeServices, openServices } from '../services.ts';
+import { readSettings } from '../settings.ts';
+import { upkeepJob } from '../upkeep/upkeep-handler.ts';
+import { workHandlers } from './handlers.ts';
+
+const THREADS = 2;
+
+const settings = readSettings(process.env);
+const unknown = settings.lanes?.find((name) => !laneNames.some((each) => each === name));
+if (unknown !== undefined) throw new Error(`CONFETTI_LANES names '${unknown}'. There are: ${laneNames.join(', ')}.`);
+
+const services = await openServices(settings, THREADS);
+const stop = new AbortController();
+for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
+await enqueueJob(services.db, upkeepJob, services.clock.machineNowMs());
+services.log.info('the worker is running');
+await runJobs(services, workHandlers(services), lanes.filter(({ name }: Lane) => settings.lanes === null || settings.lanes.includes(name)), stop.signal);
+await closeServices(services);
