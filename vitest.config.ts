@@ -4,7 +4,7 @@ export default defineConfig({
   test: {
     projects: [
       { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'], setupFiles: ['tests/fixtures/seed-properties.ts'] } },
-      { test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: ['tests/server/build-once.ts'], testTimeout: 180_000, hookTimeout: 240_000, maxWorkers: 2 } },
+      { test: { name: 'server', include: ['tests/server/**/*.test.ts'], globalSetup: ['tests/server/seed-once.ts'], testTimeout: 180_000, hookTimeout: 240_000, maxWorkers: 2 } },
     ],
   },
 });

@@ -44,8 +44,8 @@ async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
   const wanted = Array.from({ length: Math.max(0, slides - 2) }, (_, index) => ({ ...points[index % points.length], id: points[index]?.id ?? `more-${index}` }));
   const kept = slides > 1 ? document.cuts.filter(({ placement }) => WHOLE_CAROUSEL.has(placement)) : document.cuts;
   const patches = [
-    { op: 'replace', path: ['frames'], value: [cover, ...wanted, ...(closing ? [closing] : [])] },
-    { op: 'replace', path: ['cuts'], value: kept.slice(0, cuts) },
+    { op: 'replace', path: '/frames', value: [cover, ...wanted, ...(closing ? [closing] : [])] },
+    { op: 'replace', path: '/cuts', value: kept.slice(0, cuts) },
   ];
   const answer = await page.request.patch(address, { data: { revision, patches }, headers: { origin } });
   if (!answer.ok()) throw new Error(`The piece could not be brought to its shape: ${await answer.text()}`);

@@ -9,14 +9,13 @@ import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts
 import type { Connector } from '../../src/server/connectors/connector.ts';
 import { ConnectorError } from '../../src/server/connectors/connector.ts';
 import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
-import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
-import { startStack, type Answer, type Stack } from './stack.ts';
+import { clearQueue, sendDue, startStack, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
 beforeAll(async () => {
   stack = await startStack();
 });
-beforeEach(() => stack.services.db('deliveries').whereIn('state', ['scheduled', 'sending']).update({ state: 'cancelled' }));
+beforeEach(() => clearQueue(stack));
 afterAll(() => stack.close());
 
 interface Made {
@@ -37,9 +36,9 @@ async function makeCarousel(): Promise<Made> {
   const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, {
     revision: created.revision,
     patches: [
-      { op: 'replace', path: ['frames'], value: [...slides.slice(0, -1), closing] },
-      { op: 'replace', path: ['words', 'shared', 'caption'], value: `Winds ${created.id}` },
-      { op: 'add', path: ['words', 'shared', 'title'], value: 'Six winds' },
+      { op: 'replace', path: '/frames', value: [...slides.slice(0, -1), closing] },
+      { op: 'replace', path: '/words/shared/caption', value: `Winds ${created.id}` },
+      { op: 'add', path: '/words/shared/title', value: 'Six winds' },
     ],
   });
   expect(changed.status).toBe(200);
@@ -71,7 +70,7 @@ describe('a carousel', () => {
   it('goes out in order, with as many slides as each network takes, each with its alt text, and as a document', async () => {
     const piece = await makeCarousel();
     expect((await schedule(piece, [['petalry', 'feed-portrait'], ['quipline', 'post-square'], ['tackboard', 'card'], ['guildrow', 'document'], ['kerbside', 'update']])).status).toBe(201);
-    expect(await dispatchDue(stack.services, standinConnector)).toBe(5);
+    expect(await sendDue(stack)).toBe(5);
     const sent = await addresses(piece);
     const page = async (placement: string): Promise<string> => (await fetch(sent.get(placement) ?? '')).text();
     const alts = (html: string): readonly string[] => [...html.matchAll(/<img src="[^"]+" alt="Slide number (\d)"/g)].map(([, number]) => number ?? '');
@@ -103,10 +102,10 @@ describe('a carousel', () => {
         },
       };
     };
-    await dispatchDue(stack.services, breaking(4));
+    await sendDue(stack, breaking(4));
     expect(uploads).toHaveLength(3);
     stack.clock.aheadMs += 3_600_000;
-    await dispatchDue(stack.services, breaking(99));
+    await sendDue(stack, breaking(99));
     expect(uploads).toHaveLength(8);
     await addresses(piece);
     expect(stack.standin.store.listPosts('petalry', '@gullwickkites').filter(({ text }) => text === `Winds ${piece.id}`)).toHaveLength(1);
@@ -116,14 +115,14 @@ describe('a carousel', () => {
     const piece = await makeCarousel();
     const [cut] = await cutsAt([['quipline', 'post-wide']]);
     const without = piece.document.frames.slice(1, 5).map(({ id }) => id);
-    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: ['adjustments', `${cut?.channelId ?? ''}.post-wide`], value: { withoutSlides: without } }] })).body as unknown as Made;
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: `/adjustments/${cut?.channelId ?? ''}.post-wide`, value: { withoutSlides: without } }] })).body as unknown as Made;
     await schedule(changed, [['quipline', 'post-wide']]);
-    await dispatchDue(stack.services, standinConnector);
+    await sendDue(stack);
     const page = await (await fetch((await addresses(changed)).get('post-wide') ?? '')).text();
     expect([...page.matchAll(/alt="Slide number (\d)"/g)].map(([, number]) => number)).toEqual(['1', '6', '7', '8']);
   });
 
-  it('is taken out as numbered files, and as one PDF a cut with text to search', async () => {
+  it('is exported as numbered files, and as one PDF a cut with text to search', async () => {
     const piece = await makeCarousel();
     const archive = async (as: string): Promise<Record<string, Uint8Array>> => unzipSync(new Uint8Array(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=${as}`)).arrayBuffer()));
     const names = Object.keys(await archive('webp'));
@@ -145,9 +144,9 @@ describe('a carousel', () => {
     const bare = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, {
       revision: piece.revision,
       patches: [
-        { op: 'remove', path: ['frames', 3] },
-        { op: 'replace', path: ['frames', 2, 'altText'], value: '' },
-        { op: 'replace', path: ['words', 'shared', 'title'], value: '' },
+        { op: 'remove', path: '/frames/3' },
+        { op: 'replace', path: '/frames/2/altText', value: '' },
+        { op: 'replace', path: '/words/shared/title', value: '' },
       ],
     })).body as unknown as Made;
     const { findings } = (await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${bare.id}/preflight`)).body as unknown as { findings: { sentence: string; severity: string; fix: string | null }[] };

@@ -1,6 +1,9 @@
 import { createServer, type IncomingMessage, type Server, type ServerResponse } from 'node:http';
 import { once } from 'node:events';
+import { mkdtempSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
@@ -13,12 +16,18 @@ let answer: (request: IncomingMessage, response: ServerResponse) => void;
 const asked: { method: string | undefined; url: string | undefined; headers: IncomingMessage['headers'] }[] = [];
 let server: Server;
 let origin: string;
+const bodies: string[] = [];
 
 beforeEach(async () => {
   asked.length = 0;
   server = createServer((request, response) => {
     asked.push({ method: request.method, url: request.url, headers: request.headers });
-    request.resume().on('end', () => answer(request, response));
+    let body = '';
+    request.setEncoding('latin1').on('data', (chunk: string) => (body += chunk));
+    request.on('end', () => {
+      bodies.push(body);
+      answer(request, response);
+    });
   }).listen(0, '127.0.0.1');
   await once(server, 'listening');
   origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
@@ -33,8 +42,8 @@ const connect = (sheet: unknown): Connector =>
   standinConnector({ id: 'c', brandId: 'b', network: (sheet as NetworkSheet).key, name: 'Channel', handle: '@kites', origin, token: 'secret' }, sheet as NetworkSheet);
 const reply = (status: number, body: unknown, headers: Record<string, string> = {}) => (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(status, headers).end(typeof body === 'string' ? body : JSON.stringify(body));
 const never = new AbortController().signal;
-const picture = { bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };
-const post = { placement: 'post-wide', caption: 'Hello', altText: 'Alt', title: '', link: '', firstComment: '', media: [{ id: 'm1', altText: 'Alt' }] as const };
+const picture = { kind: 'bytes' as const, bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };
+const post = { placement: 'post-wide', words: { caption: 'Hello', altText: 'Alt' }, media: [{ id: 'm1', altText: 'Alt' }] as const };
 const handle = { idempotencyKey: 'key-1', remoteDraftId: null };
 
 describe('the stand-in connector', () => {
@@ -83,6 +92,20 @@ describe('the stand-in connector', () => {
   ] as const)('%s becomes a named error', async (_, how, code, message, retryAfterMs) => {
     answer = how;
     await expect(connect(quipline).upload(picture, never)).rejects.toMatchObject({ name: 'ConnectorError', code, message: expect.stringMatching(message) as string, retryAfterMs });
+  });
+
+  it('sends only the fields that the network takes', async () => {
+    answer = reply(201, { published: true, url: 'http://a.example/p/1' });
+    await connect(quipline).publish(post, handle, never);
+    expect(JSON.parse(bodies.at(-1) ?? '')).toEqual({ placement: 'post-wide', text: 'Hello', altText: 'Alt', mediaId: 'm1', more: [], along: {} });
+  });
+
+  it('reads a file while it sends it', async () => {
+    const path = join(mkdtempSync(join(tmpdir(), 'confetti-send-')), 'video.mp4');
+    writeFileSync(path, Buffer.alloc(3_000_000, 7));
+    answer = reply(201, { id: 'm9' });
+    expect(await connect(quipline).upload({ kind: 'file', path, mime: 'video/mp4' }, never)).toEqual({ remoteMediaId: 'm9' });
+    expect([asked.at(-1)?.headers['content-length'], asked.at(-1)?.headers['content-type'], bodies.at(-1)?.length]).toEqual(['3000000', 'video/mp4', 3_000_000]);
   });
 
   it('does not hand on an address that a browser would run', async () => {

@@ -2,21 +2,22 @@ import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { DeliveryState } from '../../src/core/post/delivery-state.ts';
 import type { Piece } from '../../src/core/piece/piece.ts';
-import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
-import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
-import { endProgram, startProgram, startStack, until, type Answer, type Stack } from './stack.ts';
+import { connectorFor, type ConnectorFor } from '../../src/server/connectors/registry.ts';
+import { ChangeFeed } from '../../src/server/changes/change-feed.ts';
+import { latestSeq, noteChange } from '../../src/server/db/change-repository.ts';
+import { deliveryJobKey } from '../../src/server/dispatch/delivery-handler.ts';
+import { clearQueue, Client, deliveryRows, endProgram, PASSWORD, sendDue, startProgram, startStack, until, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
 beforeAll(async () => {
   stack = await startStack();
-  // What the seed has scheduled would go out in the middle of other tests.
-  await stack.services.db('deliveries').update({ state: 'cancelled' });
+  await clearQueue(stack);
 });
 afterAll(() => stack.close());
 afterEach(async () => {
   Object.assign(stack.clock, { aheadMs: 0, stoppedAtMs: null });
   for (const network of ['petalry', 'quipline']) await stack.fault(network, 'none');
-  await stack.services.db('deliveries').whereIn('state', ['scheduled', 'sending']).update({ state: 'cancelled' });
+  await clearQueue(stack);
 });
 
 interface Made {
@@ -43,9 +44,9 @@ async function makePiece(caption?: string): Promise<Made & { caption: string }> 
   const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, {
     revision: created.revision,
     patches: [
-      { op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text: `Wind is free, ${count}` } },
-      { op: 'replace', path: ['words', 'shared', 'caption'], value: words },
-      { op: 'replace', path: ['words', 'shared', 'altText'], value: 'A quote' },
+      { op: 'add', path: '/frames/0/slots/headline', value: { kind: 'text', text: `Wind is free, ${count}` } },
+      { op: 'replace', path: '/words/shared/caption', value: words },
+      { op: 'replace', path: '/words/shared/altText', value: 'A quote' },
     ],
   });
   return { ...(changed.body as unknown as Made), caption: words };
@@ -59,7 +60,7 @@ const schedule = (piece: Made, placements: readonly string[], when: unknown): Pr
     when,
   });
 const deliveriesOf = async (piece: Made): Promise<Sent[]> => (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body['items'] as unknown as Sent[];
-const dispatch = (): Promise<number> => dispatchDue(stack.services, standinConnector);
+const dispatch = (): Promise<number> => sendDue(stack);
 const postsWith = (network: string, text: string): number => stack.standin.store.listPosts(network, '@gullwickkites').filter((post) => post.text === text).length;
 const now = { kind: 'now' };
 
@@ -97,7 +98,7 @@ describe('a post', () => {
   it('stays as it was scheduled when the piece changes later, and says that it has', async () => {
     const piece = await makePiece();
     await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
-    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['words', 'shared', 'caption'], value: 'Something else entirely' }] });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/words/shared/caption', value: 'Something else entirely' }] });
     const [waiting] = await deliveriesOf(piece);
     expect(waiting?.pieceChanged).toBe('yes');
     expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${waiting?.id ?? ''}/send-now`)).status).toBe(200);
@@ -105,7 +106,7 @@ describe('a post', () => {
     expect([postsWith('quipline', piece.caption), postsWith('quipline', 'Something else entirely')]).toEqual([1, 0]);
   });
 
-  it('can be taken back before it goes out, not after', async () => {
+  it('can be cancelled before it goes out, not after', async () => {
     const piece = await makePiece();
     await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
     const [waiting] = await deliveriesOf(piece);
@@ -182,8 +183,8 @@ describe('a network that misbehaves', () => {
     await stack.fault('quipline', 'busy');
     const beforeMs = stack.services.clock.machineNowMs();
     await dispatch();
-    const row = await stack.services.db('deliveries').where({ piece_id: piece.id }).first();
-    expect(row.not_before_ms - beforeMs).toBeGreaterThanOrEqual(2_000);
+    const [row] = await deliveryRows(stack, piece.id);
+    expect((row?.not_before_ms ?? 0) - beforeMs).toBeGreaterThanOrEqual(2_000);
   });
 
   it('is slow: the post goes out all the same, once', async () => {
@@ -214,7 +215,8 @@ describe('a network that misbehaves', () => {
   it('refuses: the post has failed at once, with the network’s own reason', async () => {
     const piece = await makePiece();
     await schedule(piece, ['feed-square'], now);
-    await stack.services.db('deliveries').where({ piece_id: piece.id }).update({ caption: 'y'.repeat(2_300) });
+    const [row] = await deliveryRows(stack, piece.id);
+    await stack.services.db('deliveries').where({ id: row?.id }).update({ words: JSON.stringify({ ...(JSON.parse(row?.words ?? '{}') as object), caption: 'y'.repeat(2_300) }) });
     await dispatch();
     expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'failed', problem: 'Petalry refused it: The text has 2300 characters; the most is 2200.' });
   });
@@ -223,7 +225,7 @@ describe('a network that misbehaves', () => {
     const piece = await makePiece();
     await schedule(piece, ['post-wide'], now);
     const channel = await stack.services.db('channels').join('brands', 'brands.id', 'channels.brand_id').where({ slug: 'gullwick', network_key: 'quipline' }).first('channels.*');
-    await stack.services.db('channels').where({ id: channel.id }).update({ token: 'gone' });
+    await stack.services.db('channels').where({ id: channel.id }).update({ token: stack.services.sealer.seal('gone') });
     await dispatch();
     await stack.services.db('channels').where({ id: channel.id }).update({ token: channel.token });
     const [failed] = await deliveriesOf(piece);
@@ -232,7 +234,150 @@ describe('a network that misbehaves', () => {
   });
 });
 
-describe('watching the outbox', () => {
+describe('a fault of our own', () => {
+  /** Speaks as usual, but the program breaks right after the post is out. */
+  const breaksAfterPublish = (faults: { left: number }): ConnectorFor => (channel, sheet) => {
+    const connector = connectorFor(channel, sheet);
+    return {
+      ...connector,
+      async publish(post, handle, signal) {
+        const published = await connector.publish(post, handle, signal);
+        if (faults.left-- > 0) throw new Error('SQLITE_BUSY: database is locked');
+        return published;
+      },
+    };
+  };
+
+  it.each([
+    ['quipline', 'post-wide'],
+    ['petalry', 'feed-square'],
+  ])('after a publish to %s is no refusal: the network is asked, and the post is out once', async (network, placement) => {
+    const piece = await makePiece();
+    await schedule(piece, [placement], now);
+    const faults = { left: 1 };
+    await sendDue(stack, breaksAfterPublish(faults));
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'scheduled', problem: 'Something went wrong on our side. Confetti tries again.' });
+    stack.clock.aheadMs = 60_000;
+    await sendDue(stack, breaksAfterPublish(faults));
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', attempt: 2 });
+    expect(postsWith(network, piece.caption)).toBe(1);
+  });
+
+  it('that stays says at the end that the post may be out, and a retry asks first', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    const neverKnows: ConnectorFor = (channel, sheet) => ({ ...breaksAfterPublish({ left: 1 })(channel, sheet), findPublication: () => Promise.reject(new Error('out of memory')) });
+    for (let attempt = 0; attempt < 8; attempt += 1) {
+      stack.clock.aheadMs += 3_600_000;
+      await sendDue(stack, neverKnows);
+    }
+    const [failed] = await deliveriesOf(piece);
+    expect(failed).toMatchObject({ state: 'failed', problem: expect.stringContaining('could not find out whether this post is out') as string });
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${failed?.id ?? ''}/retry`)).status).toBe(200);
+    await dispatch();
+    expect([(await deliveriesOf(piece))[0]?.state, postsWith('quipline', piece.caption)]).toEqual(['sent', 1]);
+  });
+
+  it('that ends the worker each time ends the post as failed, instead of coming back for ever', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    const key = deliveryJobKey((await deliveriesOf(piece))[0]?.id ?? '');
+    // Workers claim it and end before they can say anything.
+    await stack.services.db('jobs').where({ key }).update({ attempt: 8 });
+    await dispatch();
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'failed', problem: 'Confetti could not make the picture for this post, after 8 attempts. Nothing has gone out.' });
+    expect(await dispatch()).toBe(0);
+  });
+
+  it('where a network cannot be asked, nothing is published a second time', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], now);
+    const mute: ConnectorFor = (channel, sheet) => ({ ...breaksAfterPublish({ left: 1 })(channel, sheet), capabilities: { findsPublications: false } });
+    await sendDue(stack, mute);
+    stack.clock.aheadMs = 60_000;
+    await sendDue(stack, mute);
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'failed', problem: expect.stringContaining('cannot say whether this post is out') as string });
+    expect(postsWith('quipline', piece.caption)).toBe(1);
+  });
+});
+
+describe('a scheduled post', () => {
+  const at = (wall: string) => ({ kind: 'at', wall });
+  interface Post {
+    readonly id: string;
+    readonly state: string;
+    readonly dueMs: number;
+    readonly deliveries: readonly { readonly state: string; readonly dueMs: number; readonly pieceChanged: string }[];
+  }
+  const postOf = async (piece: Made): Promise<Post> => {
+    const [first] = (await deliveriesOf(piece)) as unknown as { postId: string }[];
+    return (await stack.wren.ask('GET', `/api/brands/gullwick/posts/${first?.postId ?? ''}`)).body as unknown as Post;
+  };
+  const ask = (post: Post, what: string, body?: unknown): Promise<Answer> => stack.wren.ask('POST', `/api/brands/gullwick/posts/${post.id}/${what}`, body);
+  const recaption = async (piece: Made, caption: string): Promise<Made> =>
+    (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/words/shared/caption', value: caption }] })).body as unknown as Made;
+
+  it('moves to another moment as a whole, in the brand’s zone', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide', 'feed-square'], at('2030-06-01T09:30'));
+    const moved = await ask(await postOf(piece), 'reschedule', { when: at('2030-07-01T18:00') });
+    expect(moved.body).toMatchObject({ state: 'scheduled', dueMs: Date.parse('2030-07-01T17:00:00Z'), revision: 2 });
+    expect((moved.body as unknown as Post).deliveries.map(({ dueMs }) => dueMs)).toEqual([Date.parse('2030-07-01T17:00:00Z'), Date.parse('2030-07-01T17:00:00Z')]);
+    stack.clock.aheadMs = Date.parse('2030-06-02T00:00:00Z') - (await stack.services.clock.nowMs());
+    expect(await dispatch()).toBe(0);
+    stack.clock.aheadMs += 31 * 24 * 3_600_000;
+    expect(await dispatch()).toBe(2);
+    expect((await ask(await postOf(piece), 'reschedule', { when: at('2031-07-01T18:00') })).status).toBe(409);
+  });
+
+  it('does not move into the past, or to a time that is not there', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], at('2030-06-01T09:30'));
+    const post = await postOf(piece);
+    expect([(await ask(post, 'reschedule', { when: at('2020-06-01T09:30') })).body['code'], (await ask(post, 'reschedule', { when: at('2030-03-31T01:30') })).body['code']]).toEqual(['past-moment', 'skipped-time']);
+  });
+
+  it('shows what has changed in its piece since, and follows it only when asked to', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], at('2030-06-01T09:30'));
+    const changed = await recaption(piece, 'Said better');
+    const post = await postOf(piece);
+    expect(post.deliveries[0]?.pieceChanged).toBe('yes');
+    expect((await stack.wren.ask('GET', `/api/brands/gullwick/posts/${post.id}/differences`)).body).toEqual({ differences: [{ place: 'Caption for all channels', pinned: piece.caption, now: 'Said better' }] });
+    expect((await ask(post, 'refresh')).body).toMatchObject({ deliveries: [{ pieceChanged: 'no', caption: 'Said better' }] });
+    await ask(post, 'send-now');
+    await dispatch();
+    expect([postsWith('quipline', 'Said better'), postsWith('quipline', piece.caption)]).toEqual([1, 0]);
+    await recaption(changed, 'Too late');
+    expect((await ask(post, 'refresh')).status).toBe(409);
+  });
+
+  it('does not follow its piece into what preflight stops', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], at('2030-06-01T09:30'));
+    await recaption(piece, 'x'.repeat(300));
+    expect((await ask(await postOf(piece), 'refresh')).body).toMatchObject({ code: 'preflight-stops' });
+    expect((await postOf(piece)).deliveries[0]?.pieceChanged).toBe('yes');
+  });
+
+  it('is cancelled as a whole, once', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide', 'feed-square'], at('2030-06-01T09:30'));
+    expect((await ask(await postOf(piece), 'cancel')).body).toMatchObject({ state: 'cancelled', deliveries: [{ state: 'cancelled' }, { state: 'cancelled' }] });
+    expect((await ask(await postOf(piece), 'cancel')).status).toBe(409);
+    stack.clock.aheadMs = Date.parse('2030-06-02T00:00:00Z') - (await stack.services.clock.nowMs());
+    expect(await dispatch()).toBe(0);
+  });
+
+  it('cannot be reached through another brand', async () => {
+    const piece = await makePiece();
+    await schedule(piece, ['post-wide'], at('2030-06-01T09:30'));
+    const post = await postOf(piece);
+    for (const what of ['cancel', 'refresh', 'retry']) expect((await stack.wren.ask('POST', `/api/brands/lanternfall/posts/${post.id}/${what}`)).status).toBe(404);
+  });
+});
+
+describe('watching a brand', () => {
   it('tells of a change that comes right after the stream has opened', async () => {
     const piece = await makePiece();
     const stop = new AbortController();
@@ -241,13 +386,61 @@ describe('watching the outbox', () => {
     await schedule(piece, ['post-wide'], { kind: 'at', wall: '2030-06-01T09:30' });
     const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
     let heard = '';
-    while (reader && !heard.includes('event: deliveries')) heard += (await reader.read()).value ?? '';
-    expect(heard).toContain('event: deliveries');
+    while (reader && !heard.includes('event: delivery')) heard += (await reader.read()).value ?? '';
+    expect(heard).toMatch(/event: post\ndata: \{"id":"[\w-]+"\}/);
     stop.abort();
+  });
+
+  it('survives a database that cannot be read for a while, and sends again what a browser has missed', async () => {
+    const { db } = stack.services;
+    const feed = new ChangeFeed(db, { error: () => undefined });
+    const heard: string[] = [];
+    const brandId = ((await db('brands').where({ slug: 'gullwick' }).first('id')) as { id: string }).id;
+    const end = await feed.listen(brandId, (changes) => heard.push(...changes.map(({ subjectId }) => subjectId)));
+    await db.schema.renameTable('changes', 'changes_away');
+    await new Promise((resolve) => setTimeout(resolve, 600));
+    await db.schema.renameTable('changes_away', 'changes');
+    const seq = await latestSeq(db);
+    await noteChange(db, { brandId, kind: 'piece', subjectId: 'after-the-fault' }, 1);
+    await until('the change', () => heard.includes('after-the-fault'));
+    end();
+    feed.close();
+    const stop = new AbortController();
+    const stream = await stack.wren.raw('GET', '/api/brands/gullwick/events', { signal: stop.signal, headers: { 'last-event-id': String(seq) } });
+    const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
+    let missed = '';
+    while (reader && !missed.includes('after-the-fault')) missed += (await reader.read()).value ?? '';
+    expect(missed).toContain('event: piece\ndata: {"id":"after-the-fault"}');
+    stop.abort();
+  });
+
+  it('says who else has a piece open, and that they have gone', async () => {
+    const piece = await makePiece();
+    const caspian = new Client(stack.origin);
+    await caspian.ask('POST', '/api/session', { email: 'caspian@gullwickkites.example', password: PASSWORD });
+    const open = async (client: Client) => {
+      const stop = new AbortController();
+      const stream = await client.raw('GET', `/api/brands/gullwick/events?piece=${piece.id}`, { signal: stop.signal });
+      const reader = stream.body?.pipeThrough(new TextDecoderStream()).getReader();
+      let heard = '';
+      const until = async (pattern: RegExp): Promise<void> => {
+        while (reader && !pattern.test(heard)) heard += (await reader.read()).value ?? '';
+      };
+      return { until, close: () => stop.abort(), forget: () => void (heard = '') };
+    };
+    const mine = await open(stack.wren);
+    await mine.until(/"people":\[\{[^\]]*Wren[^\]]*\}\]/);
+    mine.forget();
+    const theirs = await open(caspian);
+    await mine.until(/Caspian Muir[^\]]*Wren/);
+    mine.forget();
+    theirs.close();
+    await mine.until(/"people":\[\{[^\]]*Wren[^\]]*\}\]/);
+    mine.close();
   });
 });
 
-describe('dispatchers', () => {
+describe('workers', () => {
   it('never send a post twice when several work at once', async () => {
     const pieces = [await makePiece(), await makePiece(), await makePiece()];
     for (const piece of pieces) await schedule(piece, ['feed-square', 'post-wide'], now);
@@ -264,12 +457,12 @@ describe('dispatchers', () => {
     await schedule(piece, [placement], now);
     // Every request takes a while, so that the kill falls between the intent and the answer.
     await stack.fault(network, 'slow', 4);
-    const first = startProgram('dispatcher.mjs', stack.environment);
-    const intent = async (): Promise<boolean> => ((await stack.services.db('deliveries').where({ piece_id: piece.id }).first('publish_intent_ms')).publish_intent_ms as number | null) !== null;
+    const first = startProgram('worker.mjs', { ...stack.environment, CONFETTI_LANES: 'send,send-video' });
+    const intent = async (): Promise<boolean> => ((await deliveryRows(stack, piece.id))[0]?.publish_intent_ms ?? null) !== null;
     await until('the intent to publish', intent);
     await endProgram(first, 'SIGKILL');
     expect((await deliveriesOf(piece))[0]?.state).toBe('sending');
-    const second = startProgram('dispatcher.mjs', stack.environment);
+    const second = startProgram('worker.mjs', { ...stack.environment, CONFETTI_LANES: 'send,send-video' });
     await until('the post', async () => (await deliveriesOf(piece))[0]?.state === 'sent');
     await endProgram(second);
     expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', attempt: 2 });

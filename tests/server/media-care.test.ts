@@ -1,13 +1,12 @@
 import { createServer, type Server } from 'node:http';
 import { once } from 'node:events';
-import { readFileSync } from 'node:fs';
+import { readFileSync, writeFileSync } from 'node:fs';
 import type { AddressInfo } from 'node:net';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { guardedFetch } from '../../src/server/outside/guarded-fetch.ts';
-import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
-import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
-import { startStack, type Answer, type Stack } from './stack.ts';
+import { UploadParts } from '../../src/server/media/upload-parts.ts';
+import { sendDue, startStack, until, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
 let outside: Server;
@@ -109,7 +108,7 @@ describe('what is known of a picture', () => {
     const made = item(await stack.wren.upload('gullwick', 'short.png', await flat('#607080')));
     await stack.wren.ask('PATCH', `${base}/${made.id}`, { revision: made.revision, licenceUntil: '2020-01-01' });
     const piece = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'headland' })).body as unknown as { id: string; revision: number };
-    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: made.id } }] });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: '/frames/0/slots/photo', value: { kind: 'picture', mediaId: made.id } }] });
     const findings = (await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/preflight`)).body['findings'] as unknown as { sentence: string }[];
     expect(findings.map((finding) => finding.sentence)).toContain('The licence of “short.png” ended on 1 January 2020.');
   });
@@ -123,8 +122,8 @@ describe('replacing, putting away, deleting', () => {
       await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, {
         revision: piece.revision,
         patches: [
-          { op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: made.id } },
-          { op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text: 'Red, then green' } },
+          { op: 'add', path: '/frames/0/slots/photo', value: { kind: 'picture', mediaId: made.id } },
+          { op: 'add', path: '/frames/0/slots/headline', value: { kind: 'text', text: 'Red, then green' } },
         ],
       })
     ).body as unknown as typeof piece;
@@ -139,7 +138,7 @@ describe('replacing, putting away, deleting', () => {
     const present = Buffer.from(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/cuts/${cut?.channelId}/${cut?.placement}`)).arrayBuffer());
     const [, green = 0] = await colourOf(present);
     expect(green).toBeGreaterThan(150);
-    await dispatchDue(stack.services, standinConnector);
+    await sendDue(stack);
     const [post] = stack.standin.store.listPosts('petalry', '@gullwickkites');
     const [red = 0] = await colourOf(readFileSync(stack.standin.store.mediaPath(post?.mediaId ?? '')));
     expect(red).toBeGreaterThan(150);
@@ -168,7 +167,7 @@ describe('a file that comes in parts', () => {
   const send = (id: string, at: number, part: Uint8Array) => stack.wren.raw('POST', `/api/brands/gullwick/uploads/${id}?at=${at}`, { body: part as Uint8Array<ArrayBuffer>, headers: { 'content-type': 'application/octet-stream' } });
   const begin = async (name: string, size = bytes.length): Promise<string> => ((await stack.wren.ask('POST', '/api/brands/gullwick/uploads', { name, bytes: size })).body as unknown as { id: string }).id;
 
-  it('goes on where it stopped, and is the same picture as in one piece', async () => {
+  it('resumes where it stopped, and is the same picture as in one piece', async () => {
     const whole = item(await stack.wren.upload('gullwick', 'whole.jpg', bytes));
     const id = await begin('parts.jpg');
     expect(await (await send(id, 0, bytes.subarray(0, 100_000))).json()).toMatchObject({ received: 100_000, item: null });
@@ -177,7 +176,25 @@ describe('a file that comes in parts', () => {
     expect(await (await send(id, 50_000, bytes.subarray(50_000, 120_000))).json()).toMatchObject({ received: 120_000 });
     const last = (await (await send(id, 120_000, bytes.subarray(120_000))).json()) as { item: Item };
     expect(last.item.id).toBe(whole.id);
-    expect((await stack.wren.ask('GET', `/api/brands/gullwick/uploads/${id}`)).status).toBe(404);
+    expect((await stack.wren.ask('GET', `/api/brands/gullwick/uploads/${id}`)).body).toMatchObject({ received: bytes.length, work: { state: 'done' } });
+    // The last part sent again, as after a lost answer, changes nothing.
+    expect(((await (await send(id, 120_000, bytes.subarray(120_000))).json()) as { item: Item }).item.id).toBe(whole.id);
+  });
+
+  it('whose import has failed is retried without another upload', async () => {
+    const id = await begin('late.jpg');
+    // The import breaks for a reason of the machine's: its bytes cannot be read for a while.
+    await send(id, 0, bytes.subarray(0, bytes.length - 1));
+    const path = new UploadParts(stack.services.media).pathOf(id);
+    const wrong = Buffer.from(bytes);
+    wrong.fill(0, 0, 64);
+    writeFileSync(path, wrong.subarray(0, bytes.length - 1));
+    const refused = (await (await send(id, bytes.length - 1, bytes.subarray(bytes.length - 1))).json()) as { item: Item | null; work: { state: string; problem: string } };
+    expect(refused).toMatchObject({ item: null, work: { state: 'failed', problem: expect.stringContaining('late.jpg') as string } });
+    writeFileSync(path, bytes);
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/uploads/${id}/retry`)).status).toBe(200);
+    await until('the import', async () => ((await stack.wren.ask('GET', `/api/brands/gullwick/uploads/${id}`)).body['work'] as unknown as { state: string }).state === 'done');
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/uploads/${id}/retry`)).status).toBe(200);
   });
 
   it('has no gaps, no more than was announced, and can be given up', async () => {

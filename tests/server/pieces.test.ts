@@ -19,7 +19,7 @@ interface Stored {
 const stored = (answer: Answer): Stored => answer.body as unknown as Stored;
 const create = async (template = 'aside'): Promise<Stored> => stored(await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template }));
 const change = (piece: Stored, patches: unknown, revision = piece.revision): Promise<Answer> => stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision, patches });
-const headline = (text: string) => ({ op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text } });
+const headline = (text: string) => ({ op: 'add', path: '/frames/0/slots/headline', value: { kind: 'text', text } });
 
 describe('a piece', () => {
   it('starts with a cut for every placement of the brand’s channels', async () => {
@@ -38,25 +38,64 @@ describe('a piece', () => {
     expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 14 }]);
   });
 
-  it('saved by two at once keeps the first and shows it to the second', async () => {
+  it('saved by two in one place keeps the first, and shows it to the second with both texts', async () => {
     const piece = await create();
     const answers = await Promise.all([change(piece, [headline('Mine')]), change(piece, [headline('Theirs')])]);
     expect(answers.map((answer) => answer.status).sort()).toEqual([200, 409]);
     const [winner, loser] = answers[0]?.status === 200 ? answers : [...answers].reverse();
-    const current = (loser?.body['current'] as unknown as Stored).document;
-    expect(current).toEqual(winner && stored(winner).document);
-    const kept = await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/replace`, { revision: piece.revision + 1, document: { ...current, title: 'Both seen' } });
+    expect(loser?.body).toMatchObject({ code: 'conflict', by: 'Wren Adeyemi-Holt', conflicts: [{ path: ['frames', expect.stringMatching(/^#/) as string, 'slots', 'headline', 'text'] }] });
+    const current = loser?.body['current'] as unknown as Stored;
+    expect(current.document).toEqual(winner && stored(winner).document);
+    // On top of what the other has saved it can be saved.
+    const kept = await change(current, [{ op: 'replace', path: '/title', value: 'Both seen' }]);
     expect(stored(kept).document.title).toBe('Both seen');
   });
 
+  it('saved by many at once in different places keeps all of it', async () => {
+    const piece = await create();
+    const own = piece.document.cuts.map(({ channelId }) => channelId).filter((id, index, all) => all.indexOf(id) === index).slice(0, 5);
+    const answers = await Promise.all([
+      change(piece, [headline('Mine')]),
+      change(piece, [{ op: 'replace', path: '/title', value: 'Theirs' }]),
+      ...own.map((channelId) => change(piece, [{ op: 'add', path: `/words/own/${channelId}`, value: { caption: channelId } }])),
+    ]);
+    expect(answers.map(({ status }) => status)).toEqual(answers.map(() => 200));
+    const { document } = stored(await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}`));
+    expect([document.title, Object.keys(document.words.own).sort()]).toEqual(['Theirs', [...own].sort()]);
+    expect(document.frames[0].slots['headline']).toEqual({ kind: 'text', text: 'Mine' });
+  });
+
+  it('keeps every saved state with who saved it; each can be read', async () => {
+    const piece = await create();
+    await change(piece, [headline('One')]);
+    const { revision } = stored(await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}`));
+    await change({ ...piece, revision }, [headline('Two')]);
+    const base = `/api/brands/gullwick/pieces/${piece.id}/revisions`;
+    const { items } = (await stack.wren.ask('GET', base)).body as unknown as { items: { revision: number; personName: string }[] };
+    expect(items.map((item) => [item.revision, item.personName])).toEqual([3, 2, 1].map((number) => [number, 'Wren Adeyemi-Holt']));
+    const saved = (await stack.wren.ask('GET', `${base}/2`)).body as unknown as Stored;
+    expect(saved.document.frames[0].slots['headline']).toEqual({ kind: 'text', text: 'One' });
+    expect((await stack.wren.ask('GET', `${base}/99`)).status).toBe(404);
+  });
+
+  it('is not sent again to whom has its picture already', async () => {
+    const piece = await create();
+    await change(piece, [headline('One')]);
+    const path = `/api/brands/gullwick/pieces/${piece.id}/thumbnail`;
+    const first = await stack.wren.raw('GET', path);
+    const etag = first.headers.get('etag') ?? '';
+    const again = await stack.wren.raw('GET', path, { headers: { 'if-none-match': etag } });
+    expect([first.status, etag !== '', again.status, (await again.arrayBuffer()).byteLength]).toEqual([200, true, 304, 0]);
+  });
+
   it.each([
-    ['a patch into nowhere', [{ op: 'replace', path: ['frames', 3, 'slots'], value: {} }]],
-    ['a patch at the prototype', [{ op: 'add', path: ['__proto__', 'polluted'], value: true }]],
-    ['a picture of another brand', [{ op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: 'not-ours' } }]],
-    ['a channel of another brand', [{ op: 'add', path: ['words', 'own', 'not-ours'], value: { caption: 'x' } }]],
-    ['a cut that no channel has', [{ op: 'replace', path: ['cuts', 0, 'placement'], value: 'billboard' }]],
-    ['an unknown template', [{ op: 'replace', path: ['template', 'key'], value: 'nothing' }]],
-    ['a key that is not in the document', [{ op: 'add', path: ['owner'], value: 'me' }]],
+    ['a patch into nowhere', [{ op: 'replace', path: '/frames/3/slots', value: {} }]],
+    ['a patch at the prototype', [{ op: 'add', path: '/__proto__/polluted', value: true }]],
+    ['a picture of another brand', [{ op: 'add', path: '/frames/0/slots/photo', value: { kind: 'picture', mediaId: 'not-ours' } }]],
+    ['a channel of another brand', [{ op: 'add', path: '/words/own/not-ours', value: { caption: 'x' } }]],
+    ['a cut that no channel has', [{ op: 'replace', path: '/cuts/0/placement', value: 'billboard' }]],
+    ['an unknown template', [{ op: 'replace', path: '/template/key', value: 'nothing' }]],
+    ['a key that is not in the document', [{ op: 'add', path: '/owner', value: 'me' }]],
   ])('refuses %s and stays as it was', async (_, patches) => {
     const piece = await create();
     expect((await change(piece, patches)).status).toBe(422);
@@ -112,8 +151,8 @@ describe('a piece', () => {
     const piece = stored(
       await change(await create('headland'), [
         headline('Kites & sea'),
-        { op: 'add', path: ['frames', 0, 'slots', 'photo'], value: { kind: 'picture', mediaId: photo?.id } },
-        { op: 'replace', path: ['words', 'shared', 'altText'], value: 'A red kite, {handle}' },
+        { op: 'add', path: '/frames/0/slots/photo', value: { kind: 'picture', mediaId: photo?.id } },
+        { op: 'replace', path: '/words/shared/altText', value: 'A red kite, {handle}' },
       ]),
     );
     const [cut] = piece.document.cuts;

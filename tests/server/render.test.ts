@@ -22,7 +22,8 @@ import { ServerEngines } from '../../src/server/render/engines.ts';
 import { testEngines } from '../fixtures/engines.ts';
 import { RunComposer } from '../../src/core/compose/compose-run.ts';
 import { slideTemplate } from '../../src/core/template/slide-template.ts';
-import { runRenderJob, TooHeavyError, type CutSource, type RenderedPicture, type RenderJob } from '../../src/server/render/render-cut.ts';
+import { TooHeavyError } from '../../src/server/render/errors.ts';
+import { runRenderJob, type CutSource, type RenderedPicture, type RenderJob } from '../../src/server/render/render-cut.ts';
 import type { Scene } from '../../src/core/scene/scene.ts';
 
 const placements: readonly Placement[] = [petalry, quipline].flatMap((sheet) => networkSheetSchema.validateSync(sheet).placements);
@@ -57,6 +58,7 @@ const metadata = [{ title: 'Kites & sea', altText: 'A red kite', credit: 'Isaura
 /** The first picture of a job. */
 const renderOne = async (job: RenderJob): Promise<RenderedPicture> => {
   const result = await runRenderJob(job, engines);
+  if (result.kind === 'too-heavy') throw new TooHeavyError(result.maxBytes);
   const picture = result.kind === 'pictures' ? result.pictures[0] : undefined;
   if (!picture) throw new Error('No picture came back');
   return picture;

@@ -1,10 +1,15 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
+import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { ConnectorFor } from '../../src/server/connectors/registry.ts';
+import { runDueJobs, runJobs } from '../../src/server/jobs/job-runner.ts';
+import { lanes, type Lane } from '../../src/server/jobs/lanes.ts';
+import { workHandlers } from '../../src/server/worker/handlers.ts';
+import { SEED_FOLDER } from './seed-once.ts';
 import { closeServices, openServices, type Services } from '../../src/server/services.ts';
 import { readSettings } from '../../src/server/settings.ts';
 import { startStandin, type RunningStandin } from '../../standin/start.ts';
@@ -104,25 +109,45 @@ export async function until(what: string, holds: () => Promise<boolean> | boolea
   throw new Error(`${what} did not happen within ${withinMs} ms`);
 }
 
-/** A whole Confetti with stand-in networks and the demo's brands, on its own data; no dispatcher runs but a test's own. */
-export async function startStack(): Promise<Stack> {
+const SENDING: readonly string[] = ['send', 'send-video'];
+
+/** Sends everything that is due right now; answers how many attempts that were. */
+export function sendDue({ services }: Pick<Stack, 'services'>, connectorFor?: ConnectorFor): Promise<number> {
+  return runDueJobs(services, workHandlers(services, connectorFor), SENDING);
+}
+
+/** Cancels everything that waits to be sent, as what the seed has scheduled would go out in the middle of other tests. */
+export async function clearQueue({ services: { db } }: Pick<Stack, 'services'>): Promise<void> {
+  await db('deliveries').whereIn('state', ['scheduled', 'sending']).update({ state: 'cancelled' });
+  await db('jobs').whereIn('lane', [...SENDING]).whereIn('state', ['waiting', 'running']).update({ state: 'cancelled' });
+}
+
+/** The rows of a piece's deliveries, for what has no endpoint. */
+export async function deliveryRows({ services: { db } }: Pick<Stack, 'services'>, pieceId: string): Promise<{ id: string; words: string; state: string; attempt: number; not_before_ms: number; publish_intent_ms: number | null }[]> {
+  return db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where('posts.piece_id', pieceId).select('deliveries.*');
+}
+
+/** A whole Confetti with stand-in networks and the demo's brands, on its own data; it works on everything but sending, which tests do themselves. */
+export async function startStack(options: { readonly lanes?: readonly string[] } = {}): Promise<Stack> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'confetti-test-'));
+  cpSync(SEED_FOLDER, dataFolder, { recursive: true });
   const standin = await startStandin({ dataFolder: join(dataFolder, 'standin'), port: 0, slowMs: SLOW_MS });
   const port = await freePort();
   const origin = `http://127.0.0.1:${port}`;
   const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
-  const seed = startProgram('seed-demo.mjs', environment);
-  const [code] = (await once(seed, 'exit')) as [number];
-  if (code !== 0) throw new Error('The demo could not be seeded');
+  const opened = await openServices(readSettings(environment), 1);
+  // The copy knows the stand-ins that it was seeded with.
+  await opened.db('channels').update({ origin: standin.origin });
   const web = startProgram('server/entry.mjs', environment);
   await until('the web server', () => fetch(`${origin}/sign-in`).then((response) => response.ok, () => false));
   const { token } = JSON.parse(readFileSync(join(dataFolder, 'demo.json'), 'utf8')) as { token: { secret: string } };
-  const opened = await openServices(readSettings(environment), 1);
   const clock: TestClock = { aheadMs: 0, stoppedAtMs: null };
   const services: Services = {
     ...opened,
     clock: { nowMs: async () => (await opened.clock.nowMs()) + clock.aheadMs, machineNowMs: () => (clock.stoppedAtMs ?? opened.clock.machineNowMs()) + clock.aheadMs },
   };
+  const stop = new AbortController();
+  const work = runJobs(services, workHandlers(services), options.lanes ? lanes.filter(({ name }) => options.lanes?.includes(name)) : lanes.filter(({ name }: Lane) => !SENDING.includes(name)), stop.signal);
   return {
     origin,
     standin,
@@ -136,6 +161,8 @@ export async function startStack(): Promise<Stack> {
       if (response.status !== 204) throw new Error(`The switchboard answered ${response.status}`);
     },
     async close() {
+      stop.abort();
+      await work;
       await endProgram(web);
       await closeServices(opened);
       await standin.close();

@@ -1,6 +1,7 @@
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import type { Template } from '../../src/core/template/template.ts';
+import { readPin } from '../../src/server/documents/pins.ts';
 import { Client, PASSWORD, startStack, type Stack } from './stack.ts';
 
 let stack: Stack;
@@ -35,8 +36,8 @@ describe('templates of a brand’s own', () => {
       await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, {
         revision: piece.revision,
         patches: [
-          { op: 'add', path: ['frames', 0, 'slots', 'number'], value: { kind: 'text', text: '7' } },
-          { op: 'add', path: ['frames', 0, 'slots', 'headline'], value: { kind: 'text', text: 'benches' } },
+          { op: 'add', path: '/frames/0/slots/number', value: { kind: 'text', text: '7' } },
+          { op: 'add', path: '/frames/0/slots/headline', value: { kind: 'text', text: 'benches' } },
         ],
       })
     ).body as unknown as typeof piece;
@@ -48,8 +49,8 @@ describe('templates of a brand’s own', () => {
     const changed = await stack.wren.ask('POST', `${base}/${own.document.key}`, { revision: own.revision, document: { ...own.document, scheme: 'bold' } });
     expect(changed.body).toMatchObject({ revision: own.revision + 1 });
     expect(await picture()).not.toBe(before);
-    const { content } = await stack.services.db('snapshots').orderBy('created_ms', 'desc').first();
-    expect(JSON.parse(content).template.scheme).toBe(own.document.scheme);
+    const { pin } = (await stack.services.db('posts').where({ piece_id: piece.id }).first('pin')) as { pin: string };
+    expect((await readPin(stack.services.db, pin)).template.scheme).toBe(own.document.scheme);
     expect((await stack.wren.ask('POST', `${base}/${own.document.key}`, { revision: own.revision, document: own.document })).body).toMatchObject({ code: 'stale-revision' });
   });
 

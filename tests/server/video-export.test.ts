@@ -7,17 +7,18 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { transitionKinds } from '../../src/core/piece/shot.ts';
 import { findBrandFor, type Brand } from '../../src/server/db/brand-repository.ts';
-import { claimVideoExport, findVideoExport, insertVideoExport, moveVideoExport, type VideoExport } from '../../src/server/db/video-export-repository.ts';
+import { claimJob, enqueueJob, getJob } from '../../src/server/db/job-repository.ts';
+import { findVideoExport, insertVideoExport, type VideoExport } from '../../src/server/db/video-export-repository.ts';
 import { makeVideoFile } from '../../src/server/video/video-file.ts';
 import { videoSourceOf } from '../../src/server/video/video-source.ts';
 import { videoProblem } from '../../src/server/video/video-problem.ts';
-import { videoFileOfExport } from '../../src/server/video/video-queue.ts';
+import { pinSnapshot } from '../../src/server/documents/pins.ts';
+import { TooHeavyError } from '../../src/server/render/errors.ts';
+import { exportJob, exportJobKey, videoFileOfExport } from '../../src/server/video/export-handler.ts';
 import { FfmpegError } from '../../src/server/ffmpeg/run-ffmpeg.ts';
 import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
-import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
-import { dispatchDue } from '../../src/server/dispatch/dispatcher.ts';
 import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
-import { startStack, until, type Stack } from './stack.ts';
+import { clearQueue, sendDue, startStack, until, type Stack } from './stack.ts';
 
 let folder: string;
 let stack: Stack;
@@ -54,7 +55,7 @@ async function makeVideo(): Promise<Made> {
     { id: 'a', slots: { film: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${created.id}`) }, shot: { lengthMs: 1_200 } },
     { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_200, into: { kind: 'fade', ms: 400 } } },
   ];
-  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }, { op: 'replace', path: ['words', 'shared', 'caption'], value: `Kites ${created.id}` }] });
+  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: '/frames', value: frames }, { op: 'replace', path: '/words/shared/caption', value: `Kites ${created.id}` }] });
   expect(changed.status).toBe(200);
   return changed.body as unknown as Made;
 }
@@ -64,12 +65,13 @@ interface Listed {
   readonly state: string;
   readonly share: number;
 }
-const recordingsOf = async (piece: Made): Promise<readonly Listed[]> => (((await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports`)).body as unknown as { exports: Listed[] }).exports);
-/** Puts the first cut of a video into the queue behind the server's back: nobody is woken. */
+const exportsOf = async (piece: Made): Promise<readonly Listed[]> => (((await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports`)).body as unknown as { exports: Listed[] }).exports);
+/** Keeps an export of a video's first cut behind the server's back: nobody works on it. */
 async function keepExport(id: string, piece: Made): Promise<VideoExport> {
   const [{ db }, brand, [cut]] = [stack.services, await gullwick(), piece.document.cuts];
   if (!cut) throw new Error('The video has no cut');
-  await insertVideoExport(db, { id, brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', createdMs: 1 }, await makeSnapshot(stack.services, brand, piece.document));
+  const { pin } = await pinSnapshot(db, await makeSnapshot(stack.services, brand, piece.document), 1);
+  await insertVideoExport(db, { id, brandId: brand.id, pieceId: piece.id, ...cut, format: 'mp4', pin, createdMs: 1 });
   const kept = await findVideoExport(db, piece.id, id);
   if (!kept) throw new Error('The export was not kept');
   return kept;
@@ -90,10 +92,10 @@ describe('files of a video', () => {
     const piece = await makeVideo();
     const cuts = piece.document.cuts.filter(({ placement }) => placement === 'story' || placement === 'post-wide').slice(0, 2);
     expect(await start(piece, cuts)).toMatchObject({ status: 201 });
-    await until('both videos', async () => (await recordingsOf(piece)).every(({ state }) => state === 'made' || state === 'failed'));
-    expect((await recordingsOf(piece)).map(({ state }) => state)).toEqual(['made', 'made']);
+    await until('both videos', async () => (await exportsOf(piece)).every(({ state }) => state === 'done' || state === 'failed'));
+    expect((await exportsOf(piece)).map(({ state }) => state)).toEqual(['done', 'done']);
     const sizes: string[] = [];
-    for (const { id } of await recordingsOf(piece)) {
+    for (const { id } of await exportsOf(piece)) {
       const { streams, format } = probe(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}/file`)).arrayBuffer());
       sizes.push(`${streams[0]?.['width']}x${streams[0]?.['height']}`);
       expect(streams.map(({ codec_name }) => codec_name)).toEqual(['h264', 'aac']);
@@ -112,12 +114,12 @@ describe('files of a video', () => {
       slots: { film: { kind: 'picture', mediaId: clipId } },
       shot: { lengthMs: 600, fromMs: index * 200, ...(index === 0 ? {} : { into: { kind, ms: 200 } }) },
     }));
-    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: shots }] })).body as unknown as Made;
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/frames', value: shots }] })).body as unknown as Made;
     const before = soundFiles();
     await start(changed, changed.document.cuts.filter(({ placement }) => ['feed-square', 'post-wide'].includes(placement)).slice(0, 2));
-    await until('both videos', async () => (await recordingsOf(piece)).every(({ state }) => state === 'made' || state === 'failed'));
-    const made = await recordingsOf(piece);
-    expect(made.map(({ state }) => state)).toEqual(['made', 'made']);
+    await until('both videos', async () => (await exportsOf(piece)).every(({ state }) => state === 'done' || state === 'failed'));
+    const made = await exportsOf(piece);
+    expect(made.map(({ state }) => state)).toEqual(['done', 'done']);
     const moving = shots.filter(({ shot }) => shot.into && shot.into.kind !== 'cut').length;
     for (const { id } of made) {
       const { streams } = probe(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}/file`)).arrayBuffer());
@@ -131,8 +133,8 @@ describe('files of a video', () => {
   it('come as WebM, too, and a graphic has none', async () => {
     const piece = await makeVideo();
     await start(piece, piece.document.cuts.slice(0, 1), 'webm');
-    await until('the video', async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
-    const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${(await recordingsOf(piece))[0]?.id}/file`);
+    await until('the video', async () => ['done', 'failed'].includes((await exportsOf(piece))[0]?.state ?? ''));
+    const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${(await exportsOf(piece))[0]?.id}/file`);
     expect([file.headers.get('content-type'), file.headers.get('content-disposition')]).toEqual(['video/webm', expect.stringMatching(/attachment; filename="kites-.*\.webm"/)]);
     expect(probe(await file.arrayBuffer()).streams.map(({ codec_name }) => codec_name)).toEqual(['vp9', 'opus']);
     const graphic = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'headland' })).body as unknown as Made;
@@ -145,8 +147,8 @@ describe('files of a video', () => {
     const [square] = piece.document.cuts.filter(({ placement }) => placement === 'feed-square');
     const made = async (format: string): Promise<{ readonly state: string; readonly problem: string | null; readonly mime: string | null; readonly bytes: ArrayBuffer }> => {
       await start(piece, square ? [square] : [], format);
-      await until(`the ${format}`, async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
-      const [video] = (await recordingsOf(piece)) as (Listed & { readonly problem: string | null })[];
+      await until(`the ${format}`, async () => ['done', 'failed'].includes((await exportsOf(piece))[0]?.state ?? ''));
+      const [video] = (await exportsOf(piece)) as (Listed & { readonly problem: string | null })[];
       const file = await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${video?.id}/file`);
       return { state: video?.state ?? '', problem: video?.problem ?? null, mime: file.headers.get('content-type'), bytes: await file.arrayBuffer() };
     };
@@ -159,10 +161,10 @@ describe('files of a video', () => {
       expect((delay ?? []).reduce((sum, ms) => sum + ms, 0)).toBeGreaterThan(1_700);
       expect(pages).toBeGreaterThan(10);
     }
-    expect(await made('jpg')).toMatchObject({ state: 'failed', problem: 'No cover is chosen for this place. Choose one, and make it again.' });
-    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: ['cover'], value: { kind: 'frame', atMs: 600 } }] });
+    expect(await made('jpg')).toMatchObject({ state: 'failed', problem: 'No cover is chosen for this place. Choose one, and export again.' });
+    await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: '/cover', value: { kind: 'frame', atMs: 600 } }] });
     const cover = await made('jpg');
-    expect([cover.state, cover.mime]).toEqual(['made', 'image/jpeg']);
+    expect([cover.state, cover.mime]).toEqual(['done', 'image/jpeg']);
     expect(await sharp(Buffer.from(cover.bytes)).metadata()).toMatchObject({ width: 1080, height: 1080, format: 'jpeg' });
   });
 
@@ -170,16 +172,16 @@ describe('files of a video', () => {
     const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(await makeRecording(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
     const piece = await makeVideo();
     const frames = [{ id: 'a', slots: { film: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
-    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: ['frames'], value: frames }] })).body as unknown as Made;
+    const changed = (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/frames', value: frames }] })).body as unknown as Made;
     await start(changed, changed.document.cuts.slice(0, 1));
-    await until('the video', async () => ['made', 'failed'].includes((await recordingsOf(piece))[0]?.state ?? ''));
-    const [video] = (await recordingsOf(piece)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number | null } })[];
+    await until('the video', async () => ['done', 'failed'].includes((await exportsOf(piece))[0]?.state ?? ''));
+    const [video] = (await exportsOf(piece)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number | null } })[];
     expect(video?.measures.flashesASecond).toBeGreaterThan(3);
     expect(video?.measures.loudnessLufs).toBeNull();
     const calm = await makeVideo();
     await start(calm, calm.document.cuts.slice(0, 1));
-    await until('the calm video', async () => ['made', 'failed'].includes((await recordingsOf(calm))[0]?.state ?? ''));
-    const [other] = (await recordingsOf(calm)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number; readonly truePeakDb: number } })[];
+    await until('the calm video', async () => ['done', 'failed'].includes((await exportsOf(calm))[0]?.state ?? ''));
+    const [other] = (await exportsOf(calm)) as (Listed & { readonly measures: { readonly flashesASecond: number; readonly loudnessLufs: number; readonly truePeakDb: number } })[];
     expect(other?.measures.flashesASecond).toBeLessThanOrEqual(3);
     expect(Math.abs((other?.measures.loudnessLufs ?? 0) + 14)).toBeLessThan(1.5);
     expect(other?.measures.truePeakDb).toBeLessThan(-1);
@@ -216,22 +218,33 @@ describe('files of a video', () => {
   it('are stopped, whether they wait or are being made, and nothing is left of them', async () => {
     const piece = await makeVideo();
     await start(piece, piece.document.cuts.slice(0, 3));
-    for (const { id } of await recordingsOf(piece)) expect((await stack.wren.ask('DELETE', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}`)).status).toBe(204);
-    expect((await recordingsOf(piece)).map(({ state }) => state)).toEqual(['stopped', 'stopped', 'stopped']);
+    for (const { id } of await exportsOf(piece)) expect((await stack.wren.ask('DELETE', `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}`)).status).toBe(204);
+    expect((await exportsOf(piece)).map(({ state }) => state)).toEqual(['cancelled', 'cancelled', 'cancelled']);
     await until('the files to be gone', () => incoming() === '');
   });
 
-  it('are gone on with after a restart, from where nothing is lost', async () => {
+  it('are made by another worker when the first one ends in the middle', async () => {
     const piece = await makeVideo();
     const { services } = stack;
-    await keepExport('restarted', piece);
-    const claimed = await claimVideoExport(services.db, 2);
-    expect(claimed).toMatchObject({ id: 'restarted', state: 'making' });
-    expect(await moveVideoExport(services.db, 'restarted', 'begin')).toBe(false);
-    // The process ends here, and another one starts.
-    await services.videos.resume();
-    await until('the video', async () => ['made', 'failed'].includes((await findVideoExport(services.db, piece.id, 'restarted'))?.state ?? ''));
-    expect((await findVideoExport(services.db, piece.id, 'restarted'))?.state).toBe('made');
+    await keepExport('left-behind', piece);
+    await enqueueJob(services.db, { ...exportJob('left-behind'), lane: 'nobody' }, 1);
+    expect(await claimJob(services.db, { lease: 'first', lanes: ['nobody'], nowMs: 1, machineNowMs: 1, leaseMs: 1_000 })).toMatchObject({ attempt: 1, state: 'running' });
+    // The first worker has ended; its lease runs out, and the job is taken over.
+    await services.db('jobs').where({ key: exportJobKey('left-behind') }).update({ lane: 'export' });
+    await until('the video', async () => (await getJob(services.db, exportJobKey('left-behind'))).state === 'done');
+    expect(await getJob(services.db, exportJobKey('left-behind'))).toMatchObject({ state: 'done', attempt: 2 });
+  });
+
+  it('are made again when the cache was emptied', async () => {
+    const piece = await makeVideo();
+    await start(piece, piece.document.cuts.slice(0, 1));
+    await until('the video', async () => (await exportsOf(piece))[0]?.state === 'done');
+    const id = (await exportsOf(piece))[0]?.id ?? '';
+    const file = `/api/brands/gullwick/pieces/${piece.id}/video-exports/${id}/file`;
+    rmSync(String((await getJob(stack.services.db, exportJobKey(id))).result?.['path']));
+    const missing = await stack.wren.raw('GET', file);
+    expect([missing.status, missing.headers.get('retry-after')]).toEqual([503, '5']);
+    await until('the file again', async () => (await stack.wren.raw('GET', file)).status === 200);
   });
 
   it('whose program is stopped in the middle leave nothing behind', async () => {
@@ -247,18 +260,18 @@ describe('files of a video', () => {
     const brand = await gullwick();
     const photo = (await stack.services.db('media').where({ brand_id: brand.id, name: 'windsocks.jpg' }).first('id')) as { id: string };
     const changes = [
-      { op: 'add', path: ['cover'], value: { kind: 'picture', mediaId: photo.id } },
-      { op: 'add', path: ['track'], value: { subtitles: [{ fromMs: 200, toMs: 1_400, text: 'Hold on tight' }], subtitleFile: true } },
-      { op: 'replace', path: ['frames', 0, 'shot', 'lengthMs'], value: 2_900 },
+      { op: 'add', path: '/cover', value: { kind: 'picture', mediaId: photo.id } },
+      { op: 'add', path: '/track', value: { subtitles: [{ fromMs: 200, toMs: 1_400, text: 'Hold on tight' }], subtitleFile: true } },
+      { op: 'replace', path: '/frames/0/shot/lengthMs', value: 2_900 },
     ];
     const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: changes });
     expect(changed.status).toBe(200);
     const { revision, document } = changed.body as unknown as Made;
     const cuts = document.cuts.filter(({ placement }) => placement === 'page-square' || placement === 'clip');
     expect(cuts).toHaveLength(2);
-    await stack.services.db('deliveries').where({ state: 'scheduled' }).update({ state: 'cancelled' });
+    await clearQueue(stack);
     expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision, cuts, when: { kind: 'now' } })).status).toBe(201);
-    expect(await dispatchDue(stack.services, standinConnector)).toBe(2);
+    expect(await sendDue(stack)).toBe(2);
     const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { placement: string; state: string; address: string | null; problem: string | null }[] };
     expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null], ['sent', null]]);
     const pageOf = async (placement: string): Promise<string> => (await fetch(items.find((item) => item.placement === placement)?.address ?? '')).text();
@@ -284,17 +297,27 @@ describe('files of a video', () => {
     // It would be too short: the place takes three seconds at least.
     expect(JSON.stringify(scheduled.body)).toContain('Petalry Square takes 3 to 90 seconds; the video lasts 2.0.');
     const [story] = piece.document.cuts.filter(({ placement }) => placement === 'story');
+    await clearQueue(stack);
     expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: [story], when: { kind: 'now' } })).status).toBe(201);
-    await stack.services.db('deliveries').where({ state: 'scheduled' }).whereNot({ piece_id: piece.id }).update({ state: 'cancelled' });
-    expect(await dispatchDue(stack.services, standinConnector)).toBe(1);
+    expect(await sendDue(stack)).toBe(1);
     const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { state: string; address: string | null; problem: string | null }[] };
     expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null]]);
     expect(await (await fetch(items[0]?.address ?? '')).text()).toContain('data-seconds="2.0"');
   });
 });
 
-it('a full disk is said as what it is', () => {
-  expect(videoProblem(new FfmpegError('ffmpeg', 'av_interleaved_write_frame(): No space left on device', 1))).toContain('The disk of the server is full. Nothing was lost');
-  expect(videoProblem(Object.assign(new Error('write'), { code: 'ENOSPC' }))).toContain('The disk of the server is full');
-  expect(videoProblem(new FfmpegError('ffmpeg', 'Invalid data', 1))).toContain('look whether one of its clips plays');
+describe('what an error means for a video', () => {
+  const full = 'The disk of the server is full. Nothing was lost. Export again when there is room.';
+  it.each([
+    [new FfmpegError('ffmpeg', 'av_interleaved_write_frame(): No space left on device', 1), { kind: 'failed', problem: full }],
+    [Object.assign(new Error('write'), { code: 'ENOSPC' }), { kind: 'failed', problem: full }],
+    [new TooHeavyError(1), { kind: 'failed', problem: 'No quality of this video stays below what the network takes. Make it shorter.' }],
+  ])('%s', (error, outcome) => {
+    expect(videoProblem(error, false)).toEqual(outcome);
+  });
+
+  it('what nobody knows is tried again, until it was the last attempt', () => {
+    const error = new FfmpegError('ffmpeg', 'Invalid data', 1);
+    expect([videoProblem(error, false).kind, videoProblem(error, true)]).toMatchObject(['retry', { kind: 'failed', problem: expect.stringContaining('check that each of its clips plays') as string }]);
+  });
 });

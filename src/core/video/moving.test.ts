@@ -45,7 +45,7 @@ describe('a crop that follows its subject', () => {
   });
 
   it('stays where a person has set the crop, and where nothing is known of a subject', () => {
-    expect(shotMovements(shotOf(frame('c1')), pictures, { recording: { x: 0.5, y: 0.5, zoom: 1 } }).size).toBe(0);
+    expect(shotMovements(shotOf(frame('c1')), pictures, { film: { x: 0.5, y: 0.5, zoom: 1 } }).size).toBe(0);
     expect(shotMovements(shotOf(frame('c1')), new Map([['c1', { focal: { x: 0.5, y: 0.5 }, recording: { ...recording, subject: [] } }]]), {}).size).toBe(0);
   });
 

@@ -64,6 +64,7 @@ export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId
     })),
     50,
   );
+  for (const { id } of made) await noteChange(trx, { brandId: post.brandId, kind: 'delivery', subjectId: id }, machineNowMs);
 }
 
 export async function findDelivery(db: Db, brandId: string, id: string): Promise<Delivery | null> {

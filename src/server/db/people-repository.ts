@@ -39,7 +39,7 @@ export async function findPerson(db: Db, id: string): Promise<Person | null> {
 }
 
 /** Everybody, in the order they were added; only the demo asks for this. */
-export async function listPeople(db: Db): Promise<readonly (Person & { readonly role: string; readonly brand: string })[]> {
+export async function listPeople(db: Db): Promise<readonly (Person & { readonly role: Role; readonly brand: string })[]> {
   return db('people')
     .join('memberships', 'memberships.person_id', 'people.id')
     .join('brands', 'brands.id', 'memberships.brand_id')

@@ -75,11 +75,10 @@ export async function up(db: Knex): Promise<void> {
     table.primary(['piece_id', 'revision']);
     table.index(['hash']);
   });
-  await db.schema.alterTable('pieces', (table) => {
-    table.text('hash').references('documents.hash');
-    table.text('template_key').notNullable().defaultTo('');
-    table.integer('cut_count').notNullable().defaultTo(0);
-  });
+  // As plain statements: the schema builder would make the table anew, and posts and uses point to its rows.
+  await db.raw('alter table pieces add column hash text references documents(hash)');
+  await db.raw("alter table pieces add column template_key text not null default ''");
+  await db.raw('alter table pieces add column cut_count integer not null default 0');
 
   await movePieces(db);
   await moveDeliveries(db);

@@ -54,14 +54,15 @@ export async function up(db: Knex): Promise<void> {
       altered.integer('position').notNullable().defaultTo(0);
     });
   }
-  // Until now, the order of insertion was the order of lists.
+  // Until now, the order of insertion was the order of lists; other engines than SQLite have no rows from before.
+  const isSqlite = (db.client as { config: { client: string } }).config.client === 'better-sqlite3';
   const inOrder = async (table: string, columns: readonly string[]): Promise<void> => {
-    for (const [index, row] of (await db(table).select([...columns])).entries()) await db(table).where(row).update({ position: index + 1 });
+    for (const [index, row] of (await db(table).select([...columns]).modify((query) => void (isSqlite && query.orderBy('rowid')))).entries()) await db(table).where(row).update({ position: index + 1 });
   };
   await inOrder('brands', ['id']);
   await inOrder('people', ['id']);
   await inOrder('memberships', ['person_id', 'brand_id']);
-  if ((db.client as { config: { client: string } }).config.client === 'better-sqlite3') return;
+  if (isSqlite) return;
   for (const [table, columns] of Object.entries(MOMENTS)) {
     await db.schema.alterTable(table, (altered) => {
       for (const column of columns) altered.bigInteger(column).alter({ alterNullable: false });
