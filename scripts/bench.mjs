@@ -9,4 +9,4 @@ ensureNodeModules();
 await build();
 const esbuild = await import('esbuild');
 await esbuild.build({ absWorkingDir: projectRoot, entryPoints: { bench: 'tests/bench/bench.ts' }, bundle: true, platform: 'node', format: 'esm', target: 'node20', packages: 'external', outdir: 'dist', outExtension: { '.js': '.mjs' }, logLevel: 'warning' });
-process.exit(spawnSync(process.execPath, [join('dist', 'bench.mjs')], { cwd: projectRoot, stdio: 'inherit' }).status ?? 1);
+process.exit(spawnSync(process.execPath, [join('dist', 'bench.mjs'), ...process.argv.slice(2)], { cwd: projectRoot, stdio: 'inherit' }).status ?? 1);

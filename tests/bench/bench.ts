@@ -1,28 +1,52 @@
 import { documentMegabytes } from './carousel-document.ts';
-import { videoRatios } from './video-export.ts';
-import { previewTimes } from './video-preview.ts';
 import { percentile, printFigure } from './figure.ts';
 import { FRAMES_PER_MS, keystrokeTimes, type TypedIn } from './keystroke.ts';
+import { measureScale } from './scale/scale.ts';
 import { serverCutRatio } from './server-cut.ts';
 import { serverSetRatio } from './server-set.ts';
+import { videoRatios } from './video-export.ts';
+import { previewTimes } from './video-preview.ts';
 
-printFigure('server-cut-against-decode-resize-encode', await serverCutRatio(), 1.15);
-for (const format of ['png', 'jpeg'] as const) printFigure(`twelve-cuts-of-24-megapixels-as-${format}`, await serverSetRatio(format), 1.15);
-printFigure('document-of-ten-slides-in-megabytes', await documentMegabytes(), 8);
-const recordings = await videoRatios();
-printFigure('video-of-five-shots-against-ffmpeg-alone', recordings.one, 1.35);
-process.stdout.write(`the same against a bare transcode: ${recordings.bare.toFixed(2)}\n`);
-printFigure('four-cuts-of-a-video-against-the-sum-of-their-floors', recordings.four, 1.2);
-printFigure('memory-of-exporting-videos-in-megabytes', recordings.megabytes, 1024);
-const preview = await previewTimes();
-printFigure('video-plays-after-milliseconds-p95', percentile(preview.starts, 0.95), 500);
-printFigure('scrub-to-a-painted-frame-in-milliseconds-p95', percentile(preview.scrubs, 0.95), 80);
+async function measureCuts(): Promise<void> {
+  printFigure('server-cut-against-decode-resize-encode', await serverCutRatio(), 1.15);
+  for (const format of ['png', 'jpeg'] as const) printFigure(`twelve-cuts-of-24-megapixels-as-${format}`, await serverSetRatio(format), 1.15);
+  printFigure('document-of-ten-slides-in-megabytes', await documentMegabytes(), 8);
+}
+
+async function measureVideos(): Promise<void> {
+  const ratios = await videoRatios();
+  printFigure('video-of-five-shots-against-ffmpeg-alone', ratios.one, 1.35);
+  process.stdout.write(`the same against a bare transcode: ${ratios.bare.toFixed(2)}\n`);
+  printFigure('four-cuts-of-a-video-against-the-sum-of-their-floors', ratios.four, 1.2);
+  printFigure('memory-of-exporting-videos-in-megabytes', ratios.megabytes, 1024);
+}
+
+async function measurePreview(): Promise<void> {
+  const preview = await previewTimes();
+  printFigure('video-plays-after-milliseconds-p95', percentile(preview.starts, 0.95), 500);
+  printFigure('scrub-to-a-painted-frame-in-milliseconds-p95', percentile(preview.scrubs, 0.95), 80);
+}
+
 const typing: readonly (readonly [string, TypedIn, number])[] = [
   ['keystroke-to-twelve-cuts-p95-in-frames-of-60-hertz', { piece: 'Build your own kite', cuts: 12, slides: 1, field: 'Headline', slide: null }, 3],
   ['keystroke-on-one-of-ten-slides-in-five-cuts-p95-in-frames-of-60-hertz', { piece: 'Five winds', cuts: 5, slides: 10, field: 'Text', slide: /^3 / }, 3.6],
 ];
-for (const [name, typedIn, target] of typing) {
-  const times = await keystrokeTimes(typedIn);
-  process.stdout.write(`${times.length} keystrokes: median ${percentile(times, 0.5).toFixed(1)} ms, p95 ${percentile(times, 0.95).toFixed(1)} ms\n`);
-  printFigure(name, percentile(times, 0.95) * FRAMES_PER_MS, target);
+
+async function measureTyping(): Promise<void> {
+  for (const [name, typedIn, target] of typing) {
+    const times = await keystrokeTimes(typedIn);
+    process.stdout.write(`${times.length} keystrokes: median ${percentile(times, 0.5).toFixed(1)} ms, p95 ${percentile(times, 0.95).toFixed(1)} ms\n`);
+    printFigure(name, percentile(times, 0.95) * FRAMES_PER_MS, target);
+  }
 }
+
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, scale: measureScale } as const;
+type Part = keyof typeof parts;
+/** Without a name everything is measured but what needs a brand of its own size. */
+const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing'];
+
+const isPart = (name: string): name is Part => Object.hasOwn(parts, name);
+const asked = process.argv.slice(2);
+const unknown = asked.find((name) => !isPart(name));
+if (unknown !== undefined) throw new Error(`There is no part '${unknown}'. There are: ${Object.keys(parts).join(', ')}.`);
+for (const name of asked.length === 0 ? usual : asked.filter(isPart)) await parts[name]();

@@ -1,8 +1,10 @@
 import { mkdtempSync, openSync, closeSync, ftruncateSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test } from '@playwright/test';
-import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
+import { expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectSaved, startPiece } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 test('files that cannot be used are each refused with a sentence, and the good one among them comes in', async ({ page }) => {
   const folder = mkdtempSync(join(tmpdir(), 'confetti-files-'));
@@ -72,12 +74,12 @@ test('an empty piece and a caption of 3,000 characters are stopped before they a
   await expectSaved(page);
 });
 
-test('a network that is down is waited for, with the reason and the next attempt in sight', async ({ page, request }) => {
+test('a network that is down is waited for, with the reason and the next attempt in sight', async ({ page, request, stack }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');
   await page.getByLabel('Quote').fill('Patience is a line on a reel');
   await expectSaved(page);
-  await request.post(`${STANDIN_ORIGIN}/switchboard/faults`, { data: { network: 'quipline', kind: 'busy', times: 2 } });
+  await request.post(`${stack.standinOrigin}/switchboard/faults`, { data: { network: 'quipline', kind: 'busy', times: 2 } });
   await page.getByRole('tab', { name: 'Times' }).click();
   await page.getByRole('button', { name: 'Send now', exact: true }).click();
   const quipline = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });

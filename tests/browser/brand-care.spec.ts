@@ -1,5 +1,7 @@
-import { expect, test } from '@playwright/test';
-import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
+import { expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectSaved, startPiece } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 test('a fact is written once, fills texts and captions, and is asked for where it is missing', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/facts');
@@ -56,7 +58,7 @@ test('the owner takes somebody in, and a designer only sees who is there', async
   await expect(wren.getByRole('button', { name: 'Take in' })).toHaveCount(0);
 });
 
-test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page }) => {
+test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page, stack }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From the picture library' }).click();
@@ -81,7 +83,7 @@ test('media: from the library with its credit, by tag, archived and back, and no
   await page.getByLabel('Address of the picture').fill('http://localhost:9/x.png');
   await page.getByRole('button', { name: 'Fetch it' }).click();
   await expect(page.getByText('localhost is not on the public internet, so it is not fetched.')).toBeVisible();
-  await page.getByLabel('Address of the picture').fill(`${STANDIN_ORIGIN}/library/ripstop-swatches/whole`);
+  await page.getByLabel('Address of the picture').fill(`${stack.standinOrigin}/library/ripstop-swatches/whole`);
   await page.getByRole('button', { name: 'Fetch it' }).click();
   await expect(page.getByRole('complementary', { name: 'whole' })).toContainText('From http');
 });

@@ -1,5 +1,7 @@
-import { expect, test } from '@playwright/test';
-import { comeInAs } from './steps.ts';
+import { expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectStill } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 test('a weak pair is said, the offered colour is taken, the cuts follow at once, and the book is kept', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
@@ -8,12 +10,11 @@ test('a weak pair is said, the offered colour is taken, the cuts follow at once,
   await expect(weak).not.toHaveCount(0);
   const before = await weak.count();
   const cut = page.locator('canvas[data-cut="tally"]');
-  await expect(cut).toHaveAttribute('data-painted', /\d+/);
-  await page.waitForTimeout(500);
+  await expectStill(cut);
   const painted = await cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
   await page.getByLabel(/^Sail Yellow,/).fill('#ffb37a');
   await expect.poll(() => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(painted);
-  await page.getByRole('button', { name: 'Leave as it was' }).click();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
   await weak.first().getByRole('button').click();
   await expect(page.getByText('Not saved yet')).toBeVisible();
   expect(await weak.count()).toBeLessThan(before);

@@ -1,7 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page, expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
 import { comeInAs, expectSaved, expectSettled, startPiece } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 const canvasOf = (page: Page, cut: string) => page.locator(`canvas[data-cut$="${cut}"]`);
 const pixels = (page: Page, cut: string): Promise<string> => canvasOf(page, cut).evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());

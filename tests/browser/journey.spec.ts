@@ -1,7 +1,9 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test, type Page } from '@playwright/test';
+import { type Page, expect, freshData, test } from './fixtures.ts';
 import sharp from 'sharp';
-import { comeInAs, expectSaved, startPiece, STANDIN_ORIGIN } from './steps.ts';
+import { comeInAs, expectSaved, startPiece } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 const PHOTO = 'demo/media/red-diamond-dunes.jpg';
 const CAPTION = 'A red diamond, out over the dunes. #GullwickKites';
@@ -29,7 +31,7 @@ async function paintedPreview(page: Page): Promise<Buffer> {
   return Buffer.from(dataUrl.split(',')[1] ?? '', 'base64');
 }
 
-test('from a photo to a sent post, as Wren', async ({ page }) => {
+test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
   await test.step('sign in', async () => {
     await page.goto('/b/gullwick/make/media');
     await expect(page).toHaveURL(/sign-in\?next=/);
@@ -125,7 +127,7 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
     await page.getByLabel('Day').fill(wanted);
     await page.getByRole('button', { name: 'Schedule 8 posts' }).click();
     await expect(page.locator('[data-delivery]')).toHaveCount(8);
-    await expect(page.locator('[data-delivery]').first()).toContainText(/Scheduled.*London/);
+    await expect(page.locator('[data-post]').first()).toContainText(/London.*Scheduled/);
   });
 
   const pieceAddress = page.url();
@@ -152,13 +154,13 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
       const row = page.locator('[data-delivery]').filter({ hasText: network }).filter({ hasText: place });
       await expect(row).toHaveAttribute('data-state', 'sent', { timeout: 30_000 });
       const address = (await row.locator('a[target="_blank"]').getAttribute('href')) ?? '';
-      expect(address.startsWith(STANDIN_ORIGIN)).toBe(true);
+      expect(address.startsWith(stack.standinOrigin)).toBe(true);
       const published = await page.context().newPage();
       await published.goto(address);
       await expect(published.locator('.words')).toHaveText(words);
       const image = published.locator('main img');
       await expect(image).toHaveAttribute('alt', 'A red diamond kite over dunes.');
-      const bytes = await (await page.request.get(new URL((await image.getAttribute('src')) ?? '', STANDIN_ORIGIN).href)).body();
+      const bytes = await (await page.request.get(new URL((await image.getAttribute('src')) ?? '', stack.standinOrigin).href)).body();
       await published.close();
 
       await page.getByRole('tab', { name: 'Look' }).click();
@@ -185,22 +187,61 @@ test('from a photo to a sent post, as Wren', async ({ page }) => {
   });
 });
 
-test('two browsers saving one piece: nothing is lost, and a person decides', async ({ browser }) => {
+test('two people in one piece: both keep their words, see each other, and are asked only about one place', async ({ browser }) => {
   const [mine, theirs] = [await browser.newPage(), await browser.newPage()];
   await comeInAs(mine, 'Wren');
   await startPiece(mine, 'Aside');
-  await comeInAs(theirs, 'Ottoline', mine.url());
-  await theirs.getByLabel('Quote').fill('Ottoline was here first');
-  await expectSaved(theirs);
-  await mine.getByLabel('Quote').fill('Wren had another idea');
-  const note = mine.getByRole('alertdialog');
-  await expect(note).toContainText('Ottoline was here first');
-  await expect(note).toContainText('Wren had another idea');
-  await note.getByRole('button', { name: 'Keep mine' }).click();
-  await expectSaved(mine);
-  await theirs.getByLabel('Who said it').fill('Ottoline');
-  await theirs.getByRole('alertdialog').getByRole('button', { name: 'Take the other' }).click();
-  await expect(theirs.getByLabel('Quote')).toHaveValue('Wren had another idea');
+  await comeInAs(theirs, 'Ottoline', new URL(mine.url()).pathname);
+  await expect(mine.locator('[data-present]')).toContainText('Ottoline is here');
+  await expect(theirs.locator('[data-present]')).toContainText('Wren is here');
+
+  await test.step('different fields: nobody is asked, and each sees the other’s words come', async () => {
+    await Promise.all([theirs.getByLabel('Who said it').fill('Ottoline'), mine.getByLabel('Quote').fill('Wind is free')]);
+    await Promise.all([expectSaved(mine), expectSaved(theirs)]);
+    await expect(mine.getByLabel('Who said it')).toHaveValue('Ottoline');
+    await expect(theirs.getByLabel('Quote')).toHaveValue('Wind is free');
+    await expect(mine.getByRole('alertdialog')).toBeHidden();
+  });
+
+  await test.step('one field: both texts and the name, and a choice', async () => {
+    await mine.context().setOffline(true);
+    await mine.getByLabel('Quote').fill('Wren had another idea');
+    await theirs.getByLabel('Quote').fill('Ottoline was here first');
+    await expectSaved(theirs);
+    await mine.context().setOffline(false);
+    const note = mine.getByRole('alertdialog');
+    await expect(note).toContainText('Ottoline Brack wrote in the same place');
+    await expect(note).toContainText('Ottoline was here first');
+    await expect(note).toContainText('Wren had another idea');
+    await note.getByRole('radio', { name: /Ottoline was here first/ }).check();
+    await note.getByRole('button', { name: 'Save this choice' }).click();
+    await expectSaved(mine);
+    await expect(mine.getByLabel('Quote')).toHaveValue('Ottoline was here first');
+  });
+
+  await test.step('words that were not saved yet when the page goes are saved all the same', async () => {
+    await mine.getByLabel('Who said it').fill('Somebody in a hurry');
+    mine.on('dialog', (dialog) => void dialog.accept());
+    await mine.close({ runBeforeUnload: true });
+    await expect(theirs.getByLabel('Who said it')).toHaveValue('Somebody in a hurry');
+    await expect(theirs.locator('[data-present]')).toBeHidden();
+  });
+
+  await test.step('every saved state can be looked at and restored, also after a reload', async () => {
+    await theirs.reload();
+    await theirs.getByRole('button', { name: 'History' }).click();
+    const states = theirs.getByRole('region', { name: 'Saved states' }).getByRole('listitem');
+    await expect(states.first()).toContainText('Wren Adeyemi-Holt');
+    await expect.poll(() => states.count()).toBeGreaterThan(3);
+    await states.last().getByRole('button').click();
+    const changes = theirs.getByRole('table');
+    await expect(changes).toContainText('Ottoline was here first');
+    await theirs.getByRole('button', { name: 'Restore this state' }).click();
+    await expect(theirs.getByLabel('Quote')).toHaveValue('');
+    await expectSaved(theirs);
+    await theirs.getByRole('button', { name: 'Undo' }).click();
+    await expect(theirs.getByLabel('Quote')).toHaveValue('Ottoline was here first');
+  });
 });
 
 test('work goes on while the server is away, and is saved when it is back', async ({ page, context }) => {

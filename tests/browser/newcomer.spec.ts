@@ -1,15 +1,17 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { comeInAs, expectSaved, expectSettled, STANDIN_ORIGIN } from './steps.ts';
+import { comeInAs, expectSaved, expectSettled } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 /** A photo as a phone takes it: large, turned by its orientation, with its place in it. */
 async function phonePhoto(): Promise<Buffer> {
   return sharp('demo/media/beach-hut-shop.jpg').resize(4032, 3024, { fit: 'cover' }).rotate(90).jpeg({ quality: 88 }).withMetadata({ orientation: 8 }).toBuffer();
 }
 
-test('a newcomer goes from a web page to a ZIP of every cut in under three minutes', async ({ page }) => {
+test('a newcomer goes from a web page to a ZIP of every cut in under three minutes', async ({ page, stack }) => {
   const photo = await phonePhoto();
   const started = Date.now();
   await comeInAs(page, 'Caspian');
@@ -17,7 +19,7 @@ test('a newcomer goes from a web page to a ZIP of every cut in under three minut
   await test.step('a brand from its web page', async () => {
     await page.getByRole('button', { name: /^Brand: / }).click();
     await page.getByRole('menuitem', { name: 'New brand' }).click();
-    await page.getByLabel('The brand’s web page').fill(`${STANDIN_ORIGIN}/sites/salt-and-rye/`);
+    await page.getByLabel('The brand’s web page').fill(`${stack.standinOrigin}/sites/salt-and-rye/`);
     await page.getByRole('button', { name: 'Read the page' }).click();
     await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Salt & Rye');
     await expect(page.getByText('Wine', { exact: true })).toBeVisible();

@@ -1,8 +1,4 @@
-import { expect, type Cookie, type Page } from '@playwright/test';
-import { BROWSER_PORT } from '../../playwright.config.ts';
-
-const ORIGIN = `http://127.0.0.1:${BROWSER_PORT}`;
-export const STANDIN_ORIGIN = `http://127.0.0.1:${BROWSER_PORT + 1}`;
+import { expect, type Cookie, type Locator, type Page } from '@playwright/test';
 
 /** Cookies of who has signed in before: how signing in works is seen the first time, and need not be waited for again. */
 const sessions = new Map<string, Cookie[]>();
@@ -18,7 +14,8 @@ export async function comeInAs(page: Page, name: string, address = '/b/gullwick/
     await page.waitForURL(/make\/pieces/);
     sessions.set(name, await page.context().cookies());
   }
-  if (new URL(page.url(), ORIGIN).pathname !== address) await page.goto(address);
+  const isThere = page.url() !== 'about:blank' && new URL(page.url()).pathname === address;
+  if (!isThere) await page.goto(address);
 }
 
 /** Starts a piece from a template and waits until its wall is painted. */
@@ -45,4 +42,32 @@ export async function expectSettled(page: Page): Promise<void> {
       return isSame;
     }, { intervals: [500] })
     .toBe(true);
+}
+
+const STILL_FRAMES = 30;
+
+/** Waits until a canvas shows its pictures and has not been painted again for half a second of frames. */
+export async function expectStill(canvas: Locator): Promise<void> {
+  await expect(canvas).toHaveAttribute('data-settled', 'true');
+  await canvas.evaluate(
+    (each: HTMLElement, frames: number) =>
+      new Promise<void>((resolve) => {
+        let last: string | undefined;
+        let same = 0;
+        const look = (): void => {
+          const now = each.dataset['painted'];
+          same = now === last ? same + 1 : 0;
+          last = now;
+          if (same >= frames) resolve();
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+    STILL_FRAMES,
+  );
+}
+
+/** Waits until no colour and no place on the page is under way to another. */
+export async function expectNoMotion(page: Page): Promise<void> {
+  await expect.poll(() => page.evaluate(() => document.getAnimations().filter((each) => each.playState === 'running' && Number.isFinite(each.effect?.getComputedTiming().endTime as number)).length)).toBe(0);
 }

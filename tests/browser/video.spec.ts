@@ -2,8 +2,10 @@ import { execFileSync, spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { expect, test, type Page } from '@playwright/test';
-import { comeInAs, expectSaved } from './steps.ts';
+import { type Page, expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectSaved, expectStill } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 const shots = (page: Page) => page.getByRole('listbox', { name: 'Shots in their order' }).getByRole('option');
 const frame = async (page: Page): Promise<number> => Number(await page.locator('[data-frame]').getAttribute('data-frame'));
@@ -38,8 +40,7 @@ async function expectAlike(page: Page, recording: string, folder: string, frames
   const canvas = page.locator('ul canvas').first();
   for (const at of frames) {
     await page.getByLabel('Moment', { exact: true }).fill(String(at));
-    await expect(canvas).toHaveAttribute('data-settled', 'true');
-    await page.waitForTimeout(700);
+    await expectStill(canvas);
     const seen = join(folder, `seen-${at}.png`);
     writeFileSync(seen, Buffer.from((await canvas.evaluate((each: HTMLCanvasElement) => each.toDataURL('image/png'))).split(',')[1] ?? '', 'base64'));
     const { width, height } = await canvas.evaluate(({ width: w, height: h }: HTMLCanvasElement) => ({ width: w, height: h }));
@@ -54,7 +55,7 @@ async function makeRecording(page: Page, recording: string): Promise<string> {
   await page.getByRole('button', { name: 'Download' }).click();
   await page.getByRole('button', { name: 'Make the video' }).click();
   const made = page.getByRole('list', { name: 'Videos' }).getByRole('listitem').first();
-  await expect(made).toHaveAttribute('data-export', 'made', { timeout: 120_000 });
+  await expect(made).toHaveAttribute('data-export', 'done', { timeout: 120_000 });
   const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
   await download.saveAs(recording);
   await page.keyboard.press('Escape');
@@ -116,7 +117,7 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('Home');
     const canvas = page.locator('ul canvas').first();
-    await page.waitForTimeout(800);
+    await expectStill(canvas);
     const before = await canvas.getAttribute('data-painted');
     await page.getByRole('button', { name: 'Play' }).click();
     await expect.poll(() => frame(page)).toBeGreaterThan(20);
@@ -125,9 +126,9 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByRole('button', { name: 'Pause' }).click();
     const at = await frame(page);
     // While it stands, nothing is painted.
-    await page.waitForTimeout(2_000);
+    await expectStill(canvas);
     await page.evaluate(() => performance.clearMeasures('wall'));
-    await page.waitForTimeout(1_000);
+    await expectStill(canvas);
     expect(await page.evaluate(() => performance.getEntriesByName('wall', 'measure').length)).toBe(0);
     await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('ArrowRight');

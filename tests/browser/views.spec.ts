@@ -1,6 +1,8 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
-import { comeInAs } from './steps.ts';
+import { type Page, expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectNoMotion } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 const openFirstPiece = async (page: Page): Promise<void> => {
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Box Kite' }).first().click();
@@ -22,7 +24,7 @@ const openVideo = async (page: Page): Promise<void> => {
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);
   await page.getByRole('tab', { name }).click();
-  await page.waitForTimeout(400);
+  await expect(page.getByRole('tabpanel', { name })).toBeVisible();
 };
 
 const openWorkshop = async (page: Page): Promise<void> => {
@@ -66,8 +68,7 @@ for (const [name, address, prepare] of views) {
     const grounds: string[] = [];
     for (const colorScheme of ['light', 'dark'] as const) {
       await page.emulateMedia({ colorScheme });
-      // Colours take a moment to change.
-      await page.waitForTimeout(300);
+      await expectNoMotion(page);
       grounds.push(await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor));
       const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
       expect(violations.map((violation) => `${colorScheme}, ${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
@@ -81,7 +82,7 @@ test('signing in can be used by everyone', async ({ page }) => {
   await page.goto('/sign-in');
   // The buttons take their colours once they can be pressed.
   await page.locator('astro-island:not([ssr])').first().waitFor();
-  await page.waitForTimeout(400);
+  await expectNoMotion(page);
   const { violations } = await new AxeBuilder({ page }).analyze();
   expect(violations.map((violation) => violation.id)).toEqual([]);
 });

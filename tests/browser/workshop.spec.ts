@@ -1,6 +1,8 @@
 import { readFile } from 'node:fs/promises';
-import { expect, test } from '@playwright/test';
+import { expect, freshData, test } from './fixtures.ts';
 import { comeInAs } from './steps.ts';
+
+test.use(freshData(import.meta.url));
 
 test('every kind of slide of a carousel is changed on its own', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
@@ -10,14 +12,14 @@ test('every kind of slide of a carousel is changed on its own', async ({ page })
   await expect(square).toHaveAttribute('data-settled', 'true');
   const pixels = (): Promise<string> => square.evaluate((each: HTMLCanvasElement) => each.toDataURL());
   const cover = await pixels();
-  const kinds = page.getByRole('tablist', { name: 'Kinds of slides' });
-  await kinds.getByRole('tab', { name: 'Closing card' }).click();
+  const kinds = page.getByRole('radiogroup', { name: 'Kinds of slides' });
+  await kinds.getByRole('radio', { name: 'Closing card' }).click();
   await expect.poll(pixels).not.toBe(cover);
   const before = await pixels();
   await page.getByRole('list', { name: 'Parts of this arrangement' }).getByRole('button', { name: /^Call/ }).click();
   await page.getByRole('complementary', { name: 'The chosen part' }).getByLabel('Align', { exact: true }).selectOption('end');
   await expect.poll(pixels).not.toBe(before);
-  await kinds.getByRole('tab', { name: 'Cover' }).click();
+  await kinds.getByRole('radio', { name: 'Cover' }).click();
   await expect.poll(pixels).toBe(cover);
   await page.getByRole('button', { name: 'Save the template' }).click();
   await expect(page.getByText('Saved. Pieces with this template follow')).toBeVisible();

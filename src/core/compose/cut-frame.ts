@@ -9,7 +9,10 @@ export interface CutFrame {
   readonly safe: Insets;
 }
 
-const MARGIN_SHARE = 0.06;
+/** The margin `m` of a picture of this size, in pixels: 6% of its short side. Lengths of templates and of motion are counted in it. */
+export function marginPx({ widthPx, heightPx }: Size): number {
+  return Math.min(widthPx, heightPx) * 0.06;
+}
 
 /**
  * Smallest sizes at a cut 1080 pixels wide, in proportion elsewhere: such a cut is seen about 390 points wide on a phone.
@@ -20,9 +23,10 @@ export const MIN_LABEL_PX_AT_1080 = 26;
 export function cutFrame(placement: Placement): CutFrame {
   const { width, height } = placement.exportPx;
   const { top, right, bottom, left } = placement.safePercent;
+  const size = { widthPx: width, heightPx: height };
   return {
-    size: { widthPx: width, heightPx: height },
-    marginPx: Math.min(width, height) * MARGIN_SHARE,
+    size,
+    marginPx: marginPx(size),
     safe: { topPx: (top / 100) * height, rightPx: (right / 100) * width, bottomPx: (bottom / 100) * height, leftPx: (left / 100) * width },
   };
 }

@@ -1,5 +1,5 @@
 import type { Draft } from 'immer';
-import { differs, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment, type OwnCrop } from './adjustment.ts';
+import { adjustmentKeys, differs, differsIn, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment, type OwnCrop } from './adjustment.ts';
 import type { Piece } from './piece.ts';
 
 /**
@@ -9,11 +9,7 @@ import type { Piece } from './piece.ts';
 export function adjustCut(draft: Draft<Piece>, key: string, change: (adjustment: Draft<Adjustment>) => void): void {
   const adjustment: Draft<Adjustment> = draft.adjustments[key] ?? {};
   change(adjustment);
-  for (const name of ['arrangement', 'scheme', 'textStep', 'hidden', 'crops'] as const) {
-    const value = adjustment[name];
-    const isEmpty = value === undefined || value === 0 || (typeof value === 'object' && Object.keys(value).length === 0);
-    if (isEmpty) delete adjustment[name];
-  }
+  for (const key of adjustmentKeys) if (!differsIn(adjustment, key)) delete adjustment[key];
   if (differs(adjustment)) draft.adjustments[key] = adjustment;
   else delete draft.adjustments[key];
 }

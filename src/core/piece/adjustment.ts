@@ -45,7 +45,8 @@ const cropsSchema = lazy((given: unknown) => {
   return given === undefined ? object().default(undefined) : object(Object.fromEntries(slots.map((slot) => [slot, crop.required()])));
 });
 
-export const adjustmentSchema: Schema = object({
+/** Everything in which a cut may differ, and what may stand there. */
+const adjustmentFields = {
   arrangement: key(),
   scheme: key(),
   textStep: number().integer().min(-MAX_TEXT_STEPS).max(MAX_TEXT_STEPS),
@@ -55,19 +56,23 @@ export const adjustmentSchema: Schema = object({
   lengthMs: shotSchema.fields.lengthMs,
   fromMs: shotSchema.fields.fromMs,
   withoutSlides: array(string().matches(/^[A-Za-z0-9_-]{1,40}$/).required()).max(100),
-}).noUnknown();
+} satisfies Record<keyof Adjustment, unknown>;
+
+export const adjustmentSchema: Schema = object(adjustmentFields).noUnknown();
+
+/** The names of all fields, in the order they are written. */
+export const adjustmentKeys = Object.keys(adjustmentFields) as readonly (keyof Adjustment)[];
+
+/** Whether a cut differs in one field. No slide left out is a choice too; no hidden part, no crop and no text step are not. */
+export function differsIn(adjustment: Adjustment, key: keyof Adjustment): boolean {
+  const value = adjustment[key];
+  if (value === undefined) return false;
+  if (key === 'withoutSlides' || typeof value === 'string' || typeof value === 'boolean') return true;
+  if (typeof value === 'number') return key !== 'textStep' || value !== 0;
+  return Object.keys(value).length > 0;
+}
 
 /** True when a cut differs in anything. */
 export function differs(adjustment: Adjustment): boolean {
-  return (
-    adjustment.arrangement !== undefined ||
-    adjustment.scheme !== undefined ||
-    (adjustment.textStep ?? 0) !== 0 ||
-    (adjustment.hidden?.length ?? 0) > 0 ||
-    adjustment.withoutSlides !== undefined ||
-    adjustment.gathered === true ||
-    adjustment.lengthMs !== undefined ||
-    adjustment.fromMs !== undefined ||
-    Object.keys(adjustment.crops ?? {}).length > 0
-  );
+  return adjustmentKeys.some((key) => differsIn(adjustment, key));
 }

@@ -1,7 +1,8 @@
+import { produce, type Draft } from 'immer';
 import type { FieldKey, Words } from '../words/fields.ts';
 import type { Cover } from '../piece/cover.ts';
-import type { Adjustment } from '../piece/adjustment.ts';
-import type { Piece, SlotValue } from '../piece/piece.ts';
+import { adjustCut, gatherSlides } from '../piece/adjust.ts';
+import type { Piece } from '../piece/piece.ts';
 
 /** A change that mends a finding, as a value. */
 export type Fix =
@@ -24,45 +25,27 @@ export type Fix =
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
   | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: FieldKey; readonly text: string };
 
-/** A piece whose parts may be written to; what editors keep drafts of. */
-export interface PieceDraft {
-  frames: { id: string; altText?: string | undefined; slots: Record<string, SlotValue> }[];
-  cover?: Cover | undefined;
-  adjustments: Record<string, Adjustment>;
-  words: { shared: Words; own: Record<string, Words> };
-}
-
-type Mutable<Shape> = { -readonly [Key in keyof Shape]: Shape[Key] };
-
 /** Writes a fix into a draft. Doing it twice changes nothing more. */
-export function applyFix(draft: PieceDraft, fix: Fix): void {
+export function applyFix(draft: Draft<Piece>, fix: Fix): void {
   switch (fix.kind) {
-    case 'hide-part': {
-      const before = draft.adjustments[fix.cut] ?? {};
-      draft.adjustments[fix.cut] = { ...before, hidden: [...new Set([...(before.hidden ?? []), fix.slot])] };
-      return;
-    }
-    case 'usual-size': {
-      const { textStep: _, ...rest } = draft.adjustments[fix.cut] ?? {};
-      draft.adjustments[fix.cut] = rest;
-      return;
-    }
-    case 'zoom-out': {
-      const before = draft.adjustments[fix.cut] ?? {};
-      const crop = before.crops?.[fix.slot];
-      if (crop) draft.adjustments[fix.cut] = { ...before, crops: { ...before.crops, [fix.slot]: { ...crop, zoom: 1 } } };
-      return;
-    }
+    case 'hide-part':
+      return adjustCut(draft, fix.cut, (adjustment) => void (adjustment.hidden = [...new Set([...(adjustment.hidden ?? []), fix.slot])]));
+    case 'usual-size':
+      return adjustCut(draft, fix.cut, (adjustment) => void delete adjustment.textStep);
+    case 'zoom-out':
+      return adjustCut(draft, fix.cut, (adjustment) => {
+        const crop = adjustment.crops?.[fix.slot];
+        if (crop) crop.zoom = 1;
+      });
     case 'set-cover':
       draft.cover = fix.cover;
       return;
     case 'own-lengths':
-      draft.adjustments[fix.cut] = { ...draft.adjustments[fix.cut], withoutSlides: [...fix.without] };
-      for (const [id, lengthMs] of Object.entries(fix.lengths)) draft.adjustments[`${fix.cut}/${id}`] = { ...draft.adjustments[`${fix.cut}/${id}`], lengthMs };
+      adjustCut(draft, fix.cut, (adjustment) => void (adjustment.withoutSlides = [...fix.without]));
+      for (const [id, lengthMs] of Object.entries(fix.lengths)) adjustCut(draft, `${fix.cut}/${id}`, (adjustment) => void (adjustment.lengthMs = lengthMs));
       return;
     case 'gather':
-      draft.adjustments[fix.cut] = { ...draft.adjustments[fix.cut], gathered: true };
-      return;
+      return gatherSlides(draft, fix.cut, true);
     case 'write-slot': {
       const frame = draft.frames.find(({ id }) => id === fix.frame);
       if (frame) frame.slots[fix.slot] = { kind: 'text', text: fix.text };
@@ -77,7 +60,7 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
       return;
     }
     case 'write-words': {
-      const row: Mutable<Words> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
+      const row: Draft<Words> = fix.channelId === null ? draft.words.shared : (draft.words.own[fix.channelId] ??= {});
       row[fix.field] = fix.text;
       return;
     }
@@ -86,7 +69,5 @@ export function applyFix(draft: PieceDraft, fix: Fix): void {
 
 /** A piece with a fix written into it. */
 export function fixed(piece: Piece, fix: Fix): Piece {
-  const copy = structuredClone(piece);
-  applyFix(copy as unknown as PieceDraft, fix);
-  return copy;
+  return produce(piece, (draft: Draft<Piece>) => applyFix(draft, fix));
 }

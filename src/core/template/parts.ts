@@ -169,6 +169,28 @@ export interface SwipePart extends Placed {
 
 export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart | DotsPart | SwipePart;
 
+interface Limits {
+  readonly min: number;
+  readonly max: number;
+}
+
+/** How large and how small lengths of parts may be, in m: what a document may hold, and what a form offers. */
+export const limitsM = {
+  stackGap: { min: 0, max: 20 },
+  rowsGap: { min: 0, max: 5 },
+  typeSize: { min: 0.2, max: 20 },
+  pictureSide: { min: 0.5, max: 20 },
+  markHeight: { min: 0.3, max: 12 },
+  ruleLength: { min: 0, max: 20 },
+  ruleThickness: { min: 0.01, max: 1 },
+  signHeight: { min: 0.5, max: 30 },
+  artworkHeight: { min: 0.3, max: 30 },
+  dotsHeight: { min: 0.1, max: 2 },
+  swipeHeight: { min: 0.2, max: 4 },
+} as const satisfies Readonly<Record<string, Limits>>;
+
+const within = ({ min, max }: Limits) => number().min(min).max(max);
+
 const perEdge = () =>
   object({ top: number(), right: number(), bottom: number(), left: number() }).noUnknown().default(undefined);
 
@@ -186,7 +208,7 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       ...placed,
       part: string().required(),
       direction: string().oneOf(['column', 'row']).required(),
-      gapM: number().min(0).max(20),
+      gapM: within(limitsM.stackGap),
       padM: perEdge(),
       safe: edges(),
       justify: string().oneOf(['start', 'centre', 'end', 'between']),
@@ -206,13 +228,13 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       role: string().oneOf(['display', 'heading', 'text', 'label']).required(),
       align: string().oneOf(['start', 'centre', 'end']).required(),
       ink: inkName().required(),
-      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
+      sizeM: object({ max: within(limitsM.typeSize).required(), min: within(limitsM.typeSize).required() }).required(),
       fill: boolean(),
       widthM: number().min(0.2).max(20),
       hanging: boolean(),
       ornament: boolean(),
     }).noUnknown(),
-  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean(), whole: boolean(), through: boolean(), sideM: number().min(0.5).max(20) }).noUnknown(),
+  picture: () => object({ ...placed, part: string().required(), slot: key(), underM: perEdge(), window: string<WindowShape>().oneOf([...windowShapes]), duotone: boolean(), whole: boolean(), through: boolean(), sideM: within(limitsM.pictureSide) }).noUnknown(),
   rows: () =>
     object({
       ...placed,
@@ -221,8 +243,8 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       ink: inkName().required(),
       numeralInk: inkName().required(),
       numerals: boolean().required(),
-      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
-      gapM: number().min(0).max(5).required(),
+      sizeM: object({ max: within(limitsM.typeSize).required(), min: within(limitsM.typeSize).required() }).required(),
+      gapM: within(limitsM.rowsGap).required(),
     }).noUnknown(),
   echo: () =>
     object({
@@ -233,23 +255,23 @@ const partSchemas: Readonly<Record<Part['part'], () => Schema>> = {
       inked: number().integer().min(0).max(23).required(),
       ink: inkName().required(),
       quietInk: inkName().required(),
-      sizeM: object({ max: number().min(0.2).max(20).required(), min: number().min(0.2).max(20).required() }).required(),
+      sizeM: object({ max: within(limitsM.typeSize).required(), min: within(limitsM.typeSize).required() }).required(),
     }).noUnknown(),
-  mark: () => object({ ...placed, part: string().required(), slot: string().matches(/^[a-z][a-z0-9-]*$/), heightM: number().min(0.3).max(12).required() }).noUnknown(),
-  rule: () => object({ ...placed, part: string().required(), lengthM: number().min(0).max(20).required(), thicknessM: number().min(0.01).max(1).required(), ink: inkName().required() }).noUnknown(),
-  sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: number().min(0.5).max(30).required(), ink: inkName().required() }).noUnknown(),
+  mark: () => object({ ...placed, part: string().required(), slot: string().matches(/^[a-z][a-z0-9-]*$/), heightM: within(limitsM.markHeight).required() }).noUnknown(),
+  rule: () => object({ ...placed, part: string().required(), lengthM: within(limitsM.ruleLength).required(), thicknessM: within(limitsM.ruleThickness).required(), ink: inkName().required() }).noUnknown(),
+  sign: () => object({ ...placed, part: string().required(), text: string().min(1).max(2).required(), heightM: within(limitsM.signHeight).required(), ink: inkName().required() }).noUnknown(),
   artwork: () =>
     object({
       ...placed,
       part: string().required(),
-      heightM: number().min(0.3).max(30).required(),
+      heightM: within(limitsM.artworkHeight).required(),
       viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(),
       paths: array(object({ d: string().required().max(20_000), fill: string().matches(/^#[0-9a-fA-F]{6}$/).required(), evenOdd: boolean() }).noUnknown()).min(1).max(400).required(),
       ink: inkName(),
     }).noUnknown(),
   motif: () => object({ ...placed, part: string().required(), generator: string<MotifName>().oneOf([...motifNames]).required(), seed: number().integer().min(0).required(), through: boolean() }).noUnknown(),
-  dots: () => object({ ...placed, part: string().required(), heightM: number().min(0.1).max(2).required(), ink: inkName().required(), quietInk: inkName().required() }).noUnknown(),
-  swipe: () => object({ ...placed, part: string().required(), heightM: number().min(0.2).max(4).required(), ink: inkName().required() }).noUnknown(),
+  dots: () => object({ ...placed, part: string().required(), heightM: within(limitsM.dotsHeight).required(), ink: inkName().required(), quietInk: inkName().required() }).noUnknown(),
+  swipe: () => object({ ...placed, part: string().required(), heightM: within(limitsM.swipeHeight).required(), ink: inkName().required() }).noUnknown(),
 };
 
 /** The check of a part of any kind, with all that stands in it. */

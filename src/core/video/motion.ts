@@ -1,3 +1,4 @@
+import { marginPx } from '../compose/cut-frame.ts';
 import type { GlyphsNode, Scene, SceneNode } from '../scene/scene.ts';
 import { movedPicture, moves, type Movement } from './movement.ts';
 
@@ -5,7 +6,6 @@ import { movedPicture, moves, type Movement } from './movement.ts';
 export const MOTION = { firstFrame: 3, staggerFrames: 2, enterFrames: 12, leaveFrames: 6 } as const;
 /** How far below its place a text begins, in m. */
 const RISE_M = 0.7;
-const MARGIN_SHARE = 0.06;
 
 /** What of a shot stays as it is, and what comes in and leaves: in painting order. */
 export type MotionLayer =
@@ -49,7 +49,7 @@ export function textTimes(order: number, lengthFrames: number, staysAtEnd: boole
 
 /** How far a text begins below its place, in pixels. */
 export function risePx({ size }: Pick<Scene, 'size'>): number {
-  return Math.min(size.widthPx, size.heightPx) * MARGIN_SHARE * RISE_M;
+  return marginPx(size) * RISE_M;
 }
 
 /** A text at a frame: its opacity, and the share of its rise that is still to go, which eases out. */

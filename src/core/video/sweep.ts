@@ -1,11 +1,11 @@
 import { resolveScheme, type BrandBook } from '../brand/brand-book.ts';
+import { marginPx } from '../compose/cut-frame.ts';
 import type { Size } from '../geometry/box.ts';
 import { drawMotif } from '../motif/motif.ts';
 import type { Scene } from '../scene/scene.ts';
 
 /** Width of the band, as a share of the picture's. */
 const BAND_SHARE = 0.6;
-const MARGIN_SHARE = 0.06;
 const SEED = 7;
 
 /** When, as shares of the transition, the edge between the two shots comes into the picture and leaves it: it runs in the middle of the band. */
@@ -16,7 +16,7 @@ export function sweepBand(book: BrandBook, { widthPx, heightPx }: Size): Scene {
   const size = { widthPx: 2 * Math.round((widthPx * BAND_SHARE) / 2), heightPx };
   const scheme = resolveScheme(book, book.schemes.find(({ key }) => key === 'bold')?.key ?? book.schemes[0]?.key ?? '');
   const box = { xPx: 0, yPx: 0, ...size };
-  const scraps = drawMotif('scraps', box, Math.min(widthPx, heightPx) * MARGIN_SHARE, SEED);
+  const scraps = drawMotif('scraps', box, marginPx({ widthPx, heightPx }), SEED);
   return {
     size,
     nodes: [

@@ -1,10 +1,12 @@
-import { type Role, roleMay } from '../../core/access/access.ts';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { changeBook, getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
+import { roleMay, type Role } from '../../core/access/access.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
-import { call } from '../ui/call.ts';
+import { DocumentStore, type DocumentSaver, type DocumentState } from '../editor/document-store.ts';
+import { useDocument } from '../editor/use-document.ts';
+import { ApiProblem, call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 
 export type StoredBrand = AnswerOf<typeof getBrand>;
@@ -19,36 +21,56 @@ export interface BookEdit {
   readonly book: BrandBook;
   readonly mayChange: boolean;
   readonly changed: boolean;
-  readonly saving: boolean;
   readonly change: (recipe: (book: BrandBook) => BrandBook) => void;
+  readonly store: DocumentStore<BrandBook>;
+  readonly state: DocumentState<BrandBook>;
   readonly save: () => void;
-  readonly leave: () => void;
 }
 
 export function useBrand({ brand }: BrandProps) {
   return useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
 }
 
-/** The edit starts afresh when another revision is kept: the caller keys its component by it. */
+/** Saves a whole book; where somebody else has saved meanwhile, their book comes back. */
+function bookSaver(brand: string, onSaved: () => void): DocumentSaver<BrandBook> {
+  return {
+    async save(revision, _patches, book) {
+      try {
+        const saved = await call(changeBook, { params: { brand }, body: { revision, book } as BodyOf<typeof changeBook> });
+        onSaved();
+        return { revision: saved.revision, document: saved.book };
+      } catch (error) {
+        const current = error instanceof ApiProblem ? (error.details['current'] as { revision: number; book: BrandBook } | undefined) : undefined;
+        if (!(error instanceof ApiProblem) || !current) throw error;
+        throw new ApiProblem(error.status, error.code, error.message, { ...error.details, current: { revision: current.revision, document: current.book } });
+      }
+    },
+  };
+}
+
 export function useBookEdit({ brand }: BrandProps, stored: StoredBrand): BookEdit {
   const client = useQueryClient();
-  const [book, setBook] = useState<BrandBook>(stored.book);
-  const save = useMutation({
-    mutationFn: () => call(changeBook, { params: { brand: brand.slug }, body: { revision: stored.revision, book } as BodyOf<typeof changeBook> }),
-    onSuccess: () => {
-      toast('done', 'The book is saved. New cuts follow it; scheduled posts stay as they were.');
-      return client.invalidateQueries({ queryKey: ['brand', brand.slug] });
-    },
-    onError: (error) => toast('problem', error.message),
-  });
+  const [store] = useState(
+    () =>
+      new DocumentStore<BrandBook>(
+        { document: stored.book, revision: stored.revision },
+        bookSaver(brand.slug, () => {
+          toast('done', 'The book is saved. New cuts follow it; scheduled posts stay as they were.');
+          void client.invalidateQueries({ queryKey: ['brand', brand.slug] });
+        }),
+        'by-hand',
+      ),
+  );
+  const state = useDocument(store);
   return {
     stored,
-    book,
+    book: state.history.document,
     mayChange: roleMay(brand.role, 'brand'),
-    changed: book !== stored.book,
-    saving: save.isPending,
-    change: setBook,
-    save: () => save.mutate(),
-    leave: () => setBook(stored.book),
+    changed: store.hasUnsaved(),
+    change: (recipe) => store.replace('book', recipe(store.getState().history.document)),
+    store,
+    state,
+    // What somebody else has saved in other places is taken in, and saved on top of.
+    save: () => void store.flush().then(() => (store.getState().save.kind === 'waiting' ? store.flush() : undefined)),
   };
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { getRecordingFile } from '../../contract/media-contracts.ts';
 import type { FocalPoint } from '../../core/crop/picture-facts.ts';
-import { subjectOf, type Recording, type FocalAt } from '../../core/video/recording.ts';
+import type { FocalAt, Recording } from '../../core/video/recording.ts';
 import { subjectAt } from '../../core/video/movement.ts';
 import { Button } from '../ui/Button.tsx';
 import { addressOf } from '../ui/call.ts';
@@ -20,7 +20,9 @@ const SAME_MS = 120;
 
 /** Where the subject of a clip is, moment by moment: as it was found, or as a person has placed it. Crops follow it. */
 export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
-  const [points, setPoints] = useState<readonly FocalAt[]>(() => subjectOf(recording));
+  // What a person has placed; null stands for what was found.
+  const [byHand, setByHand] = useState<readonly FocalAt[] | null>(recording.subject ?? null);
+  const points = byHand ?? recording.facts.subject;
   const [atMs, setAtMs] = useState(0);
   const video = useRef<HTMLVideoElement>(null);
   const area = useRef<HTMLDivElement>(null);
@@ -35,7 +37,7 @@ export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
     return box ? { x: (event.clientX - box.left) / box.width, y: (event.clientY - box.top) / box.height } : here;
   };
   const keep = (next: readonly FocalAt[] | null): void => {
-    setPoints(next ?? recording.facts.subject);
+    setByHand(next);
     onChange(next);
   };
   const keys = (event: KeyboardEvent): void => {
@@ -53,9 +55,9 @@ export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
         className="relative touch-none overflow-hidden rounded-md bg-sunk"
         onPointerDown={(event) => {
           event.currentTarget.setPointerCapture(event.pointerId);
-          setPoints(placed(pointOf(event)));
+          setByHand(placed(pointOf(event)));
         }}
-        onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && setPoints(placed(pointOf(event)))}
+        onPointerMove={(event) => event.currentTarget.hasPointerCapture(event.pointerId) && setByHand(placed(pointOf(event)))}
         onPointerUp={(event) => keep(placed(pointOf(event)))}
       >
         <video ref={video} src={addressOf(getRecordingFile, { brand, media: item.id }, { of: item.revision })} poster={mediaAddress(brand, item, 640)} muted playsInline preload="auto" style={{ aspectRatio: item.widthPx / item.heightPx }} className="block w-full" />
@@ -79,7 +81,7 @@ export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
         </div>
       </div>
       <p className="mt-2 text-xs text-quiet">
-        {points.length === 0 ? 'It stays where the focal point is. If it moves, go to a moment and drag it there.' : recording.subject || points !== subjectOf(recording) ? `Placed by hand at ${points.length === 1 ? 'one moment' : `${points.length} moments`}; every crop follows.` : `Found at ${points.length} moments; every crop follows. Drag it where that is wrong.`}
+        {points.length === 0 ? 'It stays where the focal point is. If it moves, go to a moment and drag it there.' : byHand ? `Placed by hand at ${points.length === 1 ? 'one moment' : `${points.length} moments`}; every crop follows.` : `Found at ${points.length} moments; every crop follows. Drag it where that is wrong.`}
       </p>
       <div className="mt-1.5 flex flex-wrap gap-1.5">
         {own && (
@@ -92,7 +94,7 @@ export function SubjectTrack({ brand, item, recording, onChange }: TrackProps) {
             It stays in one place
           </Button>
         )}
-        {points !== recording.facts.subject && (recording.facts.subject.length > 0 || points.length > 0) && (
+        {byHand && (recording.facts.subject.length > 0 || points.length > 0) && (
           <Button size="small" look="quiet" onClick={() => keep(null)}>
             Back to what was found
           </Button>

@@ -121,18 +121,23 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
     <Tabs selectedKey={view} onSelectionChange={(key) => choose(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
       <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />
       {state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}
-      <TabPanel id={view} className="flex min-h-0 flex-1 outline-none">
-        {isHistoryOpen ? (
-          <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
-        ) : (
-          <>
-            {view === 'look' && <LookView {...shared} media={media} onMedia={addMedia} />}
-            {view === 'words' && <WordsView {...shared} />}
-            {view === 'times' && <TimesView {...shared} nowMs={nowMs} />}
-            <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
-          </>
+      <div className="flex min-h-0 flex-1">
+        {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
+        <TabPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 outline-none">
+          {isHistoryOpen ? (
+            <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
+          ) : (
+            <>
+              {view === 'look' && <LookView {...shared} media={media} onMedia={addMedia} />}
+              {view === 'words' && <WordsView {...shared} />}
+              {view === 'times' && <TimesView {...shared} nowMs={nowMs} />}
+            </>
+          )}
+        </TabPanel>
+        {!isHistoryOpen && (
+          <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
         )}
-      </TabPanel>
+      </div>
     </Tabs>
     </main>
   );

@@ -1,9 +1,8 @@
 import HistoryIcon from 'lucide-react/icons/history';
-import Redo2 from 'lucide-react/icons/redo-2';
-import Undo2 from 'lucide-react/icons/undo-2';
 import { pieceName, type Piece } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
 import { Tab, TabList } from 'react-aria-components';
+import { HistoryButtons } from '../editor/HistoryButtons.tsx';
 import type { PresentPerson } from '../shell/change-events.ts';
 import type { PieceState, PieceStore } from './piece-store.ts';
 
@@ -58,16 +57,7 @@ export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOp
         <Button look="quiet" size="icon" aria-label="History" title="Saved states: who saved what, and when" aria-pressed={isHistoryOpen} onClick={onHistory}>
           <HistoryIcon aria-hidden className="size-4" />
         </Button>
-        {!readOnly && (
-          <>
-            <Button look="quiet" size="icon" aria-label="Undo" title="Undo (Ctrl Z)" disabled={state.history.done.length === 0} onClick={() => store.undo()}>
-              <Undo2 aria-hidden className="size-4" />
-            </Button>
-            <Button look="quiet" size="icon" aria-label="Redo" title="Redo (Ctrl Shift Z)" disabled={state.history.undone.length === 0} onClick={() => store.redo()}>
-              <Redo2 aria-hidden className="size-4" />
-            </Button>
-          </>
-        )}
+        {!readOnly && <HistoryButtons store={store} state={state} />}
       </div>
     </div>
   );

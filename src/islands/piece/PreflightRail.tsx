@@ -4,7 +4,7 @@ import { memo, useDeferredValue, useMemo } from 'react';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { listVideoExports } from '../../contract/video-contracts.ts';
 import type { Finding } from '../../core/preflight/finding.ts';
-import { applyFix, type PieceDraft } from '../../core/preflight/fix.ts';
+import { applyFix } from '../../core/preflight/fix.ts';
 import { measureProblems } from '../../core/preflight/measure-problems.ts';
 import { preflight } from '../../core/preflight/preflight.ts';
 import { cutKey, type Piece } from '../../core/piece/piece.ts';
@@ -52,7 +52,7 @@ const Findings = memo(function Findings(props: RailProps) {
   const findings = useMemo(() => [...found, ...videoFindings(videoExports.data?.exports ?? [], toCheck)], [found, videoExports.data, toCheck]);
   const mend = (finding: Finding): void => {
     const { fix } = finding;
-    if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft as unknown as PieceDraft, fix.change));
+    if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft, fix.change));
   };
   const stops = findings.filter((finding) => finding.severity === 'stops').length;
   return (

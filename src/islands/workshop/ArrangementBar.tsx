@@ -3,6 +3,7 @@ import Trash2 from 'lucide-react/icons/trash-2';
 import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { changeArrangement } from '../../core/template/edit-template.ts';
 import type { Template } from '../../core/template/template.ts';
+import { ChoiceRow } from '../ui/ChoiceRow.tsx';
 
 interface BarProps {
   readonly template: Template;
@@ -30,13 +31,7 @@ export function ArrangementBar({ template, chosen, onChoose, onChange }: BarProp
   };
   return (
     <div className="border-b border-line px-3 py-2 text-sm">
-      <div className="mb-1.5 flex flex-wrap gap-1" role="tablist" aria-label="Arrangements">
-        {template.arrangements.map((each) => (
-          <button key={each.key} type="button" role="tab" aria-selected={each.key === chosen} onClick={() => onChoose(each.key)} className={`rounded-md px-2 py-0.5 text-sm ${each.key === chosen ? 'bg-house-soft font-semibold text-house' : 'text-quiet hover:bg-sunk'}`}>
-            {each.name}
-          </button>
-        ))}
-      </div>
+      <ChoiceRow label="Arrangements" className="mb-1.5" items={template.arrangements} chosen={chosen} onChoose={onChoose} />
       <div className="flex items-end gap-2 text-xs text-quiet">
         <label className="min-w-0 flex-1">
           Name
@@ -54,7 +49,7 @@ export function ArrangementBar({ template, chosen, onChoose, onChange }: BarProp
         {template.arrangements.length > MIN_ARRANGEMENTS && (
           <button
             type="button"
-            aria-label={`Take the arrangement ${arrangement.name} out`}
+            aria-label={`Remove the arrangement ${arrangement.name}`}
             onClick={() => {
               onChange((now) => ({ ...now, arrangements: now.arrangements.filter((each) => each.key !== chosen) }));
               onChoose(template.arrangements.find((each) => each.key !== chosen)?.key ?? '');

@@ -1,7 +1,7 @@
 import { useId, type ReactNode } from 'react';
 import { motifNames } from '../../core/motif/motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
-import { fieldShapes, windowShapes, type Edge, type InkName, type Part, type StackPart } from '../../core/template/parts.ts';
+import { fieldShapes, limitsM, windowShapes, type Edge, type InkName, type Part, type StackPart } from '../../core/template/parts.ts';
 import type { Template } from '../../core/template/template.ts';
 
 interface PartFieldsProps {
@@ -67,7 +67,7 @@ function OwnFields({ part, template, set }: KindProps) {
           <Choice label="Seen through" value={part.window ?? 'whole box'} options={['whole box', ...windowShapes]} onChange={(window) => set({ window: window === 'whole box' ? undefined : window })} />
           <Toggle label="In two colours of the scheme" value={part.duotone ?? false} onChange={(duotone) => set({ duotone: duotone || undefined })} />
           <Toggle label="A cut-out: all of it, on what is behind" value={part.whole ?? false} onChange={(whole) => set({ whole: whole || undefined })} />
-          <OptionalNumber label="Fixed size, m" value={part.sideM} min={0.5} max={20} step={0.2} onChange={(sideM) => set({ sideM })} />
+          <OptionalNumber label="Fixed size, m" value={part.sideM} {...limitsM.pictureSide} step={0.2} onChange={(sideM) => set({ sideM })} />
         </>
       );
     case 'rows':
@@ -77,7 +77,7 @@ function OwnFields({ part, template, set }: KindProps) {
           <Toggle label="Numbered" value={part.numerals} onChange={(numerals) => set({ numerals })} />
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
           <SizeFields value={part.sizeM} set={set} />
-          <NumberField label="Gap, m" value={part.gapM} min={0} max={5} step={0.02} onChange={(gapM) => set({ gapM })} />
+          <NumberField label="Gap, m" value={part.gapM} {...limitsM.rowsGap} step={0.02} onChange={(gapM) => set({ gapM })} />
         </>
       );
     case 'echo':
@@ -94,7 +94,7 @@ function OwnFields({ part, template, set }: KindProps) {
       const slots = template.slots.filter((slot) => slot.kind === 'mark');
       return (
         <>
-          <NumberField label="Height, m" value={part.heightM} min={0.3} max={12} step={0.1} onChange={(heightM) => set({ heightM })} />
+          <NumberField label="Height, m" value={part.heightM} {...limitsM.markHeight} step={0.1} onChange={(heightM) => set({ heightM })} />
           {slots.length > 0 && <Choice label="Chosen by" value={part.slot ?? GROUND} options={[GROUND, ...slots.map((slot) => slot.key)]} onChange={(slot) => set({ slot: slot === GROUND ? undefined : slot })} />}
         </>
       );
@@ -102,8 +102,8 @@ function OwnFields({ part, template, set }: KindProps) {
     case 'rule':
       return (
         <>
-          <NumberField label="Length, m (0 stretches)" value={part.lengthM} min={0} max={20} step={0.5} onChange={(lengthM) => set({ lengthM })} />
-          <NumberField label="Thickness, m" value={part.thicknessM} min={0.01} max={1} step={0.01} onChange={(thicknessM) => set({ thicknessM })} />
+          <NumberField label="Length, m (0 stretches)" value={part.lengthM} {...limitsM.ruleLength} step={0.5} onChange={(lengthM) => set({ lengthM })} />
+          <NumberField label="Thickness, m" value={part.thicknessM} {...limitsM.ruleThickness} step={0.01} onChange={(thicknessM) => set({ thicknessM })} />
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
         </>
       );
@@ -114,14 +114,14 @@ function OwnFields({ part, template, set }: KindProps) {
             Sign
             <input value={part.text} maxLength={2} onChange={(event) => event.target.value !== '' && set({ text: event.target.value })} className={inputLook} />
           </label>
-          <NumberField label="Height, m" value={part.heightM} min={0.5} max={30} step={0.2} onChange={(heightM) => set({ heightM })} />
+          <NumberField label="Height, m" value={part.heightM} {...limitsM.signHeight} step={0.2} onChange={(heightM) => set({ heightM })} />
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
         </>
       );
     case 'artwork':
       return (
         <>
-          <NumberField label="Height, m" value={part.heightM} min={0.3} max={30} step={0.2} onChange={(heightM) => set({ heightM })} />
+          <NumberField label="Height, m" value={part.heightM} {...limitsM.artworkHeight} step={0.2} onChange={(heightM) => set({ heightM })} />
           <Choice label="Colour" value={part.ink ?? 'as drawn'} options={['as drawn', ...inks]} onChange={(ink) => set({ ink: ink === 'as drawn' ? undefined : ink })} />
         </>
       );
@@ -136,7 +136,7 @@ function OwnFields({ part, template, set }: KindProps) {
     case 'swipe':
       return (
         <>
-          <NumberField label="Height, m" value={part.heightM} min={0.1} max={4} step={0.1} onChange={(heightM) => set({ heightM })} />
+          <NumberField label="Height, m" value={part.heightM} {...(part.part === 'dots' ? limitsM.dotsHeight : limitsM.swipeHeight)} step={0.1} onChange={(heightM) => set({ heightM })} />
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
         </>
       );
@@ -150,7 +150,7 @@ function StackFields({ part, set }: Pick<KindProps<StackPart>, 'part' | 'set'>) 
       <Choice label="Direction" value={part.direction} options={['column', 'row']} onChange={(direction) => set({ direction })} />
       <Choice label="Along it" value={part.justify ?? 'start'} options={['start', 'centre', 'end', 'between']} onChange={(justify) => set({ justify })} />
       <Choice label="Across it" value={part.align ?? 'stretch'} options={['stretch', 'start', 'centre', 'end']} onChange={(align) => set({ align })} />
-      <NumberField label="Gap, m" value={part.gapM ?? 0} min={0} max={20} step={0.1} onChange={(gapM) => set({ gapM })} />
+      <NumberField label="Gap, m" value={part.gapM ?? 0} {...limitsM.stackGap} step={0.1} onChange={(gapM) => set({ gapM })} />
       <EdgeNumbers label="Padding, m" value={pad} onChange={(padM) => set({ padM })} />
       <fieldset>
         <legend>Keeps its content in the safe zone at</legend>
@@ -288,8 +288,8 @@ function OptionalNumber({ label, value, min, max, step, onChange }: NumberProps 
 function SizeFields({ value, set }: { readonly value: { readonly max: number; readonly min: number }; readonly set: (patch: Patch) => void }) {
   return (
     <div className="grid grid-cols-2 gap-2">
-      <NumberField label="Largest, m" value={value.max} min={0.2} max={20} step={0.1} onChange={(max) => set({ sizeM: { max, min: Math.min(value.min, max) } })} />
-      <NumberField label="Smallest, m" value={value.min} min={0.2} max={20} step={0.1} onChange={(min) => set({ sizeM: { min, max: Math.max(value.max, min) } })} />
+      <NumberField label="Largest, m" value={value.max} {...limitsM.typeSize} step={0.1} onChange={(max) => set({ sizeM: { max, min: Math.min(value.min, max) } })} />
+      <NumberField label="Smallest, m" value={value.min} {...limitsM.typeSize} step={0.1} onChange={(min) => set({ sizeM: { min, max: Math.max(value.max, min) } })} />
     </div>
   );
 }

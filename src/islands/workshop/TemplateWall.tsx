@@ -3,11 +3,11 @@ import { linkedCut } from '../../core/piece/adjustment.ts';
 import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import { sampleFrame, sampleLengths, type SampleLength } from '../../core/piece/sample-frame.ts';
 import type { Arrangement, Template } from '../../core/template/template.ts';
-import { brandContent } from '../preview/brand-content.ts';
+import { brandContent, type BrandData } from '../preview/brand-content.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { useWall } from '../preview/wall.ts';
 import { workshopShapes } from './shapes.ts';
-import type { BrandData, Photos } from './Workshop.tsx';
+import type { MediaItem } from '../media/media-address.ts';
 import { sampleMedia } from '../media/sample-media.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 
@@ -15,7 +15,7 @@ interface WallProps {
   readonly template: Template;
   readonly arrangement: Arrangement;
   readonly brandData: BrandData;
-  readonly photos: Photos;
+  readonly photos: readonly MediaItem[];
 }
 
 const HEIGHT_PX = 176;

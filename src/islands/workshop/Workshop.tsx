@@ -1,8 +1,6 @@
 import { type Role, roleMay } from '../../core/access/access.ts';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import Redo2 from 'lucide-react/icons/redo-2';
-import Undo2 from 'lucide-react/icons/undo-2';
-import { useEffect, useMemo, useState } from 'react';
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
@@ -10,11 +8,19 @@ import { changeTemplate, getOwnTemplate } from '../../contract/template-contract
 import { changeArrangement, changeSlideView, slideView, type PartPath } from '../../core/template/edit-template.ts';
 import type { StackPart } from '../../core/template/parts.ts';
 import { COVER, type Template } from '../../core/template/template.ts';
+import type { Path } from '../../core/document/merge.ts';
+import { ConflictNote } from '../editor/ConflictNote.tsx';
+import { DocumentStore, type DocumentSaver } from '../editor/document-store.ts';
+import { HistoryButtons } from '../editor/HistoryButtons.tsx';
+import { useDocument } from '../editor/use-document.ts';
 import { Button } from '../ui/Button.tsx';
+import { ChoiceRow } from '../ui/ChoiceRow.tsx';
 import { call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
 import { SAMPLE_MEDIA } from '../media/sample-media.ts';
 import { toast } from '../ui/toast.tsx';
+import type { MediaItem } from '../media/media-address.ts';
+import type { BrandData } from '../preview/brand-content.ts';
 import { ArrangementBar } from './ArrangementBar.tsx';
 import { PartFields } from './PartFields.tsx';
 import { PartOutline } from './PartOutline.tsx';
@@ -45,60 +51,48 @@ function Loader({ brand, templateKey }: WorkshopProps) {
   return <Bench brand={brand} stored={own.data} brandData={brandData.data} photos={media.data.items} />;
 }
 
-export type BrandData = AnswerOf<typeof getBrand>;
-export type Photos = AnswerOf<typeof listMediaDetails>['items'];
 
 interface BenchProps {
   readonly brand: WorkshopProps['brand'];
   readonly stored: AnswerOf<typeof getOwnTemplate>;
   readonly brandData: BrandData;
-  readonly photos: Photos;
+  readonly photos: readonly MediaItem[];
 }
 
-/** Every state that the template has had on this page, so that each step can be undone. */
-interface History {
-  readonly past: readonly Template[];
-  readonly present: Template;
-  readonly future: readonly Template[];
+function templateSaver(brand: string, key: string, onSaved: () => void): DocumentSaver<Template> {
+  return {
+    async save(revision, _patches, document) {
+      const saved = await call(changeTemplate, { params: { brand, template: key }, body: { revision, document } });
+      onSaved();
+      return saved;
+    },
+  };
 }
-
-const MAX_STEPS = 200;
 
 function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const client = useQueryClient();
-  const [history, setHistory] = useState<History>({ past: [], present: stored.document, future: [] });
-  const [kept, setKept] = useState({ revision: stored.revision, document: stored.document });
-  const whole = history.present;
+  const [store] = useState(
+    () =>
+      new DocumentStore<Template>(
+        stored,
+        templateSaver(brand.slug, stored.document.key, () => {
+          toast('done', 'Saved. Pieces with this template follow; scheduled posts stay as they were.');
+          void client.invalidateQueries({ queryKey: ['templates', brand.slug] });
+        }),
+        'by-hand',
+      ),
+  );
+  const state = useDocument(store);
+  const whole = state.history.document;
+  const { save } = state;
   const [slide, setSlide] = useState<string>(COVER);
   const template = useMemo(() => slideView(whole, slide), [whole, slide]);
   const [arrangementKey, setArrangementKey] = useState(template.arrangements[1]?.key ?? template.arrangements[0]?.key ?? '');
   const [path, setPath] = useState<PartPath>([]);
   const arrangement = template.arrangements.find((each) => each.key === arrangementKey) ?? template.arrangements[0];
   const readOnly = !roleMay(brand.role, 'brand');
-  const change = (recipe: (template: Template) => Template): void =>
-    setHistory((now) => {
-      const next = changeSlideView(now.present, slide, recipe);
-      return next === now.present ? now : { past: [...now.past, now.present].slice(-MAX_STEPS), present: next, future: [] };
-    });
-  const undo = (): void => setHistory((now) => (now.past.length === 0 ? now : { past: now.past.slice(0, -1), present: now.past.at(-1) ?? now.present, future: [now.present, ...now.future] }));
-  const redo = (): void => setHistory((now) => (now.future.length === 0 ? now : { past: [...now.past, now.present], present: now.future[0] ?? now.present, future: now.future.slice(1) }));
-  const save = useMutation({
-    mutationFn: (document: Template) => call(changeTemplate, { params: { brand: brand.slug, template: stored.document.key }, body: { revision: kept.revision, document } }),
-    onSuccess: ({ revision, document }) => {
-      setKept({ revision, document: whole });
-      setHistory((now) => (now.present === whole ? now : { ...now, present: { ...now.present, key: document.key } }));
-      toast('done', 'Saved. Pieces with this template follow; scheduled posts stay as they were.');
-      void client.invalidateQueries({ queryKey: ['templates', brand.slug] });
-    },
-    onError: (error) => toast('problem', error.message),
-  });
-  const isChanged = whole !== kept.document;
-  useEffect(() => {
-    if (!isChanged) return;
-    const warn = (event: BeforeUnloadEvent): void => event.preventDefault();
-    addEventListener('beforeunload', warn);
-    return () => removeEventListener('beforeunload', warn);
-  }, [isChanged]);
+  const change = (recipe: (template: Template) => Template): void => store.replace('template', changeSlideView(store.getState().history.document, slide, recipe));
+  const isChanged = store.hasUnsaved();
   const chooseSlide = (key: string): void => {
     setSlide(key);
     setPath([]);
@@ -114,20 +108,16 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
           Templates
         </a>
         <h1 className="font-heading text-base font-semibold">{whole.name}</h1>
-        {whole.slides && <SlideChoice template={whole} chosen={slide} onChoose={chooseSlide} />}
-        <span className="ml-auto text-sm text-quiet">{isChanged ? 'Not saved yet' : 'Saved'}</span>
-        <Button size="icon" look="quiet" aria-label="Undo" disabled={history.past.length === 0} onClick={undo}>
-          <Undo2 aria-hidden className="size-4" />
-        </Button>
-        <Button size="icon" look="quiet" aria-label="Redo" disabled={history.future.length === 0} onClick={redo}>
-          <Redo2 aria-hidden className="size-4" />
-        </Button>
+        {whole.slides && <ChoiceRow label="Kinds of slides" className="border-l border-line pl-3" items={[{ key: COVER, name: 'Cover' }, ...whole.slides]} chosen={slide} onChoose={chooseSlide} />}
+        <span role="status" className={`ml-auto text-sm ${save.kind === 'refused' || save.kind === 'offline' ? 'text-coral-ink' : 'text-quiet'}`}>{save.kind === 'refused' || save.kind === 'offline' ? save.sentence : isChanged ? 'Not saved yet' : 'Saved'}</span>
+        <HistoryButtons store={store} state={state} />
         {!readOnly && (
-          <Button look="primary" disabled={!isChanged || save.isPending} onClick={() => save.mutate(whole)}>
+          <Button look="primary" disabled={!isChanged || save.kind === 'saving' || save.kind === 'conflict'} onClick={() => void store.flush()}>
             Save the template
           </Button>
         )}
       </div>
+      {save.kind === 'conflict' && <ConflictNote by={save.by} conflicts={save.conflicts} nameOf={templatePlace} onResolve={(decide) => void store.resolve(decide)} />}
       <fieldset disabled={readOnly} className="flex min-h-0 flex-1">
         <legend className="sr-only">The template</legend>
         <section aria-label="Parts" className="flex w-72 shrink-0 flex-col overflow-auto border-r border-line bg-panel">
@@ -142,21 +132,8 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   );
 }
 
-interface SlideChoiceProps {
-  readonly template: Template;
-  readonly chosen: string;
-  readonly onChoose: (key: string) => void;
-}
-
-/** Which kind of slide of a carousel is on the bench. */
-function SlideChoice({ template, chosen, onChoose }: SlideChoiceProps) {
-  return (
-    <div role="tablist" aria-label="Kinds of slides" className="flex gap-1 border-l border-line pl-3">
-      {[{ key: COVER, name: 'Cover' }, ...(template.slides ?? [])].map(({ key, name }) => (
-        <button key={key} type="button" role="tab" aria-selected={key === chosen} onClick={() => onChoose(key)} className={`rounded-md px-2 py-0.5 text-sm ${key === chosen ? 'bg-house-soft font-semibold text-house' : 'text-quiet hover:bg-sunk'}`}>
-          {name}
-        </button>
-      ))}
-    </div>
-  );
+/** A place of a template by the words of the workshop. */
+function templatePlace([area = '', name]: Path): string {
+  const words: Readonly<Record<string, string>> = { slots: 'Slot', arrangements: 'Arrangement', slides: 'Kind of slide', name: 'Name', purpose: 'Purpose', scheme: 'Scheme', drop: 'What gives way' };
+  return [words[String(area)] ?? 'The template', String(name ?? '').replace(/^#/, '')].filter((word) => word !== '').join(': ');
 }

@@ -6,6 +6,7 @@ import { roleMay, type Ability } from '../../core/access/access.ts';
 import { findBrandFor, type Brand } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { readBody } from './read-body.ts';
 
 /** Who may call: anyone, anyone in the demo, anyone signed in, or members of the brand in the path with an ability. */
 export type May = 'anyone' | 'demo' | 'signed-in' | Ability;
@@ -95,11 +96,9 @@ function readQuery(contract: Contract, request: Request): Record<string, unknown
 
 async function readJson(request: Request): Promise<unknown> {
   if (!/^application\/json\b/i.test(request.headers.get('content-type') ?? '')) throw new ProblemError(415, 'not-json', 'Send JSON, with content-type application/json.');
-  if (Number(request.headers.get('content-length') ?? 0) > MAX_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
-  const text = await request.text();
-  if (text.length > MAX_JSON_BYTES) throw new ProblemError(413, 'too-large', 'That is more text than a request may hold.');
+  const bytes = await readBody(request, MAX_JSON_BYTES);
   try {
-    return JSON.parse(text);
+    return JSON.parse(bytes.toString('utf8'));
   } catch {
     throw new ProblemError(400, 'not-json', 'The request is not valid JSON.');
   }

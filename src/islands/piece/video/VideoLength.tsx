@@ -2,6 +2,7 @@ import Timer from 'lucide-react/icons/timer';
 import { useMemo, useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import type { Piece } from '../../../core/piece/piece.ts';
+import { adjustCut } from '../../../core/piece/adjust.ts';
 import { slideKey } from '../../../core/piece/piece.ts';
 import type { Recording } from '../../../core/video/recording.ts';
 import { VIDEO_FPS } from '../../../core/video/shot-times.ts';
@@ -106,23 +107,23 @@ function Lengths({ piece, store, cuts, recordings, own, close }: LengthProps & {
 
 function keepForCut(store: PieceStore, cut: Cut, piece: Piece, { lengths, without }: { readonly lengths: ReadonlyMap<string, number>; readonly without: readonly string[] }): void {
   store.change(`shorten-${cut.key}`, (draft) => {
-    draft.adjustments[cut.key] = { ...draft.adjustments[cut.key], withoutSlides: [...without] };
+    adjustCut(draft, cut.key, (adjustment) => void (adjustment.withoutSlides = [...without]));
     for (const { id } of piece.frames) {
-      const key = slideKey(cut.ref, id);
       const lengthMs = lengths.get(id);
-      if (lengthMs !== undefined) draft.adjustments[key] = { ...draft.adjustments[key], lengthMs };
+      if (lengthMs !== undefined) adjustCut(draft, slideKey(cut.ref, id), (adjustment) => void (adjustment.lengthMs = lengthMs));
     }
   });
 }
 
 function followAgain(store: PieceStore, cut: Cut): void {
   store.change(`follow-${cut.key}`, (draft) => {
-    for (const [key, adjustment] of Object.entries(draft.adjustments)) {
-      if (key === cut.key) delete adjustment.withoutSlides;
-      else if (!key.startsWith(`${cut.key}/`)) continue;
-      delete adjustment.lengthMs;
-      delete adjustment.fromMs;
-      if (Object.keys(adjustment).length === 0) delete draft.adjustments[key];
+    for (const key of Object.keys(draft.adjustments)) {
+      if (key !== cut.key && !key.startsWith(`${cut.key}/`)) continue;
+      adjustCut(draft, key, (adjustment) => {
+        if (key === cut.key) delete adjustment.withoutSlides;
+        delete adjustment.lengthMs;
+        delete adjustment.fromMs;
+      });
     }
   });
 }

@@ -1,0 +1,102 @@
+import { LRUCache } from 'lru-cache';
+import { loadYoga } from 'yoga-layout/load';
+import type { Composed } from '../../core/compose/compose.ts';
+import { Typesetter } from '../../core/text/typesetter.ts';
+import { Batch, type AlikeCuts } from '../painted-batch.ts';
+import type { PaintRequest, WallContent, WallMessage } from '../wall-protocol.ts';
+import { CutComposer, groupAlike } from './cut-composer.ts';
+import { CutPainter, type PaintContext } from './cut-painter.ts';
+import { GlyphLoader } from './glyph-loader.ts';
+import { PictureStore } from './picture-store.ts';
+
+/** A request with the content that it is painted from. */
+export interface Painting extends PaintRequest {
+  readonly content: WallContent;
+}
+
+/** What was painted last under a key, so that what has not changed is not painted again. */
+const MAX_SHOWN = 1_200;
+
+interface LateCuts {
+  readonly alike: AlikeCuts;
+  readonly composed: Composed;
+}
+
+/** Paints requests one after the other. */
+export class WallPainter {
+  readonly #shown = new LRUCache<string, { readonly composed: Composed; readonly scale: number }>({ max: MAX_SHOWN });
+
+  private constructor(
+    readonly glyphs: GlyphLoader,
+    readonly composer: CutComposer,
+    readonly painter: CutPainter,
+    readonly pictures: PictureStore,
+  ) {}
+
+  /** Starts the engines. */
+  static async start(): Promise<WallPainter> {
+    const typesetter = new Typesetter();
+    const pictures = new PictureStore();
+    return new WallPainter(new GlyphLoader(typesetter), new CutComposer({ typesetter, yoga: await loadYoga() }), new CutPainter(typesetter, pictures), pictures);
+  }
+
+  /**
+   * Paints what has changed; cuts that wait for pictures come at once without them, and again once they are there.
+   * @param isOvertaken whether a newer request waits: then nobody waits for the pictures of this one
+   */
+  async paint(request: Painting, isOvertaken: () => boolean): Promise<void> {
+    const started = performance.now();
+    await this.glyphs.load(request.content, request.cuts);
+    const all = this.composer.compose(request);
+    const clipPictures = new Map((request.clipPictures ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap] as const));
+    const context: PaintContext = { all: new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }])), clipPictures, book: request.content.book };
+    const changed = new Map([...all].filter(([cut, composed]) => request.again || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
+    const batch = new Batch(request.id);
+    const late = this.#paintNow(changed, context, batch);
+    for (const each of late) {
+      if (isOvertaken()) return;
+      await this.#paintLate(each, context, request.content, batch);
+    }
+    tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
+  }
+
+  #isShown(key: string, composed: Composed, scale: number): boolean {
+    const shown = this.#shown.get(key);
+    return shown?.composed === composed && shown.scale === scale;
+  }
+
+  #paintNow(changed: ReadonlyMap<AlikeCuts[number], Composed>, context: PaintContext, batch: Batch): readonly LateCuts[] {
+    const late: LateCuts[] = [];
+    for (const alike of groupAlike(changed)) {
+      const [cut] = alike;
+      const composed = changed.get(cut);
+      if (!composed) continue;
+      const settled = cut.unseen === true || this.painter.missing(cut, composed, context.clipPictures).length === 0;
+      batch.add(alike, cut.unseen ? null : this.painter.paint(cut, composed, context), composed.report, settled);
+      this.#note(alike, composed, settled);
+      if (!settled) late.push({ alike, composed });
+      if (batch.isOld()) batch.send();
+    }
+    batch.send();
+    return late;
+  }
+
+  async #paintLate({ alike, composed }: LateCuts, context: PaintContext, content: WallContent, batch: Batch): Promise<void> {
+    const [cut] = alike;
+    await Promise.all(this.painter.missing(cut, composed, context.clipPictures).map(({ node, scale }) => this.pictures.fetch(node, scale, content)));
+    batch.add(alike, this.painter.paint(cut, composed, context), composed.report, true);
+    this.#note(alike, composed, true);
+    batch.send();
+  }
+
+  #note(alike: AlikeCuts, composed: Composed, settled: boolean): void {
+    for (const { key, scale } of alike) {
+      if (settled) this.#shown.set(key, { composed, scale });
+      else this.#shown.delete(key);
+    }
+  }
+}
+
+export function tell(message: WallMessage): void {
+  self.postMessage(message);
+}

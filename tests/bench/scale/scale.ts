@@ -1,0 +1,137 @@
+import { spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { mkdtemp, rm } from 'node:fs/promises';
+import { createServer, type AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { chromium } from '@playwright/test';
+import { printFigure } from '../figure.ts';
+import { LARGE, POPULAR_MEDIA, SCALE_BRAND, seedScale, SMALL, type Amounts } from './seed-scale.ts';
+
+/** First pages, counts and uses within this time at the large size, and within this many times of their cost at the small one. */
+const MAX_MS = 100;
+const MAX_RATIO = 1.5;
+/** Costs below this are noise: two of them have no ratio. */
+const FLOOR_MS = 4;
+const ROUNDS = 15;
+
+const base = `/api/brands/${SCALE_BRAND}`;
+/** What a person waits for, by its address. */
+const requests: Readonly<Record<string, string>> = {
+  'pieces-first-page': `${base}/pieces?limit=48`,
+  'media-first-page': `${base}/media?limit=48`,
+  'media-by-tag': `${base}/media?limit=48&tag=kite`,
+  'media-search-of-a-usual-word': `${base}/media?limit=48&words=kite`,
+  'media-search-of-two-words': `${base}/media?limit=48&words=kite+item4`,
+  'media-search-of-a-rare-word': `${base}/media?limit=48&words=item777`,
+  'media-search-without-a-hit': `${base}/media?limit=48&words=nowhere`,
+  'media-tags': `${base}/media-tags`,
+  'uses-of-a-popular-picture': `${base}/media/${POPULAR_MEDIA}/uses`,
+  'uses-of-a-picture': `${base}/media/m77/uses`,
+  'outbox-first-page-and-counts': `${base}/deliveries?limit=48`,
+  'outbox-of-one-state': `${base}/deliveries?limit=48&state=failed`,
+  'posts-of-a-piece': `${base}/deliveries?limit=20&piece=p7`,
+  'opening-a-piece': `${base}/pieces/p7`,
+  'channels-and-book': base,
+};
+/** Views by their address, and what stands on them first. */
+const views: Readonly<Record<string, readonly [path: string, selector: string]>> = {
+  pieces: [`/b/${SCALE_BRAND}/make/pieces`, 'a[href*="/make/pieces/p"]'],
+  media: [`/b/${SCALE_BRAND}/make/media`, 'main li button'],
+  outbox: [`/b/${SCALE_BRAND}/send/outbox`, '[data-delivery]'],
+};
+
+interface Costs {
+  readonly requests: ReadonlyMap<string, number>;
+  readonly views: ReadonlyMap<string, number>;
+}
+
+const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
+
+/** Seeds a small and a large brand, and prints what each list, search and count costs. */
+export async function measureScale(): Promise<void> {
+  const small = await costsAt(SMALL);
+  const large = await costsAt(LARGE);
+  for (const [name, ms] of large.requests) {
+    const before = small.requests.get(name) ?? 0;
+    printFigure(`scale-${name}-in-milliseconds`, ms, MAX_MS);
+    printFigure(`scale-${name}-against-a-small-brand`, Math.max(ms, FLOOR_MS) / Math.max(before, FLOOR_MS), MAX_RATIO);
+  }
+  for (const [name, ms] of large.views) printFigure(`scale-${name}-shows-its-first-items-against-a-small-brand`, ms / (small.views.get(name) ?? ms), MAX_RATIO);
+}
+
+async function costsAt(amounts: Amounts): Promise<Costs> {
+  const dataFolder = await mkdtemp(join(tmpdir(), 'confetti-scale-'));
+  try {
+    process.stdout.write(`seeding ${amounts.posts} posts, ${amounts.media} media, ${amounts.channels} channels, ${amounts.pieces} pieces\n`);
+    const token = await seedScale(dataFolder, amounts, Date.now());
+    return await withServer(dataFolder, async (origin) => ({ requests: await timeRequests(origin, token), views: await timeViews(origin, dataFolder) }));
+  } finally {
+    await rm(dataFolder, { recursive: true, force: true });
+  }
+}
+
+async function withServer<Result>(dataFolder: string, work: (origin: string) => Promise<Result>): Promise<Result> {
+  const probe = createServer().listen(0, '127.0.0.1');
+  await once(probe, 'listening');
+  const { port } = probe.address() as AddressInfo;
+  probe.close();
+  await once(probe, 'close');
+  const origin = `http://127.0.0.1:${port}`;
+  const environment = { ...process.env, CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
+  const programs = ['server/entry.mjs', 'worker.mjs'].map((file) => spawn(process.execPath, [join('dist', file)], { env: environment, stdio: ['ignore', 'ignore', 'inherit'] }));
+  try {
+    for (const end = Date.now() + 30_000; Date.now() < end; ) if (await fetch(`${origin}/sign-in`).then(({ ok }) => ok, () => false)) break;
+    return await work(origin);
+  } finally {
+    for (const program of programs) {
+      program.kill('SIGTERM');
+      await once(program, 'exit');
+    }
+  }
+}
+
+async function timeRequests(origin: string, token: string): Promise<ReadonlyMap<string, number>> {
+  const costs = new Map<string, number>();
+  for (const [name, path] of Object.entries(requests)) {
+    const times: number[] = [];
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const started = performance.now();
+      const response = await fetch(`${origin}${path}`, { headers: { authorization: `Bearer ${token}` } });
+      await response.arrayBuffer();
+      if (!response.ok) throw new Error(`${path} was answered ${response.status}`);
+      times.push(performance.now() - started);
+    }
+    costs.set(name, median(times));
+  }
+  return costs;
+}
+
+/** From the address to the first items on the screen, in the real program. */
+async function timeViews(origin: string, dataFolder: string): Promise<ReadonlyMap<string, number>> {
+  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
+  try {
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
+    await page.goto(`${origin}/sign-in`);
+    await page.locator('astro-island:not([ssr])').first().waitFor();
+    await page.getByRole('button', { name: /Wren/ }).first().click();
+    await page.waitForURL(/make\/pieces/);
+    const costs = new Map<string, number>();
+    for (const [name, [path, selector]] of Object.entries(views)) {
+      const times: number[] = [];
+      for (let round = 0; round < 5; round += 1) {
+        const started = performance.now();
+        await page.goto(`${origin}${path}`, { waitUntil: 'commit' });
+        await page.locator(selector).first().waitFor();
+        times.push(performance.now() - started);
+      }
+      costs.set(name, median(times));
+    }
+    return costs;
+  } catch (error) {
+    throw new Error(`The views of ${dataFolder} could not be measured`, { cause: error });
+  } finally {
+    await browser.close();
+  }
+}
