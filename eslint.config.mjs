@@ -1,3 +1,4 @@
+import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import reactHooks from 'eslint-plugin-react-hooks';
 import tseslint from 'typescript-eslint';
 
@@ -42,6 +43,12 @@ export default tseslint.config(
     },
   },
   { files: ['**/*.tsx', 'src/islands/**/*.ts'], plugins: { 'react-hooks': reactHooks }, rules: { 'react-hooks/rules-of-hooks': 'error', 'react-hooks/exhaustive-deps': 'error' } },
+  {
+    files: ['src/**/*.{ts,tsx}', 'standin/**/*.ts'],
+    plugins: { 'import-x': importX },
+    settings: { 'import-x/resolver-next': [createNodeResolver({ extensions: ['.ts', '.tsx'] })], 'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] }, 'import-x/extensions': ['.ts', '.tsx'] },
+    rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
+  },
   ...ladder.map(coreRule),
   houseRule(['src/server/**/*.ts'], [forbid('server knows no interface', '**/islands/**', '**/workers/**', '**/pages/**', '**/standin/**', 'react', 'react-*')]),
   houseRule(['src/islands/**/*.{ts,tsx}'], [forbid('islands reach the server over HTTP only', '**/server/**', '**/pages/**', '**/standin/**', 'node:*')]),

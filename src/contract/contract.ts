@@ -79,3 +79,11 @@ export function documentOrNull<Value extends object>(description: string): Schem
 export function fillPath(path: string, params: Readonly<Record<string, unknown>>): string {
   return path.replace(/\{(\w+)\}/g, (_, name: string) => encodeURIComponent(String(params[name])));
 }
+
+/** Counts of a list stop here: nobody needs to know whether it is 4,000 or 40,000, and finding out costs more with every row. */
+export const MAX_COUNTED = 1_000;
+
+/** A count as a person reads it. */
+export function countWords(count: number): string {
+  return count >= MAX_COUNTED ? `${MAX_COUNTED.toLocaleString('en-GB')}+` : String(count);
+}

@@ -133,11 +133,11 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
   const pieceAddress = page.url();
   await test.step('the demo clock moves forward, and the posts go out', async () => {
     await page.goto('/b/gullwick/send/outbox');
-    const rows = page.locator('[data-delivery]').filter({ hasText: 'Build your own kite in an afternoon' });
+    const rows = page.locator('[data-post]').filter({ hasText: 'Build your own kite in an afternoon' });
     await page.getByRole('button', { name: /Demo clock/ }).click();
     await page.getByRole('button', { name: '+ 1 day' }).click();
     await page.keyboard.press('Escape');
-    await expect(page.locator('[data-delivery][data-state="sent"]').filter({ hasText: 'Build your own kite' }).locator('a[target="_blank"]')).not.toHaveCount(0, { timeout: 30_000 });
+    await expect(rows.locator('[data-delivery][data-state="sent"] a[target="_blank"]')).not.toHaveCount(0, { timeout: 30_000 });
     await expect(rows.locator('nth=0')).toBeVisible();
     await expect(page.locator('[data-state="sending"]')).toHaveCount(0, { timeout: 30_000 });
   });

@@ -16,6 +16,8 @@ export async function comeInAs(page: Page, name: string, address = '/b/gullwick/
   }
   const isThere = page.url() !== 'about:blank' && new URL(page.url()).pathname === address;
   if (!isThere) await page.goto(address);
+  // What is pressed before its script is there would be lost.
+  await expect(page.locator('astro-island[ssr][client="load"]')).toHaveCount(0);
 }
 
 /** Starts a piece from a template and waits until its wall is painted. */

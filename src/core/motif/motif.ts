@@ -3,25 +3,12 @@ import type { Box } from '../geometry/box.ts';
 import { arcsMotif } from './arcs.ts';
 import { contoursMotif } from './contours.ts';
 import { halftoneMotif } from './halftone.ts';
+import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { scrapsMotif } from './scraps.ts';
 import { stripesMotif } from './stripes.ts';
 import { tailMotif } from './tail.ts';
 import { wavesMotif } from './waves.ts';
 import { weaveMotif } from './weave.ts';
-
-/** A filled outline of a motif and which ink it takes. */
-export interface MotifShape {
-  readonly path: string;
-  readonly ink: 'surface' | 'accent';
-  /** Small boxes that together hold the outline. */
-  readonly boxes: readonly Box[];
-}
-
-/**
- * Draws a motif into a box.
- * @param unitPx the margin `m` in pixels, so that a motif keeps its grain in every size
- */
-export type MotifGenerator = (box: Box, unitPx: number, seed: number) => readonly MotifShape[];
 
 /** The generators by name: same seed, same picture, in every size. */
 export const motifGenerators = {

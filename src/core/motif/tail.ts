@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/box.ts';
-import type { MotifGenerator, MotifShape } from './motif.ts';
+import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { band, boxAround, polygon, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
 

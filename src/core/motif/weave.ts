@@ -1,4 +1,4 @@
-import type { MotifGenerator, MotifShape } from './motif.ts';
+import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { boxAround, polygon, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
 

@@ -67,7 +67,7 @@ export function useBookEdit({ brand }: BrandProps, stored: StoredBrand): BookEdi
     book: state.history.document,
     mayChange: roleMay(brand.role, 'brand'),
     changed: store.hasUnsaved(),
-    change: (recipe) => store.replace('book', recipe(store.getState().history.document)),
+    change: (recipe) => store.replace(recipe(store.getState().history.document)),
     store,
     state,
     // What somebody else has saved in other places is taken in, and saved on top of.

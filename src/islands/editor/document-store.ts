@@ -80,9 +80,10 @@ export class DocumentStore<Document extends object> {
     this.#step(changeDocument(this.#state.history, label, Date.now(), recipe));
   }
 
-  /** The same with the changed document at hand. */
-  replace(label: string, document: Document): void {
-    this.#step(replaceDocument(this.#state.history, label, Date.now(), document));
+  /** The same with the changed document at hand. Changes in the same places that follow each other closely are undone together. */
+  replace(document: Document): void {
+    const places = patchBetween(this.#state.history.document, document).map(({ path }) => path);
+    this.#step(replaceDocument(this.#state.history, places.join(' '), Date.now(), document));
   }
 
   undo(): void {

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { BodyOf } from '../../contract/contract.ts';
+import { countWords, type BodyOf } from '../../contract/contract.ts';
 import { deleteMedia, getMediaUses, replaceMediaFile, type changeMedia } from '../../contract/media-contracts.ts';
 import { call, sendFile } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -63,8 +63,8 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
                 </a>
               </li>
             ))}
-            {uses.data.scheduled > 0 && <li className="text-quiet">{uses.data.scheduled} scheduled</li>}
-            {uses.data.sent > 0 && <li className="text-quiet">{uses.data.sent} gone out</li>}
+            {uses.data.scheduled > 0 && <li className="text-quiet">{countWords(uses.data.scheduled)} scheduled</li>}
+            {uses.data.sent > 0 && <li className="text-quiet">{countWords(uses.data.sent)} gone out</li>}
             {uses.data.inBook && <li className="text-quiet">a mark of the brand book</li>}
           </ul>
         )}

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { countWords } from '../../contract/contract.ts';
 import type { Role } from '../../core/access/access.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
 import { Button } from '../ui/Button.tsx';
@@ -15,8 +16,6 @@ interface OutboxProps {
 }
 
 const PAGE = 48;
-/** Counts stop there. */
-const MAX_COUNTED = 1_000;
 
 export default function OutboxView(props: OutboxProps) {
   return (
@@ -78,7 +77,7 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
 function Filter({ word, count, pressed, onPress }: { readonly word: string; readonly count: number; readonly pressed: boolean; readonly onPress: () => void }) {
   return (
     <button type="button" aria-pressed={pressed} onClick={onPress} className={`rounded-md px-2 py-1 text-sm ${pressed ? 'bg-panel font-semibold text-house shadow-[inset_0_0_0_1px_var(--c-line)]' : 'text-quiet hover:text-ink'}`}>
-      {word} <span className="tabular-nums">{count >= MAX_COUNTED ? `${MAX_COUNTED}+` : count}</span>
+      {word} <span className="tabular-nums">{countWords(count)}</span>
     </button>
   );
 }

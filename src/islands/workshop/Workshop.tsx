@@ -51,7 +51,6 @@ function Loader({ brand, templateKey }: WorkshopProps) {
   return <Bench brand={brand} stored={own.data} brandData={brandData.data} photos={media.data.items} />;
 }
 
-
 interface BenchProps {
   readonly brand: WorkshopProps['brand'];
   readonly stored: AnswerOf<typeof getOwnTemplate>;
@@ -91,7 +90,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const [path, setPath] = useState<PartPath>([]);
   const arrangement = template.arrangements.find((each) => each.key === arrangementKey) ?? template.arrangements[0];
   const readOnly = !roleMay(brand.role, 'brand');
-  const change = (recipe: (template: Template) => Template): void => store.replace('template', changeSlideView(store.getState().history.document, slide, recipe));
+  const change = (recipe: (template: Template) => Template): void => store.replace(changeSlideView(store.getState().history.document, slide, recipe));
   const isChanged = store.hasUnsaved();
   const chooseSlide = (key: string): void => {
     setSlide(key);

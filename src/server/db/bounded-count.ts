@@ -1,8 +1,6 @@
 import type { Knex } from 'knex';
+import { MAX_COUNTED } from '../../contract/contract.ts';
 import type { Db } from './connection.ts';
-
-/** Counts stop here: nobody needs to know whether it is 4,000 or 40,000, and finding out costs more with every row. */
-export const MAX_COUNTED = 1_000;
 
 /** The number of rows of a query, at most `MAX_COUNTED`. */
 export async function boundedCount(db: Db, query: Knex.QueryBuilder): Promise<number> {

@@ -84,7 +84,7 @@ function RevisionDetail({ brand, brandData, pieceId, piece, template, store, rea
   const differences = differencesOf(document, piece);
   const restore = (): void => {
     for (const item of media) onMedia(item);
-    store.replace('restore', document);
+    store.replace(document);
     toast('done', 'Restored. Undo brings back what you had.');
     onClose();
   };
