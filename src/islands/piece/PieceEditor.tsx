@@ -69,6 +69,12 @@ interface LoadedProps extends EditorProps {
   readonly stored: AnswerOf<typeof getPiece>;
 }
 
+/** The same map where it knows all of the items: another one would have every cut composed anew, after each save of one's own. */
+function withItems(known: ReadonlyMap<string, MediaItem>, items: readonly MediaItem[]): ReadonlyMap<string, MediaItem> {
+  const isKnown = items.every((item) => known.get(item.id)?.revision === item.revision);
+  return isKnown ? known : new Map([...known, ...items.map((item) => [item.id, item] as const)]);
+}
+
 const viewKeys: readonly ViewKey[] = ['look', 'words', 'times'];
 
 function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps) {
@@ -96,7 +102,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   const takeIn = async (): Promise<void> => {
     const theirs = await call(getPiece, { params: { brand: brand.slug, piece: stored.id } });
     // Pictures first: a cut that shows one must find it.
-    setMedia((now) => new Map([...now, ...theirs.media.map((item) => [item.id, item] as const)]));
+    setMedia((now) => withItems(now, theirs.media));
     store.receive(theirs);
   };
   useChanges(

@@ -6,12 +6,17 @@ import { pathOf } from './outlines.ts';
 
 /** Pictures as they came: up to 1280 pixels wide, some 6 MB each. */
 const MAX_SOURCES = 60;
+/** Smaller copies that pictures are scaled from, the smallest first, and what has to be left to scale from them. */
+const REDUCTIONS = [4, 2] as const;
+const LEFT_TO_SCALE = 1.25;
 /** Pictures cropped and scaled to the pixels they fill in a cut. */
 const MAX_SCALED = 120;
 
 /** Pictures by what is shown of them, fetched and scaled by need. The oldest go first. */
 export class PictureStore {
-  readonly #sources = new LRUCache<string, Promise<ImageBitmap>>({ max: MAX_SOURCES, dispose: (source) => void source.then((bitmap) => bitmap.close(), () => undefined) });
+  readonly #sources = new LRUCache<string, Promise<ImageBitmap>>({ max: MAX_SOURCES, dispose: (source, address) => { this.#come.delete(address); void source.then((bitmap) => bitmap.close(), () => undefined); } });
+  /** Addresses of sources that have come. */
+  readonly #come = new Set<string>();
   readonly #scaled = new LRUCache<string, ImageBitmap>({ max: MAX_SCALED, dispose: (bitmap) => bitmap.close() });
 
   has(node: PictureNode, scale: number): boolean {
@@ -23,11 +28,18 @@ export class PictureStore {
     return this.#scaled.get(keyOf(node, scale)) ?? this.#scaled.find((bitmap, key) => key.startsWith(`${node.pictureId}|`) && key.endsWith(`@${scale}`) && bitmap.width === Math.round(node.box.widthPx * scale)) ?? null;
   }
 
+  /** Whether a picture has come, and only has to be cropped and scaled. */
+  isAtHand(node: PictureNode, { pictures }: WallContent): boolean {
+    const wanted = pictures.find(({ picture }) => picture.id === node.pictureId);
+    return wanted !== undefined && this.#come.has(wanted.address);
+  }
+
   async fetch(node: PictureNode, scale: number, { pictures }: WallContent): Promise<void> {
     const wanted = pictures.find(({ picture }) => picture.id === node.pictureId);
     if (!wanted) throw new Error('A cut shows a picture that is not at hand');
-    const bitmap = await this.#source(wanted.address);
     const target = pictureRaster(node, scale);
+    const whole = await this.#source(wanted.address);
+    const bitmap = await this.#reduced(wanted.address, whole, (node.window.width * whole.width) / target.widthPx);
     const scaled = await createImageBitmap(
       bitmap,
       Math.round(node.window.x * bitmap.width),
@@ -39,12 +51,30 @@ export class PictureStore {
     this.#scaled.set(keyOf(node, scale), applyLooks(node, scale, scaled));
   }
 
+  /**
+   * The picture at a half or a quarter of its size, where that leaves enough to scale: most of the work of scaling is reading pixels, and a
+   * new crop is wanted by every cut at once when a text takes another line.
+   * @param reduction how many pixels of the whole picture fall on one that is wanted
+   */
+  async #reduced(address: string, whole: ImageBitmap, reduction: number): Promise<ImageBitmap> {
+    const by = REDUCTIONS.find((each) => reduction >= each * LEFT_TO_SCALE);
+    if (by === undefined) return whole;
+    const key = `${address} 1/${by}`;
+    const known = this.#sources.get(key);
+    if (known) return known;
+    const reduced = createImageBitmap(whole, { resizeWidth: Math.max(1, Math.round(whole.width / by)), resizeHeight: Math.max(1, Math.round(whole.height / by)), resizeQuality: 'high' });
+    this.#sources.set(key, reduced);
+    return reduced;
+  }
+
   #source(address: string): Promise<ImageBitmap> {
     const known = this.#sources.get(address);
     if (known) return known;
     const source = fetch(address).then(async (response) => {
       if (!response.ok) throw new Error('A picture could not be loaded');
-      return createImageBitmap(await response.blob());
+      const bitmap = await createImageBitmap(await response.blob());
+      this.#come.add(address);
+      return bitmap;
     });
     source.catch(() => this.#sources.delete(address));
     this.#sources.set(address, source);

@@ -20,6 +20,8 @@ const MAX_SHOWN = 1_200;
 interface LateCuts {
   readonly alike: AlikeCuts;
   readonly composed: Composed;
+  /** Without its pictures it has been painted already. */
+  readonly isPainted: boolean;
 }
 
 /** Paints requests one after the other. */
@@ -52,9 +54,9 @@ export class WallPainter {
     const context: PaintContext = { all: new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }])), clipPictures, book: request.content.book };
     const changed = new Map([...all].filter(([cut, composed]) => request.again || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
     const batch = new Batch(request.id);
-    const late = this.#paintNow(changed, context, batch);
+    const late = this.#paintNow(changed, context, request, batch);
     for (const each of late) {
-      if (isOvertaken()) return;
+      if (isOvertaken()) return this.#paintWithout(late.slice(late.indexOf(each)), context, batch);
       await this.#paintLate(each, context, request.content, batch);
     }
     tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
@@ -65,20 +67,36 @@ export class WallPainter {
     return shown?.composed === composed && shown.scale === scale;
   }
 
-  #paintNow(changed: ReadonlyMap<AlikeCuts[number], Composed>, context: PaintContext, batch: Batch): readonly LateCuts[] {
+  #paintNow(changed: ReadonlyMap<AlikeCuts[number], Composed>, context: PaintContext, { content, again: isAgain }: Painting, batch: Batch): readonly LateCuts[] {
     const late: LateCuts[] = [];
     for (const alike of groupAlike(changed)) {
       const [cut] = alike;
       const composed = changed.get(cut);
       if (!composed) continue;
-      const settled = cut.unseen === true || this.painter.missing(cut, composed, context.clipPictures).length === 0;
+      const missing = cut.unseen ? [] : this.painter.missing(cut, composed, context.clipPictures);
+      const settled = missing.length === 0;
+      // What only has to be cropped anew is there in a moment: it is painted once, with its new crop.
+      if (!settled && !isAgain && missing.every(({ node }) => this.pictures.isAtHand(node, content))) {
+        late.push({ alike, composed, isPainted: false });
+        continue;
+      }
       batch.add(alike, cut.unseen ? null : this.painter.paint(cut, composed, context), composed.report, settled);
       this.#note(alike, composed, settled);
-      if (!settled) late.push({ alike, composed });
+      if (!settled) late.push({ alike, composed, isPainted: true });
       if (batch.isOld()) batch.send();
     }
     batch.send();
     return late;
+  }
+
+  /** A newer request waits: who types on sees the texts all the same, over the crop before. */
+  #paintWithout(late: readonly LateCuts[], context: PaintContext, batch: Batch): void {
+    for (const { alike, composed, isPainted } of late) {
+      if (isPainted) continue;
+      batch.add(alike, this.painter.paint(alike[0], composed, context), composed.report, false);
+      this.#note(alike, composed, false);
+    }
+    batch.send();
   }
 
   async #paintLate({ alike, composed }: LateCuts, context: PaintContext, content: WallContent, batch: Batch): Promise<void> {

@@ -21,7 +21,7 @@ export interface Amounts {
 }
 
 /** A brand as it begins to be used, and one after years of a large team. */
-export const SMALL: Amounts = { posts: 1_000, media: 1_000, channels: 6, pieces: 200 };
+export const SMALL: Amounts = { posts: 1_000, media: 1_000, channels: 6, pieces: 100 };
 export const LARGE: Amounts = { posts: 100_000, media: 50_000, channels: 300, pieces: 10_000 };
 
 export const SCALE_BRAND = 'scale';
@@ -52,7 +52,7 @@ export async function seedScale(dataFolder: string, amounts: Amounts, nowMs: num
 
 async function seedBrand(db: Db, { channels }: Amounts, secret: string): Promise<void> {
   await insertPerson(db, { id: 'wren', email: 'wren@scale.example', name: 'Wren', passwordHash: 'none' }, 0);
-  await insertBrand(db, { id: 'b', slug: SCALE_BRAND, name: 'Scale', zone: 'Europe/London', book: { ...gullwickBook, marks: [] } });
+  await insertBrand(db, { id: 'b', slug: SCALE_BRAND, name: 'Scale', zone: 'Europe/London', book: gullwickBook });
   await insertMembership(db, 'wren', 'b', 'designer');
   await insertAccessToken(db, { id: 't', name: 'Bench', createdMs: 0, lastUsedMs: null, personId: 'wren', secretHash: hashSecret(secret) });
   for (const sheet of shippedSheets) await saveNetworkSheet(db, sheet);
