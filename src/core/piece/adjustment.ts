@@ -1,5 +1,6 @@
-import { array, boolean, lazy, number, object, string, type Schema } from 'yup';
-import { shotSchema } from './shot.ts';
+import { array, boolean, number, object, string } from 'yup';
+import { optional, recordOf, type Checked } from '../document/schema.ts';
+import { clipStart, shotLength } from './shot.ts';
 
 /** Text steps that a cut may be set larger (up) or smaller (down) than it would be. */
 export const MAX_TEXT_STEPS = 4;
@@ -9,59 +10,44 @@ export const MAX_ZOOM = 4;
 /** What the brand's mark is called among the parts that a cut may leave out; no template may call a slot so. */
 export const MARK_SLOT = 'mark';
 
-/** Where a picture of one cut is looked at: the middle of the window as shares of the picture, and how far in. */
-export interface OwnCrop {
-  readonly x: number;
-  readonly y: number;
-  /** 1 shows as much as covers the box; 2 half of that in each direction. */
-  readonly zoom: number;
-}
-
-/** How one cut differs from the piece. It stays linked in everything that is not named here. */
-export interface Adjustment {
-  readonly arrangement?: string | undefined;
-  readonly scheme?: string | undefined;
-  readonly textStep?: number | undefined;
-  /** Slots whose parts are left out. */
-  readonly hidden?: readonly string[] | undefined;
-  readonly crops?: Readonly<Record<string, OwnCrop>> | undefined;
-  /** Ids of the slides that this cut of a carousel goes without, once a person has chosen; missing: the sheet's limit chooses. */
-  readonly withoutSlides?: readonly string[] | undefined;
-  /** Where a place takes one picture, all slides are gathered in it; missing: the first goes alone. */
-  readonly gathered?: true | undefined;
-  /** Of one shot: how long it lasts in this cut, and where its clip begins. */
-  readonly lengthMs?: number | undefined;
-  readonly fromMs?: number | undefined;
-}
-
-export const linkedCut: Adjustment = {};
-
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/);
 const share = () => number().min(0).max(1).required();
 
-const cropsSchema = lazy((given: unknown) => {
-  const slots = Object.keys(typeof given === 'object' && given !== null ? given : {});
-  const crop = object({ x: share(), y: share(), zoom: number().min(1).max(MAX_ZOOM).required() }).noUnknown();
-  return given === undefined ? object().default(undefined) : object(Object.fromEntries(slots.map((slot) => [slot, crop.required()])));
-});
+/** Where a picture of one cut is looked at: the middle of the window as shares of the picture, and how far in. */
+const cropSchema = object({
+  x: share(),
+  y: share(),
+  /** 1 shows as much as covers the box; 2 half of that in each direction. */
+  zoom: number().min(1).max(MAX_ZOOM).required(),
+})
+  .noUnknown()
+  .required();
 
-/** Everything in which a cut may differ, and what may stand there. */
-const adjustmentFields = {
+export type OwnCrop = Checked<typeof cropSchema>;
+
+/** How one cut differs from the piece. It stays linked in everything that is not named here. */
+export const adjustmentSchema = object({
   arrangement: key(),
   scheme: key(),
   textStep: number().integer().min(-MAX_TEXT_STEPS).max(MAX_TEXT_STEPS),
+  /** Slots whose parts are left out. */
   hidden: array(key().required()).max(24),
-  crops: cropsSchema as unknown as Schema,
-  gathered: boolean().oneOf([true]),
-  lengthMs: shotSchema.fields.lengthMs,
-  fromMs: shotSchema.fields.fromMs,
+  crops: optional(recordOf(() => cropSchema)),
+  /** Where a place takes one picture, all slides are gathered in it; missing: the first goes alone. */
+  gathered: boolean<true>().oneOf([true]),
+  /** Of one shot: how long it lasts in this cut, and where its clip begins. */
+  lengthMs: shotLength(),
+  fromMs: clipStart(),
+  /** Ids of the slides that this cut of a carousel goes without, once a person has chosen; missing: the sheet's limit chooses. */
   withoutSlides: array(string().matches(/^[A-Za-z0-9_-]{1,40}$/).required()).max(100),
-} satisfies Record<keyof Adjustment, unknown>;
+}).noUnknown();
 
-export const adjustmentSchema: Schema = object(adjustmentFields).noUnknown();
+export type Adjustment = Checked<typeof adjustmentSchema>;
 
-/** The names of all fields, in the order they are written. */
-export const adjustmentKeys = Object.keys(adjustmentFields) as readonly (keyof Adjustment)[];
+export const linkedCut: Adjustment = {};
+
+/** The names of all fields. */
+export const adjustmentKeys = Object.keys(adjustmentSchema.fields) as readonly (keyof Adjustment)[];
 
 /** Whether a cut differs in one field. No slide left out is a choice too; no hidden part, no crop and no text step are not. */
 export function differsIn(adjustment: Adjustment, key: keyof Adjustment): boolean {

@@ -1,8 +1,9 @@
-import { array, lazy, number, object, string, type InferType } from 'yup';
+import { array, number, object, string } from 'yup';
+import { oneOfShapes, optional, recordOf, type Checked } from '../document/schema.ts';
 import { fields, type Words } from '../words/fields.ts';
-import { shotSchema, type Shot } from './shot.ts';
-import { coverSchema, type Cover } from './cover.ts';
-import { trackSchema, type Track } from './track.ts';
+import { shotSchema } from './shot.ts';
+import { coverSchema } from './cover.ts';
+import { trackSchema } from './track.ts';
 import { adjustmentSchema, linkedCut, type Adjustment } from './adjustment.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/).required();
@@ -17,19 +18,9 @@ const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).requi
 /** One of the brand's marks, chosen by a person instead of by what lies behind it. */
 const markValue = object({ kind: string<'mark'>().oneOf(['mark']).required(), mark: key() }).noUnknown();
 
-export type SlotValue = InferType<typeof textValue> | InferType<typeof pictureValue> | InferType<typeof markValue>;
+const slotValue = oneOfShapes('kind', { text: textValue, picture: pictureValue, mark: markValue });
 
-/** An object whose keys are free and whose values all follow one schema. */
-const recordOf = <Value>(value: () => import('yup').Schema<Value>) =>
-  lazy((given: unknown) =>
-    object(Object.fromEntries(Object.keys(typeof given === 'object' && given !== null ? given : {}).map((each) => [each, value()]))).required(),
-  );
-
-const slotValue = () =>
-  lazy((given: unknown) => {
-    const kind = typeof given === 'object' && given !== null && 'kind' in given ? given.kind : 'text';
-    return kind === 'picture' ? pictureValue : kind === 'mark' ? markValue : textValue;
-  });
+export type SlotValue = Checked<typeof slotValue>;
 
 /** A graphic has one frame; a carousel's are its slides, a video's its shots. */
 export type PieceKind = 'graphic' | 'carousel' | 'video';
@@ -37,7 +28,23 @@ export type PieceKind = 'graphic' | 'carousel' | 'video';
 /** Slides of a carousel, more than any network takes as pictures; beyond, a list is better split into pieces. */
 export const MAX_SLIDES = 100;
 
-const frameSchema = object({ id: id(), shot: shotSchema.default(undefined), slide: string().matches(/^[a-z][a-z0-9-]*$/), altText: words(MAX_SLOT_TEXT), slots: recordOf(slotValue as never) as never }).noUnknown();
+/** One picture of a piece: its only one, or a slide. */
+const frameSchema = object({
+  id: id(),
+  /** How a frame of a video plays. */
+  shot: shotSchema.optional().default(undefined),
+  /** The kind of slide, by the key that the template gives it; missing: the cover. */
+  slide: string().matches(/^[a-z][a-z0-9-]*$/),
+  /** What somebody who cannot see this slide should know; a graphic's alt text is among its words. */
+  altText: words(MAX_SLOT_TEXT),
+  slots: recordOf(() => slotValue),
+}).noUnknown();
+
+export type Frame = Checked<typeof frameSchema>;
+
+const cutSchema = object({ channelId: id(), placement: key() }).noUnknown();
+
+export type CutRef = Checked<typeof cutSchema>;
 
 /** Words of one row of the wording sheet; a missing cell of a channel is inherited from the shared row. */
 const ownWords = () => object(Object.fromEntries(fields.map(({ key, maxKept }) => [key, words(maxKept)]))).noUnknown();
@@ -50,58 +57,33 @@ const sharedWords = () => ownWords().shape(Object.fromEntries(fields.filter(({ a
  * its words.
  */
 export const pieceSchema = object({
-  version: number().oneOf([1]).required(),
+  version: number<1>().oneOf([1]).required(),
   kind: string<PieceKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
-  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MAX_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => (frame as { id: string }).id)).size === frames.length),
-  cuts: array(object({ channelId: id(), placement: key() }).noUnknown()).max(200).required(),
-  track: trackSchema.default(undefined),
-  cover: coverSchema as never,
-  adjustments: recordOf((() => adjustmentSchema) as never) as never,
+  frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MAX_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => frame.id)).size === frames.length),
+  cuts: array(cutSchema).max(200).required(),
+  /** What sounds and is said through all shots of a video. */
+  track: trackSchema.optional().default(undefined),
+  /** What stands for a video before it plays. */
+  cover: optional(coverSchema),
+  /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
+  adjustments: recordOf(() => adjustmentSchema),
   words: object({
     shared: sharedWords().required(),
-    own: recordOf(ownWords as never) as never,
+    own: recordOf(ownWords),
   }).noUnknown().required(),
 }).noUnknown();
-
-/** One picture of a piece: its only one, or a slide. */
-export interface Frame {
-  readonly id: string;
-  /** The kind of slide, by the key that the template gives it; missing: the cover. */
-  readonly slide?: string | undefined;
-  /** What somebody who cannot see this slide should know; a graphic's alt text is among its words. */
-  readonly altText?: string | undefined;
-  readonly slots: Readonly<Record<string, SlotValue>>;
-  /** How a frame of a video plays. */
-  readonly shot?: Shot | undefined;
-}
-
-export interface CutRef {
-  readonly channelId: string;
-  readonly placement: string;
-}
 
 /** Caption and alt text are always there; a field that nobody has filled in is missing. */
 export type SharedWords = Words & Readonly<Record<Extract<(typeof fields)[number], { readonly alwaysThere: true }>['key'], string>>;
 
-export interface Piece {
-  readonly version: 1;
-  readonly kind: PieceKind;
-  readonly title: string;
-  readonly template: { readonly key: string };
+type CheckedPiece = Checked<typeof pieceSchema>;
+
+/** A piece always has a frame, and its words are those of the registry of fields: two things that the schema checks and its type cannot say. */
+export interface Piece extends Omit<CheckedPiece, 'frames' | 'words'> {
   readonly frames: readonly [Frame, ...Frame[]];
-  readonly cuts: readonly CutRef[];
-  /** What sounds and is said through all shots of a video. */
-  readonly track?: Track | undefined;
-  /** What stands for a video before it plays. */
-  readonly cover?: Cover | undefined;
-  /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
-  readonly adjustments: Readonly<Record<string, Adjustment>>;
-  readonly words: {
-    readonly shared: SharedWords;
-    readonly own: Readonly<Record<string, Words>>;
-  };
+  readonly words: { readonly shared: SharedWords; readonly own: Readonly<Record<string, Words>> };
 }
 
 /**
@@ -109,7 +91,7 @@ export interface Piece {
  * @throws yup ValidationError naming the place of the first fault
  */
 export function readPiece(json: unknown): Piece {
-  return pieceSchema.validateSync(json, { strict: true }) as unknown as Piece;
+  return pieceSchema.validateSync(json, { strict: true }) as CheckedPiece as Piece;
 }
 
 /** The text of a slot, empty when the slot is empty or holds something else. */
