@@ -25,6 +25,12 @@ describe('readTemplate', () => {
     expect(() => readTemplate(bad)).toThrow(/gapm/);
   });
 
+  it('refuses an arrangement whose outermost part is no stack', () => {
+    const bad = copy() as unknown as { arrangements: { root: object }[] };
+    if (bad.arrangements[0]) bad.arrangements[0].root = { part: 'rule', lengthM: 1, thicknessM: 0.1, ink: 'ink' };
+    expect(() => readTemplate(bad)).toThrow('outermost part is a stack');
+  });
+
   it('refuses a part whose slot is not declared', () => {
     const bad = copy();
     bad.slots = bad.slots.filter((slot) => slot.key !== 'line');

@@ -1,5 +1,6 @@
-import { array, boolean, number, object, string, type InferType, type Schema } from 'yup';
-import { partSchema, walkParts, type StackPart } from './parts.ts';
+import { array, boolean, number, object, string } from 'yup';
+import type { Checked } from '../document/schema.ts';
+import { partSchema, walkParts, type Part, type StackPart } from './parts.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 
@@ -50,7 +51,7 @@ const arrangementSchema = object({
   name: string().required().max(40),
   /** Width divided by height of the shapes it is made for; from is included, to is not. */
   aspect: object({ from: number().min(0).required(), to: number().positive().required() }).required(),
-  root: partSchema() as unknown as Schema<StackPart>,
+  root: partSchema,
 }).noUnknown();
 
 const slideParts = {
@@ -78,7 +79,7 @@ const slideSchema = object({
 
 /** Slots and arrangements of a carousel's template are those of its cover. */
 export const templateSchema = object({
-  version: number().oneOf([1]).required(),
+  version: number<1>().oneOf([1]).required(),
   key: key(),
   name: string().required().max(40),
   purpose: string().required().max(60),
@@ -88,35 +89,23 @@ export const templateSchema = object({
   slides: array(slideSchema).max(12),
 }).noUnknown();
 
-export type Slot = InferType<typeof slotSchema>;
-export interface Arrangement {
-  readonly key: string;
-  readonly name: string;
-  readonly aspect: { readonly from: number; readonly to: number };
+export type Slot = Checked<typeof slotSchema>;
+
+/** An arrangement's outermost part is a stack; `readTemplate` checks it. */
+export interface Arrangement extends Omit<Checked<typeof arrangementSchema>, 'root'> {
   readonly root: StackPart;
 }
 
-/** What is told and how it is laid out: of a graphic, a cover or another slide. */
-interface SlideParts {
-  readonly slots: readonly Slot[];
-  readonly drop?: readonly string[] | undefined;
+interface WithArrangements {
   readonly arrangements: readonly Arrangement[];
 }
 
-export interface SlideTemplate extends SlideParts {
-  readonly key: string;
-  readonly name: string;
-  readonly use: SlideUse;
-  readonly scheme?: string | undefined;
-}
+/** What is told and how it is laid out: of a graphic, a cover or another slide. */
+type SlideParts = Pick<Checked<typeof slideSchema>, 'slots' | 'drop'> & WithArrangements;
 
-export interface Template extends SlideParts {
-  readonly version: 1;
-  readonly key: string;
-  readonly name: string;
-  readonly purpose: string;
-  readonly kind: TemplateKind;
-  readonly scheme: string;
+export interface SlideTemplate extends Omit<Checked<typeof slideSchema>, 'arrangements'>, WithArrangements {}
+
+export interface Template extends Omit<Checked<typeof templateSchema>, 'arrangements' | 'slides'>, WithArrangements {
   readonly slides?: readonly SlideTemplate[] | undefined;
 }
 
@@ -148,6 +137,8 @@ function checkSlots(where: string, { slots, drop, arrangements }: SlideParts): v
   const undeclared = [...(drop ?? []), ...slots.flatMap((slot) => slot.markedBy ?? [])].find((slot) => !declared.has(slot));
   if (undeclared !== undefined) throw new RangeError(`${where}: no slot '${undeclared}' is declared`);
   for (const arrangement of arrangements) {
+    const outermost: Part = arrangement.root;
+    if (outermost.part !== 'stack') throw new RangeError(`${where}, arrangement '${arrangement.key}': its outermost part is a stack`);
     for (const part of walkParts(arrangement.root)) {
       if ('slot' in part && part.slot !== undefined && !declared.has(part.slot)) throw new RangeError(`${where}, arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
     }
