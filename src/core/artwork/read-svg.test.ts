@@ -25,6 +25,11 @@ describe('readSvg', () => {
     expect(pathsOf(svg(inner)).map((path) => path.d.replaceAll(/(?<=[A-Z0-9]) (?=[A-Z])/g, ''))).toEqual([d]);
   });
 
+  it('reads rules for elements, comments, and values with semicolons in strings; what is no CSS is left out', () => {
+    const paths = pathsOf(svg('<style>/* .a{fill:red} */ rect{fill:#112233} .b{font-family:"x;fill:red";fill:#445566} @media print{}</style><rect width="1" height="1"/><rect class="b" style="broken;;fill : #778899 !important" width="1" height="1"/><rect class="b" width="1" height="1"/>'));
+    expect(paths.map(({ fill }) => fill)).toEqual(['#112233', '#778899', '#445566']);
+  });
+
   it('reads classes, inherits fills, and leaves out what is hidden or not filled', () => {
     const paths = pathsOf(svg('<style>.a,.b{fill:#abcdef}.b{fill:none}</style><rect class="a" width="1" height="1"/><rect class="b" width="1" height="1"/><rect display="none" width="1" height="1"/>'));
     expect(paths.map((path) => path.fill)).toEqual(['#abcdef']);

@@ -3,6 +3,7 @@ import { XMLParser, XMLValidator } from 'fast-xml-parser';
 import svgpath from 'svgpath';
 import type { Artwork, ArtworkPath } from './artwork.ts';
 import { outlineOf } from './svg-shapes.ts';
+import { declarations, styleRules, type SvgStyle } from './svg-styles.ts';
 
 /** What had to be left out of a drawing, each said once. */
 export type SvgNote = 'strokes' | 'gradients' | 'pictures' | 'text' | 'transparency' | 'effects';
@@ -83,7 +84,7 @@ class SvgReader {
   readonly notes = new Set<SvgNote>();
   tooMuch = false;
   readonly #byId = new Map<string, Element>();
-  readonly #classes: ReadonlyMap<string, Readonly<Record<string, string>>>;
+  readonly #rules: ReadonlyMap<string, SvgStyle>;
 
   constructor(root: Element) {
     const styles: string[] = [];
@@ -94,7 +95,7 @@ class SvgReader {
       if (depth < DEEPEST) for (const child of element.children) visit(child, depth + 1);
     };
     visit(root, 0);
-    this.#classes = classRules(styles.join('\n'));
+    this.#rules = styleRules(styles.join('\n'));
   }
 
   walk(element: Element, inherited: Inherited, depth: number): void {
@@ -154,10 +155,10 @@ class SvgReader {
     this.walk(target.name === 'symbol' ? { ...target, name: 'g' } : target, moved, depth + 1);
   }
 
-  /** An element's presentation: attributes, over them classes, over them its own style. */
-  #styleOf({ attributes }: Element): Readonly<Record<string, string>> {
-    const style: Record<string, string> = { ...attributes };
-    for (const name of (attributes['class'] ?? '').split(/\s+/)) Object.assign(style, this.#classes.get(name));
+  /** An element's presentation: attributes, over them rules for its name and its classes, over them its own style. */
+  #styleOf({ name, attributes }: Element): SvgStyle {
+    const style: Record<string, string> = { ...attributes, ...this.#rules.get(name) };
+    for (const each of (attributes['class'] ?? '').split(/\s+/)) Object.assign(style, this.#rules.get(`.${each}`));
     return Object.assign(style, declarations(attributes['style'] ?? ''));
   }
 
@@ -178,25 +179,4 @@ class SvgReader {
 function hexOf(value: string): string | null {
   const colour = parseColour(value);
   return colour ? formatHex(colour) : null;
-}
-
-function declarations(style: string): Readonly<Record<string, string>> {
-  return Object.fromEntries(
-    style.split(';').flatMap((each): [string, string][] => {
-      const colon = each.indexOf(':');
-      return colon > 0 ? [[each.slice(0, colon).trim().toLowerCase(), each.slice(colon + 1).replace(/!important/i, '').trim()]] : [];
-    }),
-  );
-}
-
-/** Rules of single classes, the only ones that drawing programs write. */
-function classRules(css: string): ReadonlyMap<string, Readonly<Record<string, string>>> {
-  const rules = new Map<string, Readonly<Record<string, string>>>();
-  for (const [, selectors = '', body = ''] of css.replace(/\/\*[\s\S]*?\*\//g, '').matchAll(/([^{}]+)\{([^{}]*)\}/g)) {
-    for (const selector of selectors.split(',')) {
-      const name = /^\s*\.([\w-]+)\s*$/.exec(selector)?.[1];
-      if (name !== undefined) rules.set(name, { ...rules.get(name), ...declarations(body) });
-    }
-  }
-  return rules;
 }

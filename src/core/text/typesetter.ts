@@ -1,5 +1,6 @@
 import bidiFactory from 'bidi-js';
 import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, MetricsTag, shape } from 'harfbuzzjs';
+import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
 
@@ -68,7 +69,7 @@ const SHAPED_CACHE_SIZE = 400;
 /** Shapes text with the typefaces it was given. The only state is what it has loaded and worked out before. */
 export class Typesetter {
   readonly #fonts = new Map<string, LoadedFont>();
-  readonly #shaped = new Map<string, ShapedText>();
+  readonly #shaped = new LRUCache<string, ShapedText>({ max: SHAPED_CACHE_SIZE });
   readonly #emoji = new Map<string, number>();
   readonly #emojiArt: Artwork[] = [];
 
@@ -154,7 +155,6 @@ export class Typesetter {
     const known = this.#shaped.get(cacheKey);
     if (known) return known;
     const shaped = this.#shapeAfresh(text, fontKeys, trackingEm);
-    if (this.#shaped.size >= SHAPED_CACHE_SIZE) this.#shaped.delete(this.#shaped.keys().next().value ?? '');
     this.#shaped.set(cacheKey, shaped);
     return shaped;
   }
