@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 240_000,
   expect: { timeout: 25_000 },
   // Files side by side, each with programs and data of its own; the tests of a file one after the other.
-  workers: 2,
+  workers: 3,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   outputDir: 'test-results/browser',
   use: {

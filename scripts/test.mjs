@@ -34,8 +34,8 @@ const suites = [
     { name: 'types', command: bin('tsc'), args: ['--noEmit', '-p', 'tsconfig.json'] },
     { name: 'pages', command: bin('astro'), args: ['check', '--minimumSeverity', 'hint'] },
     { name: 'lint', command: bin('eslint'), args: ['.'] },
+    { name: 'unit', ...vitest('unit') },
   ],
-  [{ name: 'unit', ...vitest('unit') }],
   [{ name: 'server', ...vitest('server') }],
   [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
 ];

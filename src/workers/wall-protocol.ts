@@ -66,7 +66,7 @@ export interface PaintRequest {
   readonly clipPictures?: readonly ClipPicture[] | undefined;
 }
 
-/** What a painter is told. */
+/** A message to a painter. */
 export type PainterMessage = { readonly kind: 'content'; readonly content: WallContent } | PaintRequest;
 
 /** A cut as it looks now; settled, once its pictures are there. */

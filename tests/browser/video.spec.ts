@@ -152,7 +152,7 @@ test('from dropped clips to the published video', async ({ page }) => {
   await test.step('it goes out, and plays on the public page', async () => {
     await page.getByRole('tab', { name: 'Words' }).click();
     await page.getByLabel('Shared caption').fill('Eight panels, four spars.');
-    await expect(page.getByRole('complementary', { name: 'What is said' })).toContainText('Come to the workshop this Saturday and build your very own kite.');
+    await expect(page.getByRole('complementary', { name: 'Spoken text' })).toContainText('Come to the workshop this Saturday and build your very own kite.');
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();

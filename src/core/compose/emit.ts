@@ -203,7 +203,7 @@ class Emitter {
     const { scheme } = this.input;
     const behind = this.#backdrop.behind(inkBox);
     const ink = part.ornament ? { colour: scheme[part.ink], ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
-    // What stands outside the cut has nothing behind it; that it does not fit is said already.
+    // What stands outside the cut has nothing behind it; the fit has reported it.
     const isInside = intersectBoxes(inkBox, { xPx: 0, yPx: 0, ...this.input.frame.size }) !== null;
     if (ink.ratio < needed && !text.ghost && isInside) this.findings.push({ kind: 'low-contrast', slot: slotOfRow(part.slot), ratio: ink.ratio, needed });
     if (text.shaped.missing.length > 0 && !text.ghost) this.findings.push({ kind: 'missing-glyphs', slot: slotOfRow(part.slot), characters: text.shaped.missing });
@@ -242,7 +242,7 @@ class Emitter {
       right = Math.max(right, startPx + (glyph.xEm + reach.rightEm) * sizePx);
     }
     const [before, behind] = [safe.leftPx - left, right - (size.widthPx - safe.rightPx)];
-    // Only overhang is mended here; what is far outside does not fit, and is said.
+    // Only overhang is corrected here; the fit reports what is far outside.
     if (before > 0 && before < sizePx / 4) return before;
     return behind > 0 && behind < sizePx / 4 ? -behind : 0;
   }

@@ -63,7 +63,7 @@ export const pieceSchema = object({
   template: object({ key: key() }).required(),
   frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MAX_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => frame.id)).size === frames.length),
   cuts: array(cutSchema).max(200).required(),
-  /** What sounds and is said through all shots of a video. */
+  /** Music, voice and subtitles of a video. */
   track: trackSchema.optional().default(undefined),
   /** What stands for a video before it plays. */
   cover: optional(coverSchema),

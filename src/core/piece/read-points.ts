@@ -133,7 +133,7 @@ function settle({ title, points, notes }: ReadPoints): ReadPoints {
   return { title, points: merged.slice(0, MAX_POINTS), notes: said };
 }
 
-/** A text that is too long goes on, at the end of a sentence, under the same heading. */
+/** Splits a text that is too long at the end of a sentence; the rest gets a slide under the same heading. */
 function splitLong({ heading, text }: Point): readonly Point[] {
   if (text.length <= MAX_TEXT) return [{ heading, text }];
   const sentences = text.match(/[^.!?]+[.!?]+["”’)]*\s*|[^.!?]+$/gu) ?? [text];

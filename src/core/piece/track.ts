@@ -8,13 +8,13 @@ const LATEST_MS = 24 * 3_600_000;
 const mediaId = () => string().matches(/^[A-Za-z0-9_-]{1,40}$/, 'Not an id');
 const moment = () => number().integer().min(0).max(LATEST_MS).required();
 
-/** A line of subtitles: what is said from one moment of the video to another, in milliseconds. */
+/** A line of subtitles: its text, from one moment of the video to another, in milliseconds. */
 const cueSchema = object({ fromMs: moment(), toMs: moment(), text: string().max(MAX_CUE).defined() })
   .noUnknown()
   .test('order', 'A subtitle ends after it begins', (cue) => cue.toMs > cue.fromMs)
   .required();
 
-/** What sounds and is said through all shots of a video. */
+/** Music, voice and subtitles, which run through all shots of a video. */
 export const trackSchema = object({
   /** A sound of the media that plays under everything, from its start again when it ends. */
   music: mediaId(),

@@ -114,7 +114,7 @@ const picturePart = object({
   ...placed,
   part: partName('picture'),
   slot: key(),
-  /** How far the picture goes on under its neighbour at an edge (below a slant), in m. */
+  /** How far the picture reaches under its neighbour at an edge (below a slant), in m. */
   underM: perEdge(),
   window: string<WindowShape>().oneOf([...windowShapes]),
   /** The picture in the scheme's ink and ground instead of its own colours. */

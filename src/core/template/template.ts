@@ -66,7 +66,7 @@ export type TemplateKind = 'graphic' | 'carousel' | 'video';
 
 type SlideUse = 'point' | 'picture' | 'closing' | 'sum';
 
-/** A kind of slide of a carousel, beside its cover: what it is told and how it is laid out. */
+/** A kind of slide of a carousel, beside its cover: its slots and its arrangements. */
 const slideSchema = object({
   key: key(),
   name: string().required().max(40),
@@ -100,7 +100,7 @@ interface WithArrangements {
   readonly arrangements: readonly Arrangement[];
 }
 
-/** What is told and how it is laid out: of a graphic, a cover or another slide. */
+/** Slots and arrangements of a graphic, a cover or another slide. */
 type SlideParts = Pick<Checked<typeof slideSchema>, 'slots' | 'drop'> & WithArrangements;
 
 export interface SlideTemplate extends Omit<Checked<typeof slideSchema>, 'arrangements'>, WithArrangements {}

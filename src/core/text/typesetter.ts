@@ -211,7 +211,7 @@ export class Typesetter {
       if (picture) {
         if (this.#emoji.has(picture.code)) items.push({ fontKey: EMOJI_FONT, level, start: offset, end: picture.end });
         else missing.add(text.slice(picture.start, picture.end));
-        // A picture that is not at hand is said, and takes no room.
+        // An emoji without a drawing is reported, and takes no room.
         offset = picture.end;
         continue;
       }

@@ -45,7 +45,7 @@ const MAX_SHIFT_PX = 12;
 const MIN_SPAN_MS = 400;
 /** A subject that stays within this share of the picture does not move; what merely stands out is told apart less surely than what moves. */
 const MIN_TRAVEL = { mover: 0.14, salient: 0.3 } as const;
-/** A subject's path is told by as few points as keep it within this share. */
+/** A subject's path is reduced to the fewest points that keep it within this share of the picture. */
 const PATH_TOLERANCE = 0.05;
 const SMOOTHING_REACH = 1;
 /** Luma that changes less than this is noise. */
@@ -78,7 +78,7 @@ function shakingIn(scene: readonly FrameLook[]): readonly boolean[] {
   const shiftsOf = (pick: (look: FrameLook) => Float64Array): readonly number[] => scene.map((look, index) => (index === 0 ? 0 : shiftBetween(pick(scene[index - 1] ?? look), pick(look)) / pick(look).length));
   const [across, down] = [shiftsOf(({ columns }) => columns), shiftsOf(({ rows }) => rows)];
   const jumps = across.map((_, index) => Math.hypot(jumpAt(across, index), jumpAt(down, index)));
-  // A single jump is a bump or a fault of the measure; shaking goes on.
+  // A single jump is a bump or a measuring error; shaking repeats.
   return jumps.map((_, index) => mean(jumps.slice(Math.max(0, index - MEANT_REACH), index + MEANT_REACH + 1)) > STEADY_SHARE);
 }
 

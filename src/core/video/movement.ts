@@ -7,7 +7,7 @@ import { subjectOf, type Recording, type FocalAt } from './recording.ts';
 import { VIDEO_FPS } from './shot-times.ts';
 import type { TimedShot } from './timeline.ts';
 
-/** How the crop of a picture goes on while its shot plays. Frames are those of the shot. */
+/** How the crop of a picture moves while its shot plays. Frames are those of the shot. */
 export type Movement =
   /** The window keeps its size and follows the subject, which is at `points`; `focal` is where the still crop saw it. */
   | { readonly kind: 'follow'; readonly focal: FocalPoint; readonly points: readonly FocalAtFrame[] }

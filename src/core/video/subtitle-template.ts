@@ -19,7 +19,7 @@ export const subtitleTemplate: Template = readTemplate({
   purpose: 'A line that is spoken',
   kind: 'graphic',
   scheme: 'dark',
-  slots: [{ key: 'line', kind: 'text', label: 'Line', hint: 'What is said', required: true }],
+  slots: [{ key: 'line', kind: 'text', label: 'Line', hint: 'The spoken line', required: true }],
   arrangements: [
     { key: 'upright', name: 'Upright', aspect: { from: 0, to: 1.2 }, root: anchored },
     { key: 'wide', name: 'Wide', aspect: { from: 1.2, to: 10 }, root: { ...anchored, padM: { top: 0, right: 4, bottom: 0.7, left: 4 } } },

@@ -8,7 +8,7 @@ export interface TimedShot {
   readonly frame: Frame;
   readonly startFrame: number;
   readonly lengthFrames: number;
-  /** How it takes over from the shot before, which goes on meanwhile; the first one has no way in. */
+  /** How it takes over from the shot before, which keeps playing meanwhile; the first shot has none. */
   readonly into: { readonly kind: TransitionKind; readonly frames: number };
   /** The clip it shows and where that begins, in frames; null for a photograph or card. */
   readonly clip: { readonly mediaId: string; readonly fromFrame: number; readonly volume: number; readonly hasSound: boolean } | null;

@@ -201,3 +201,30 @@ describe('the page', () => {
     expect(heard).not.toHaveBeenCalled();
   });
 });
+
+describe('a document that is saved by hand, and changed as a whole', () => {
+  beforeEach(() => {
+    store = new DocumentStore<Piece>({ document: plainPiece, revision: 4 }, server, 'by-hand');
+  });
+
+  it('waits for a person, saves all at once, and goes back to what is saved', async () => {
+    store.replace({ ...shown(), title: 'One' });
+    await vi.advanceTimersByTimeAsync(60_000);
+    expect([server.saves.length, saveKind(), store.hasUnsaved()]).toEqual([0, 'waiting', true]);
+    store.discard();
+    expect([shown().title, store.hasUnsaved()]).toEqual([plainPiece.title, false]);
+    store.replace({ ...shown(), title: 'Two' });
+    await store.flush();
+    expect([server.current.document.title, saveKind(), store.hasUnsaved()]).toEqual(['Two', 'saved', false]);
+  });
+
+  it('undoes changes of one place together, and those of another place by themselves', () => {
+    store.replace({ ...shown(), title: 'K' });
+    store.replace({ ...shown(), title: 'Kites' });
+    store.replace({ ...shown(), words: captioned('Come and see') });
+    store.undo();
+    expect([shown().title, shown().words.shared.caption]).toEqual(['Kites', plainPiece.words.shared.caption]);
+    store.undo();
+    expect(shown().title).toBe(plainPiece.title);
+  });
+});

@@ -24,7 +24,7 @@ export interface Cuts {
   /** Pixels of the screen a pixel of a cut, on the wall. */
   readonly wallScale: number;
   readonly setWallScale: (scale: number) => void;
-  /** What every painting of this piece is made of; which cuts, and how large, is said beside it. */
+  /** The content that all cuts of this piece are painted from. */
   readonly content: WallContent;
   readonly wanted: (cut: Cut, scale: number) => readonly WantedCut[];
   /** Pixels of the screen that a cut is shown at: all graphics at one scale, all slides at one width. */

@@ -22,7 +22,7 @@ interface Painter {
   doneId: number;
 }
 
-/** While cuts are still on their way, what is known of them is told this often, in milliseconds: telling makes the page work. */
+/** While cuts are being painted, listeners get the reports this often, in milliseconds: each time the page renders. */
 const TELL_EVERY_MS = 120;
 
 /** More painters than this would take the processor from the page itself. */

@@ -81,7 +81,7 @@ async function bytesOf(file: OutgoingFile): Promise<number> {
   return file.kind === 'bytes' ? file.bytes.length : (await stat(file.path)).size;
 }
 
-/** What a stand-in is told of a post: fields that its network does not take are not in `words`, and so not sent. */
+/** The body of a publish request. `words` holds only fields that the network takes. */
 function wirePost({ placement, words, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
   const { caption, altText: _, ...others } = words;
   return { placement, ...(caption === undefined ? {} : { text: caption }), ...others, altText: first.altText, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };

@@ -32,7 +32,7 @@ export class LeaseLostError extends Error {
  * ask (if publishing was tried before) -> render -> upload -> prepare -> write down the intent -> publish
  * ```
  *
- * Progress is written down after each step, so that a restart goes on from there. Publishing happens only after the
+ * Each step writes its result down, so that a restart continues after the last one. Publishing happens only after the
  * intent is in the database, and with an intent in the database the network is asked first: nothing is published twice.
  * @throws LeaseLostError when the delivery is held by another
  */

@@ -11,7 +11,7 @@ import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 import { importJob, importJobKey, importProblem, type Replacement } from './import-upload.ts';
 
-/** A clip of half an hour is transcoded within this time; whoever asks may go away before, the import goes on. */
+/** A clip of half an hour is transcoded within this time; when the caller leaves earlier, the import continues. */
 const WAIT_MS = 30 * 60_000;
 
 export interface FileAtOnce {

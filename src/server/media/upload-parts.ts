@@ -8,7 +8,7 @@ import type { ReadableStream } from 'node:stream/web';
 import { ProblemError } from '../errors.ts';
 import type { MediaStore } from './media-store.ts';
 
-/** The files of uploads that come in parts: what has arrived so far, and how it goes on. */
+/** The files of uploads that come in parts: the bytes that have arrived so far, and appending the next part. */
 export class UploadParts {
   constructor(readonly store: Pick<MediaStore, 'dataFolder'>) {}
 
@@ -26,7 +26,7 @@ export class UploadParts {
 
   /**
    * Writes what comes from `at` on, never beyond the announced size. What arrives before a connection breaks is kept.
-   * @throws ProblemError 409 when `at` is not where the file goes on, 413 when more comes than was announced
+   * @throws ProblemError 409 when `at` is not the length that has arrived, 413 when more comes than was announced
    */
   async append(id: string, at: number, bytes: number, request: Request): Promise<number> {
     const tooMuch = (): ProblemError => new ProblemError(413, 'too-large', 'More bytes came than were announced.');

@@ -17,7 +17,7 @@ export const SAMPLE_RATE = 48_000;
 const SOFT_EDGE_S = 0.03;
 const MUSIC_OUT_S = 0.8;
 
-/** Clip sound, voice and music, which gives way to the voice; silence where there is nothing. It comes out as `[sound]`. */
+/** Mixes clip sound, voice and music into `[sound]`. Music gets quieter under the voice; where nothing sounds there is silence. */
 export function soundGraph({ lengthFrames, shots, music, voice }: VideoToHear, files: ReadonlyMap<string, ClipFile>): FilterGraph {
   const inputs: (readonly string[])[] = [];
   const input = (path: string, ...options: readonly string[]): number => inputs.push(inputFile(path, ...options)) - 1;

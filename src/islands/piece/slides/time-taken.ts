@@ -13,7 +13,7 @@ export async function timeTaken(file: File): Promise<number> {
     const taken = Date.parse(`${(date ?? '').replaceAll(':', '-')}T${time ?? ''}Z`);
     return Number.isNaN(taken) ? file.lastModified : taken;
   } catch {
-    // A file without such a head is no fault here: what is wrong with it is said when it comes in.
+    // A file without this header is no error here; the import reports a file that cannot be read.
     return file.lastModified;
   }
 }

@@ -2,14 +2,14 @@ import { Button } from '../../ui/Button.tsx';
 import { withBehind } from '../FactMenu.tsx';
 import type { ViewProps } from '../view-props.ts';
 
-/** What is said in a video, beside the words that are written for it. */
+/** The spoken text of a video, beside the words that people write for it. */
 export function FilledText({ piece, store, readOnly }: ViewProps) {
   const said = (piece.track?.subtitles ?? []).map(({ text }) => text.replaceAll(/\s+/g, ' ').trim()).filter((text) => text !== '').join(' ');
   if (said === '') return null;
   const add = (field: 'caption' | 'altText'): void => store.change(`said-${field}`, (draft) => void (draft.words.shared[field] = withBehind(draft.words.shared[field], said)));
   return (
-    <aside aria-label="What is said" className="mt-5 max-w-prose border-l-2 border-line pl-3 text-xs">
-      <p className="font-medium text-quiet">What is said in it</p>
+    <aside aria-label="Spoken text" className="mt-5 max-w-prose border-l-2 border-line pl-3 text-xs">
+      <p className="font-medium text-quiet">Spoken text</p>
       <p className="mt-0.5">{said}</p>
       {!readOnly && (
         <p className="mt-2 flex gap-1.5">
