@@ -188,7 +188,8 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
 });
 
 test('two people in one piece: both keep their words, see each other, and are asked only about one place', async ({ browser }) => {
-  const [mine, theirs] = [await browser.newPage(), await browser.newPage()];
+  // Contexts of their own: they stay when a page goes, as a browser does.
+  const [mine, theirs] = [await (await browser.newContext()).newPage(), await (await browser.newContext()).newPage()];
   await comeInAs(mine, 'Wren');
   await startPiece(mine, 'Aside');
   await comeInAs(theirs, 'Ottoline', new URL(mine.url()).pathname);
