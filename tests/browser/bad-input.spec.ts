@@ -59,7 +59,7 @@ test('an empty piece and a caption of 3,000 characters are stopped before they a
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');
   await page.getByRole('tab', { name: 'Times' }).click();
-  await page.getByRole('button', { name: /Schedule \d/ }).click();
+  await page.getByRole('button', { name: /Schedule in \d/ }).click();
   await expect(page.getByRole('alert')).toHaveText(/Quote is empty\. Aside cannot go out without it\./);
   await page.getByRole('complementary', { name: 'Preflight' }).getByRole('button', { name: 'Go to Look' }).click();
   await page.getByLabel('Quote').fill('Wind is free');

@@ -48,14 +48,14 @@ test('the owner takes somebody in, and a designer only sees who is there', async
   const people = page.getByRole('region', { name: 'People' });
   await people.getByLabel('Name', { exact: true }).fill('Piet Aalders');
   await people.getByLabel('Email').fill('piet@gullwickkites.example');
-  await people.getByRole('button', { name: 'Take in' }).click();
+  await people.getByRole('button', { name: 'Add', exact: true }).click();
   await expect(people.getByRole('status')).toContainText('Piet Aalders signs in with this password');
   await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Remove' }).click();
   await expect(people.getByRole('listitem').filter({ hasText: 'Piet' })).toHaveCount(0);
   const wren = await browser.newPage();
   await comeInAs(wren, 'Wren', '/b/gullwick/brand/book');
   await expect(wren.getByRole('region', { name: 'People' })).toContainText('Ottoline Brack');
-  await expect(wren.getByRole('button', { name: 'Take in' })).toHaveCount(0);
+  await expect(wren.getByRole('button', { name: 'Add', exact: true })).toHaveCount(0);
 });
 
 test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page, stack }) => {

@@ -106,7 +106,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await page.getByRole('group', { name: /Guildrow.*update/ }).getByText('Document').click();
     await page.getByRole('group', { name: /story/ }).first().getByText('leave out').click();
     await page.getByRole('group', { name: /story/ }).last().getByText('leave out').click();
-    await expect(page.getByRole('button', { name: 'Schedule 6 posts' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Schedule in 6 places' })).toBeEnabled();
     await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
     await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(6, { timeout: 60_000 });
     const addressOf = async (network: string): Promise<string> => (await page.locator('[data-delivery]').filter({ hasText: network }).locator('a[target="_blank"]').getAttribute('href')) ?? '';

@@ -122,10 +122,10 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     const wanted = await page.getByLabel('Day').inputValue();
     await page.getByLabel('Day').fill('2020-05-04');
     await expect(page.locator('[data-moment]')).toHaveText(/has passed/);
-    await page.getByRole('button', { name: 'Schedule 8 posts' }).click();
+    await page.getByRole('button', { name: 'Schedule in 8 places' }).click();
     await expect(page.getByRole('alert')).toHaveText(/Mon 4 May 2020, \d\d:\d\d London has passed: it is now .* London\. Choose a later moment\./);
     await page.getByLabel('Day').fill(wanted);
-    await page.getByRole('button', { name: 'Schedule 8 posts' }).click();
+    await page.getByRole('button', { name: 'Schedule in 8 places' }).click();
     await expect(page.locator('[data-delivery]')).toHaveCount(8);
     await expect(page.locator('[data-post]').first()).toContainText(/London.*Scheduled/);
   });

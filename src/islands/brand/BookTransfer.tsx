@@ -12,7 +12,7 @@ export function BookTransfer({ brand }: { readonly brand: string }) {
     <MenuTrigger>
       <AriaButton className={buttonClasses('plain')}>
         <Download aria-hidden className="size-4" />
-        Take the book out
+        Export the book
       </AriaButton>
       <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
         <Menu aria-label="The book as" className="min-w-60 outline-none">

@@ -50,7 +50,7 @@ export function ColourList({ edit }: { readonly edit: BookEdit }) {
               <code className="w-16 text-xs text-quiet">{colour.hex.toUpperCase()}</code>
               <span className="min-w-0 flex-1 truncate text-right text-xs text-quiet">{uses.length > 0 ? uses.join(', ') : 'not in a scheme'}</span>
               {mayChange && uses.length === 0 && book.colours.length > 2 && (
-                <button type="button" aria-label={`Take ${colour.name} out`} onClick={() => change((now) => ({ ...now, colours: now.colours.filter((each) => each.key !== colour.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+                <button type="button" aria-label={`Remove ${colour.name}`} onClick={() => change((now) => ({ ...now, colours: now.colours.filter((each) => each.key !== colour.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                   <Trash2 aria-hidden className="size-3.5" />
                 </button>
               )}

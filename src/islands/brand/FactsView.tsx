@@ -40,7 +40,7 @@ function Facts({ edit }: { readonly edit: BookEdit }) {
               className={inputClasses}
             />
             {mayChange && (
-              <button type="button" aria-label={`Take ${fact.name} out`} onClick={() => change((now) => ({ ...now, facts: now.facts.filter((each) => each.key !== fact.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+              <button type="button" aria-label={`Remove ${fact.name}`} onClick={() => change((now) => ({ ...now, facts: now.facts.filter((each) => each.key !== fact.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                 <Trash2 aria-hidden className="size-4" />
               </button>
             )}

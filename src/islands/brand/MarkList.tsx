@@ -68,7 +68,7 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
               </span>
             </label>
             {mayChange && book.marks.length > 1 && (
-              <button type="button" aria-label={`Take the mark ${mark.key} out`} onClick={() => change((now) => ({ ...now, marks: now.marks.filter((each) => each.key !== mark.key) }))} className="ml-auto rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+              <button type="button" aria-label={`Remove the mark ${mark.key}`} onClick={() => change((now) => ({ ...now, marks: now.marks.filter((each) => each.key !== mark.key) }))} className="ml-auto rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                 <Trash2 aria-hidden className="size-3.5" />
               </button>
             )}

@@ -94,7 +94,7 @@ function AddPerson({ brand, onAdded }: { readonly brand: string; readonly onAdde
           )}
         </Field>
         <Button type="submit" className="mt-6" disabled={add.isPending}>
-          Take in
+          Add
         </Button>
       </form>
       {password && (

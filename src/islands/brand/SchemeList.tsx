@@ -79,7 +79,7 @@ export function SchemeList({ edit }: { readonly edit: BookEdit }) {
               </label>
             ))}
             {mayChange && !KEPT.has(scheme.key) && (
-              <button type="button" aria-label={`Take the scheme ${scheme.name} out`} onClick={() => change((now) => ({ ...now, schemes: now.schemes.filter((each) => each.key !== scheme.key) }))} className="mb-1.5 rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+              <button type="button" aria-label={`Remove the scheme ${scheme.name}`} onClick={() => change((now) => ({ ...now, schemes: now.schemes.filter((each) => each.key !== scheme.key) }))} className="mb-1.5 rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                 <Trash2 aria-hidden className="size-3.5" />
               </button>
             )}

@@ -96,7 +96,7 @@ function WordChoices({ voice, readOnly, onChange }: { readonly voice: Voice; rea
               </td>
               <td>
                 {!readOnly && (
-                  <button type="button" aria-label={`Take ${word.avoid} out`} onClick={() => onChange(voice.words.filter((_, at) => at !== index))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+                  <button type="button" aria-label={`Remove ${word.avoid}`} onClick={() => onChange(voice.words.filter((_, at) => at !== index))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                     <Trash2 aria-hidden className="size-4" />
                   </button>
                 )}

@@ -57,7 +57,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
           )}
           <span className="ml-2 text-sm text-quiet tabular-nums">
             {isBesidePiece ? '' : `${formatMoment(first.dueMs, first.zone)}, `}
-            {deliveries.length} {deliveries.length === 1 ? 'channel' : 'channels'}
+            {deliveries.length} {deliveries.length === 1 ? 'place' : 'places'}
           </span>
         </p>
         {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'cancelled')} />}
@@ -99,7 +99,7 @@ function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: Gr
                   setRepeated(which);
                 }}
               />
-              {count > 1 && <p className="mt-1 text-xs text-quiet">All {count} channels that still wait move together.</p>}
+              {count > 1 && <p className="mt-1 text-xs text-quiet">All {count} places that still wait move together.</p>}
               {move.error && (
                 <p role="alert" className="mt-2 text-sm text-coral-ink">
                   {move.error.message}
@@ -130,7 +130,7 @@ function CancelAll({ brand, postId, count }: { readonly brand: string; readonly 
         <Dialog aria-label="Cancel the whole post" className="outline-none">
           {({ close }) => (
             <>
-              <p className="text-sm">This post will not go out on any of its {count} channels that still wait.</p>
+              <p className="text-sm">This post will not go out in any of its {count} places that still wait.</p>
               <div className="mt-3 flex justify-end gap-2">
                 <Button size="small" onClick={close}>
                   Keep it

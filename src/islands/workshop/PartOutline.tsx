@@ -83,7 +83,7 @@ export function PartOutline({ brand, template, root, path, onSelect, onChange }:
         </Button>
         <Button
           size="small"
-          aria-label="Take this part out"
+          aria-label="Remove this part"
           disabled={path.length === 0}
           onClick={() => {
             onChange((now) => removePart(now, path));

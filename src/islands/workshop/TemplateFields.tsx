@@ -66,7 +66,7 @@ export function TemplateFields({ template, book, isSlide, onChange }: FieldsProp
                   ))}
                 </select>
                 {!used.has(slot.key) && (
-                  <button type="button" aria-label={`Take ${slot.label} out`} onClick={() => onChange((now) => ({ ...now, slots: now.slots.filter((each) => each.key !== slot.key), drop: drop.filter((each) => each !== slot.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+                  <button type="button" aria-label={`Remove ${slot.label}`} onClick={() => onChange((now) => ({ ...now, slots: now.slots.filter((each) => each.key !== slot.key), drop: drop.filter((each) => each !== slot.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
                     <Trash2 aria-hidden className="size-3.5" />
                   </button>
                 )}

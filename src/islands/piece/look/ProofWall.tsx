@@ -18,8 +18,8 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
   return (
     <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <div className="mb-3 flex items-center justify-between gap-4">
-        <p className="mr-auto text-xs text-quiet">Proof wall: {cuts.list.length} cuts, all at the same scale</p>
-        <label className="flex items-center gap-2 text-xs text-quiet">
+        <p className="mr-auto text-xs whitespace-nowrap text-quiet">{cuts.list.length} cuts at one scale</p>
+        <label className="flex items-center gap-2 text-xs whitespace-nowrap text-quiet">
           Grouped by
           <select value={grouping} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
             <option value="channel">channel</option>

@@ -78,9 +78,9 @@ export const LeftCell = memo(function LeftCell({ store, readOnly, cutKey, cutNam
     <div style={{ width: widthPx, height: Math.min(MAX_LEFT_PX, heightPx) }} className="flex flex-col items-center justify-center gap-1 rounded-md border border-dashed border-edge text-xs text-quiet">
       <span>{reasons[because]}</span>
       {!readOnly && (
-        <button type="button" aria-label={`Take slide ${number} into ${cutName}`} onClick={takeIn} className="flex items-center gap-1 rounded-md px-1 font-medium text-house hover:underline">
+        <button type="button" aria-label={`Show slide ${number} in ${cutName}`} onClick={takeIn} className="flex items-center gap-1 rounded-md px-1 font-medium text-house hover:underline">
           <Undo2 aria-hidden className="size-3" />
-          Take in
+          Show it here
         </button>
       )}
     </div>

@@ -76,7 +76,7 @@ export function TimesView(props: TimesProps) {
           )}
           <div className="mt-4 flex gap-2">
             <Button look="primary" disabled={disabled} onClick={() => schedule.mutate({ kind: 'at', wall, ...(repeated ? { repeated } : {}) })}>
-              Schedule {keys.length} post{keys.length === 1 ? '' : 's'}
+              Schedule in {keys.length} {keys.length === 1 ? 'place' : 'places'}
             </Button>
             <Button disabled={disabled} onClick={() => schedule.mutate({ kind: 'now' })}>
               Send now
