@@ -48,7 +48,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await expect(quipline.getByText('no room')).toHaveCount(1);
     await quipline.getByRole('button', { name: /^Leave slide 2 out/ }).click();
     await expect(quipline.getByText('left out')).toHaveCount(2);
-    await quipline.getByRole('button', { name: /^Take slide 4 into/ }).click();
+    await quipline.getByRole('button', { name: /^Show slide 4 in/ }).click();
     await expect(quipline.locator('canvas[data-painted]')).toHaveCount(4);
     await expect(row(page, 'Guildrow Document')).toContainText('5 of 5, one PDF');
     await expect(row(page, 'Kerbside Update')).toContainText('one picture');
