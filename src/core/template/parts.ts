@@ -78,7 +78,7 @@ export type Field = NonNullable<Checked<typeof fieldSchema>>;
 
 const typeSize = () => object({ max: within(limitsM.typeSize).required(), min: within(limitsM.typeSize).required() }).required();
 
-const stackFields = {
+const stackAlone = object({
   ...placed,
   part: partName('stack'),
   direction: string<'column' | 'row'>().oneOf(['column', 'row']).required(),
@@ -89,7 +89,7 @@ const stackFields = {
   justify: string<Align | 'between'>().oneOf(['start', 'centre', 'end', 'between']),
   align: alignAcross(),
   field: fieldSchema,
-};
+}).noUnknown();
 
 const textPart = object({
   ...placed,
@@ -210,7 +210,6 @@ export type MotifPart = Checked<typeof motifPart>;
 export type DotsPart = Checked<typeof dotsPart>;
 export type SwipePart = Checked<typeof swipePart>;
 
-const stackAlone = object(stackFields);
 /** What an arrangement is put together of. A stack holds parts again, which a type has to be told by its name. */
 export interface StackPart extends Checked<typeof stackAlone> {
   readonly children: readonly Part[];
@@ -224,7 +223,7 @@ const partNames = ['stack', ...Object.keys(leaves)];
 /** The check of a part of any kind, with all that stands in it. */
 export const partSchema: Lazy<Part> = lazy((given: unknown): ISchema<Part> => {
   const kind = typeof given === 'object' && given !== null && 'part' in given ? String(given.part) : '';
-  if (kind === 'stack') return object({ ...stackFields, children: array(partSchema).max(24).required() }).noUnknown() as unknown as ISchema<Part>;
+  if (kind === 'stack') return stackAlone.shape({ children: array(partSchema).max(24).required() }) as unknown as ISchema<Part>;
   const leaf = Object.hasOwn(leaves, kind) ? leaves[kind as keyof typeof leaves] : object({ part: string().oneOf(partNames, `There is no part called '${kind}'`).required() });
   return leaf as unknown as ISchema<Part>;
 });

@@ -127,9 +127,10 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
     <Tabs selectedKey={view} onSelectionChange={(key) => choose(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
       <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />
       {state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}
-      <div className="flex min-h-0 flex-1">
+      {/* On a phone what stands side by side stands one below the other. */}
+      <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
         {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
-        <TabPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 outline-none">
+        <TabPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 outline-none max-md:flex-none max-md:flex-col">
           {isHistoryOpen ? (
             <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
           ) : (

@@ -56,7 +56,7 @@ const Findings = memo(function Findings(props: RailProps) {
   };
   const stops = findings.filter((finding) => finding.severity === 'stops').length;
   return (
-    <aside aria-label="Preflight" className="flex w-60 shrink-0 flex-col border-l border-line bg-panel">
+    <aside aria-label="Preflight" className="flex w-60 shrink-0 flex-col border-l border-line bg-panel max-md:w-full max-md:border-t max-md:border-l-0">
       <div className="border-b border-line px-3.5 py-2.5">
         <h2 className="text-sm font-semibold">Preflight</h2>
         <p className="text-xs text-quiet" role="status">

@@ -42,8 +42,8 @@ export function TimesView(props: TimesProps) {
     onSuccess: ({ deliveries }, when) => {
       setProblem(null);
       const first = deliveries[0];
-      const count = `${deliveries.length} post${deliveries.length === 1 ? '' : 's'}`;
-      toast('done', when.kind === 'now' ? `${count} on the way.` : `${count} scheduled for ${formatMoment(first?.dueMs ?? nowMs, brand.zone)}.`);
+      const places = `${deliveries.length} ${deliveries.length === 1 ? 'place' : 'places'}`;
+      toast('done', when.kind === 'now' ? `On its way to ${places}.` : `Scheduled in ${places} for ${formatMoment(first?.dueMs ?? nowMs, brand.zone)}.`);
     },
     onError: (error) => {
       if (!(error instanceof ApiProblem)) throw error;

@@ -51,7 +51,7 @@ export function WordsView(props: ViewProps) {
   return (
     <>
       <section aria-label="Wording sheet" className="min-w-0 flex-1 overflow-auto px-5 py-4">
-        <table className="w-full table-fixed border-separate border-spacing-x-2 border-spacing-y-0">
+        <table className="w-full table-fixed max-md:min-w-[38rem] border-separate border-spacing-x-2 border-spacing-y-0">
           <thead>
             <tr className="text-left text-xs text-quiet">
               <th scope="col" className="w-32 pb-1 font-medium">
