@@ -89,6 +89,8 @@ export function readOptions(allowed) {
   try {
     ({ values } = parseArgs({ options, allowPositionals: false }));
   } catch (error) {
+    const named = /--([\w-]+)/.exec(error.message)?.[1];
+    if (error.code === 'ERR_PARSE_ARGS_INVALID_OPTION_VALUE') stopWith(allowed[named] === 'flag' ? `--${named} takes no value.` : `--${named} needs a ${allowed[named]}.`);
     stopWith(`${error.message.split('. ')[0]}. There are: ${Object.keys(allowed).map((each) => `--${each}`).join(', ')}.`);
   }
   for (const [name, kind] of Object.entries(allowed)) {

@@ -52,9 +52,10 @@ describe('npm run demo', () => {
   });
 
   it.each([
-    [['--colour', 'red'], 'Unknown option --colour'],
+    [['--colour', 'red'], "Unknown option '--colour'"],
     [['--port', 'eighty'], '--port needs a number'],
     [['--data'], '--data needs a folder'],
+    [['--fresh=yes'], '--fresh takes no value'],
   ])('says what is wrong with %j', (args, sentence) => {
     const result = run('demo', args);
     expect([result.status, result.stderr]).toEqual([1, expect.stringContaining(sentence)]);
