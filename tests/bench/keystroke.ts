@@ -81,7 +81,7 @@ async function measure(page: Page, field: string): Promise<KeystrokeTimes> {
   });
   const text = ' and fly it before the tide turns, with all of us on the quay';
   const times = { keystrokes: [] as number[], floor: [] as number[] };
-  // What is typed for the floor is taken back: the painter has not seen it.
+  // The text typed for the floor is deleted again: the painter has not seen it.
   for (let index = 0; index < 2 * KEYSTROKES; index += 1) {
     const isFloor = index % 2 === 1;
     await switchFloor(page, isFloor);

@@ -88,7 +88,7 @@ test('media: from the library with its credit, by tag, archived and back, and no
   await expect(page.getByRole('complementary', { name: 'whole' })).toContainText('From http');
 });
 
-test('a broken upload goes on where it stopped', async ({ page, context }) => {
+test('a broken upload resumes where it stopped', async ({ page, context }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.route('**/uploads/*?at=*', (route) => route.abort());
   await page.getByLabel('Upload files').setInputFiles('standin/library/patchwork-wall.jpg');

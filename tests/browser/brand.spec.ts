@@ -3,7 +3,7 @@ import { comeInAs, expectStill } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
-test('a weak pair is said, the offered colour is taken, the cuts follow at once, and the book is kept', async ({ page }) => {
+test('a weak pair is named, the offered colour is chosen, the cuts follow at once, and the book is kept', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
   const table = page.getByRole('region', { name: 'Contrast' }).getByRole('table');
   const weak = table.getByRole('row').filter({ has: page.getByRole('button', { name: /^Take #/ }) });

@@ -60,7 +60,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await panel.getByLabel('Alt text').blur();
   });
 
-  await test.step('a wrong file is refused with a sentence, and the rest goes on', async () => {
+  await test.step('a wrong file is refused with a sentence, and the rest is imported', async () => {
     await page.getByLabel('Upload files').setInputFiles({ name: 'notes.jpg', mimeType: 'image/jpeg', buffer: Buffer.from('no picture at all') });
     const list = page.getByRole('list', { name: 'Uploads' });
     await expect(list).toContainText('“notes.jpg” is not a JPEG, PNG or WebP picture');
@@ -245,7 +245,7 @@ test('two people in one piece: both keep their words, see each other, and are as
   });
 });
 
-test('work goes on while the server is away, and is saved when it is back', async ({ page, context }) => {
+test('people keep working while the server is away, and is saved when it is back', async ({ page, context }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');
   await context.setOffline(true);

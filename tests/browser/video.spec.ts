@@ -247,7 +247,7 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
   rmSync(folder, { recursive: true });
 });
 
-test('where the subject of a clip is can be placed by hand, and taken back to what was found', async ({ page }) => {
+test('where the subject of a clip is can be placed by hand, and reset to what was found', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('searchbox').fill('figure-of-eight');
   const clip = page.locator('main ul button').filter({ hasText: 'clip-figure-of-eight' });

@@ -84,7 +84,7 @@ describe('a carousel', () => {
     expect([pdf.getPageCount(), pdf.getPage(0).getSize()]).toEqual([8, { width: 810, height: 1012.5 }]);
   });
 
-  it('goes on after a break with what has not been uploaded yet, and appears once', async () => {
+  it('uploads the remaining slides after a break, and appears once', async () => {
     const piece = await makeCarousel();
     await schedule(piece, [['petalry', 'feed-square']]);
     const uploads: number[] = [];

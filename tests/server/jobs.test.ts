@@ -213,7 +213,7 @@ describe('the runner', () => {
     expect(most).toBe(2);
   });
 
-  it('goes on when the database cannot be read for a moment, and when a sign of life fails', async () => {
+  it('keeps working when the database cannot be read for a moment, and when a heartbeat fails', async () => {
     const { handlers } = answering();
     await enqueueJob(db, work('one'), 1);
     let faults = 2;

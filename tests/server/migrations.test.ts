@@ -83,7 +83,7 @@ describe('a database of the schema before', () => {
     expect(books).toBeLessThanOrEqual(2);
   });
 
-  it('goes on with what was on its way: scheduled, half sent, failed', async () => {
+  it('keeps sending what was scheduled, half sent or failed', async () => {
     const waiting = old.prepare("select id, due_ms, state from deliveries where state in ('scheduled', 'sending')").all() as { id: string; due_ms: number }[];
     const jobs = await findJobs(db, waiting.map(({ id }) => deliveryJobKey(id)));
     expect(waiting.map(({ id }) => jobs.get(deliveryJobKey(id))).map((job) => [job?.state, job?.dueMs])).toEqual(waiting.map(({ due_ms }) => ['waiting', due_ms]));

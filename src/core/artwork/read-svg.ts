@@ -28,8 +28,8 @@ interface Element {
 }
 
 /**
- * Reads the filled outlines of an SVG drawing. Nothing else of the file is kept: no script, link, style or foreign content
- * can come along, as only coordinates and colours are taken out of it.
+ * Reads the filled outlines of an SVG drawing. It keeps coordinates and colours alone, so no script, link, style or foreign
+ * content of the file gets through.
  */
 export function readSvg(source: string): ReadSvg {
   const root = parseSvg(source);

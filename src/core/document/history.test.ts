@@ -43,7 +43,7 @@ describe('history', () => {
     expect(redo(history)).toBe(history);
   });
 
-  it('takes back my own words only, where somebody else has written meanwhile', () => {
+  it('undo removes my own change, and keeps what somebody else wrote after it', () => {
     const mine = retitle(startHistory(plainPiece), 'Mine', 'title', 0);
     const joined = rebase(mine, { ...mine.document, words: { ...mine.document.words, shared: { caption: 'Theirs', altText: '' } } });
     expect([undo(joined).document.title, undo(joined).document.words.shared.caption]).toEqual(['', 'Theirs']);

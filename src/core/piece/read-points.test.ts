@@ -21,14 +21,14 @@ describe('points', () => {
     expect(headings(text)).toEqual(expected);
   });
 
-  it('keep what is said about them, and the title', () => {
+  it('keep their explanations and the title', () => {
     const { title, points } = readPoints('Five winds:\n\n1. A breath: sled kites, up before the tea is done\n2. A blow – box kites');
     expect(title).toBe('Five winds');
     expect(points).toEqual([{ heading: 'A breath', text: 'sled kites, up before the tea is done' }, { heading: 'A blow', text: 'box kites' }]);
     expect(readPoints('Kite,Wind,Price\nSled,light,£12\nDelta,good,£30').points[1]).toEqual({ heading: 'Delta', text: 'Wind: good, Price: £30' });
   });
 
-  it('lose what is empty, go on where they are long, and say so', () => {
+  it('drop empty points, split long ones, and report both', () => {
     const long = 'A sentence of some length that says a thing about kites and wind. '.repeat(6);
     const { points, notes } = readPoints(`- One: ${long}\n-\n- Two`);
     expect(points.map(({ heading }) => heading)).toEqual(['One', 'One, continued', 'Two']);
@@ -41,7 +41,7 @@ describe('points', () => {
     ['nothing', '  \n ', 0, /no text/],
     ['two hundred points', Array.from({ length: 200 }, (_, index) => `- A point that is far too long to share a slide, number ${index}`).join('\n'), 90, /200 points/],
     ['forty columns', [Array.from({ length: 40 }, (_, index) => `Name${'x'.repeat(index % 3)}`), ...[1, 2, 3].map((row) => Array.from({ length: 40 }, (_, index) => `c${row}-${index}`))].map((cells) => cells.join(',')).join('\n'), 3, /40 columns/],
-  ])('of %s are said in clear words', (_, text, count, note) => {
+  ])('report %s in a clear sentence', (_, text, count, note) => {
     const read = readPoints(text);
     expect(read.points).toHaveLength(count);
     expect(read.notes.join(' ')).toMatch(note);

@@ -57,7 +57,7 @@ describe('what a cover promises', () => {
 });
 
 describe('a slide', () => {
-  it('that carries too much is said by its number', () => {
+  it('that carries too much text is named by its number', () => {
     expect(sentences(carousel(cover('Winds'), point('a', 'A breath', 'x'.repeat(260))))).toEqual(['Slide 2 carries 269 characters; over 240 nobody reads on. Split it in two.']);
   });
 
@@ -80,7 +80,7 @@ describe('a slide', () => {
     expect(sentences(series, [], [terms('m1', 3000, 2000), terms('m2', 1200, 900), terms('m3', 1600, 900)])).toEqual([]);
   });
 
-  it('that is a clip is said to be shown as its still', () => {
+  it('that is a clip is reported as shown by its still', () => {
     const moving = carousel(cover('Winds'), { id: 'a', slide: 'point', altText: 'a', slots: { photo: { kind: 'picture', mediaId: 'm1' } } });
     const clip: PictureTerms = { id: 'm1', name: 'loop.mp4', altText: '', recording: { kind: 'clip', durationMs: 6000, hasSound: false, facts: NO_FACTS }, licence: '', widthPx: 1920, heightPx: 1080, licenceUntil: null };
     expect(sentences(moving, [], [clip])).toEqual(['Slide 2 is a clip: a carousel shows its still picture.']);

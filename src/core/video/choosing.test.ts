@@ -155,7 +155,7 @@ describe('splitting a shot', () => {
   const frame: Frame = { id: 'a', slots: { film: { kind: 'picture', mediaId: 'c1' }, headline: { kind: 'text', text: 'News' } }, shot: { fromMs: 1_000, lengthMs: 4_000, into: { kind: 'fade', ms: 400 } } };
   const [shot] = timelineOf([frame], new Map([['c1', clip(6_000)]])).shots;
 
-  it('gives the words to the first part and goes on in the clip with the second, by a cut', () => {
+  it('gives the words to the first part, and continues the clip in the second after a cut', () => {
     const parts = shot && splitShot(shot, 45, template, 'b');
     expect(parts?.[0]).toMatchObject({ id: 'a', slots: frame.slots, shot: { fromMs: 1_000, lengthMs: 1_500 } });
     expect(parts?.[1]).toEqual({ id: 'b', slide: 'moment', slots: { film: { kind: 'picture', mediaId: 'c1' } }, shot: { fromMs: 2_500, lengthMs: 2_500, into: { kind: 'cut', ms: 0 } } });

@@ -23,7 +23,7 @@ export interface FileAtOnce {
 }
 
 /**
- * Imports a file that came in one request, through the queue as any other, and waits for it.
+ * Queues the import of a file that came in one request, and waits for its result.
  * @throws ProblemError saying what is wrong with the file; 503 when it takes too long
  */
 export async function imported(services: Pick<Services, 'db' | 'media' | 'clock'>, brand: Brand, { received, name, personId, signal, replaces }: FileAtOnce): Promise<MediaItem> {

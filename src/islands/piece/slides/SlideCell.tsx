@@ -18,7 +18,7 @@ interface CellProps {
   readonly store: PieceStore;
   readonly readOnly: boolean;
   readonly cutKey: string;
-  /** Network and placement, as they are said. */
+  /** Network and placement, as people read them. */
   readonly cutName: string;
   readonly frameId: string;
   /** Place of the slide in the piece, from 1 on. */

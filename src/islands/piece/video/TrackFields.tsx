@@ -139,7 +139,7 @@ function Subtitles({ brand, cues, voice, readOnly, onChange }: SubtitleProps) {
       )}
       {recording && cues.length === 0 && (
         <>
-          <textarea aria-label="Script" rows={4} value={script} placeholder="Paste what is said; it is timed against the voice." onChange={(event) => setScript(event.target.value)} className="w-full rounded-md border border-line bg-panel px-2 py-1.5 text-sm" />
+          <textarea aria-label="Script" rows={4} value={script} placeholder="Paste the spoken text; it is timed against the voice." onChange={(event) => setScript(event.target.value)} className="w-full rounded-md border border-line bg-panel px-2 py-1.5 text-sm" />
           <Button size="small" disabled={script.trim() === ''} onClick={() => onChange(timeScript(script, recording))}>
             Time it
           </Button>
