@@ -393,12 +393,13 @@ describe('watching a brand', () => {
 
   it('survives a database that cannot be read for a while, and sends again what a browser has missed', async () => {
     const { db } = stack.services;
-    const feed = new ChangeFeed(db, { error: () => undefined });
+    let faults = 0;
+    const feed = new ChangeFeed(db, { error: () => void (faults += 1) });
     const heard: string[] = [];
     const brandId = ((await db('brands').where({ slug: 'gullwick' }).first('id')) as { id: string }).id;
     const end = await feed.listen(brandId, (changes) => heard.push(...changes.map(({ subjectId }) => subjectId)));
     await db.schema.renameTable('changes', 'changes_away');
-    await new Promise((resolve) => setTimeout(resolve, 600));
+    await expect.poll(() => faults, { timeout: 10_000 }).toBeGreaterThan(0);
     await db.schema.renameTable('changes_away', 'changes');
     const seq = await latestSeq(db);
     await noteChange(db, { brandId, kind: 'piece', subjectId: 'after-the-fault' }, 1);
