@@ -14,7 +14,10 @@ export const runPackages = [
   ['python3', 'python3'],
 ];
 /** What the tests need on top. */
-export const testPackages = [['chromium', 'chromium']];
+export const testPackages = [
+  ['chromium', 'chromium'],
+  ['pg_createcluster', 'postgresql'],
+];
 
 /** Ends the program with a sentence for the person. */
 export function stopWith(sentence) {

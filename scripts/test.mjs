@@ -28,7 +28,7 @@ const vitest = (project) => ({
   report: { file: join(results, `${project}.json`), read: readVitest },
 });
 
-/** One after the other; what stands in one row runs at once, as none of it minds the others. */
+/** One row after the other; the suites of a row run at once. */
 const suites = [
   [
     { name: 'types', command: bin('tsc'), args: ['--noEmit', '-p', 'tsconfig.json'] },
@@ -36,36 +36,37 @@ const suites = [
     { name: 'lint', command: bin('eslint'), args: ['.'] },
     { name: 'unit', ...vitest('unit') },
   ],
-  [{ name: 'server', ...vitest('server') }],
-  [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
+  [
+    { name: 'server', ...vitest('server') },
+    { name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } },
+  ],
 ];
 
-/** Runs a suite; what it says is kept until its end where others speak as well. */
-function run({ command, args }, isAlone) {
+/** Runs a suite and answers its output, so that those of a row do not mix. */
+function run({ command, args }) {
   return new Promise((resolve, reject) => {
-    const child = spawn(command, args, { cwd: projectRoot, stdio: isAlone ? 'inherit' : ['ignore', 'pipe', 'pipe'], env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
-    const said = [];
-    for (const stream of [child.stdout, child.stderr]) stream?.on('data', (bytes) => said.push(bytes));
+    const child = spawn(command, args, { cwd: projectRoot, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ASTRO_TELEMETRY_DISABLED: '1' } });
+    const output = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (bytes) => output.push(bytes));
     child.once('error', reject);
-    child.once('close', (status) => resolve({ status, said: Buffer.concat(said) }));
+    child.once('close', (status) => resolve({ status, output: Buffer.concat(output) }));
   });
 }
 
 const totals = { passed: 0, failed: 0 };
 for (const row of suites) {
-  const isAlone = row.length === 1;
-  if (isAlone) process.stdout.write(`\n--- ${row[0].name}\n`);
+  process.stdout.write(`\nRunning ${row.map(({ name }) => name).join(', ')}…\n`);
   await Promise.all(
     row.map(async (suite) => {
       const started = Date.now();
-      const { status, said } = await run(suite, isAlone);
+      const { status, output } = await run(suite);
       const { name, report } = suite;
       const counted = report && existsSync(report.file) ? report.read(report.file) : { passed: status === 0 ? 1 : 0, failed: status === 0 ? 0 : 1 };
       // A runner that ends badly without a failed test has failed itself.
       if (status !== 0 && counted.failed === 0) counted.failed = 1;
       totals.passed += counted.passed;
       totals.failed += counted.failed;
-      if (!isAlone) process.stdout.write(`\n--- ${name}\n${said}`);
+      process.stdout.write(`\n--- ${name}\n${output}`);
       process.stdout.write(`--- ${name}: ${counted.passed} passed, ${counted.failed} failed (${Math.round((Date.now() - started) / 1000)} s)\n`);
     }),
   );

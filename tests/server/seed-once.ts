@@ -1,22 +1,34 @@
-import { execFileSync, spawn } from 'node:child_process';
+import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { lock } from 'proper-lockfile';
 import { startStandin } from '../../standin/start.ts';
 
 /** Where the seeded data folder lies that every stack begins with a copy of. */
 export const SEED_FOLDER = join('.cache', 'test-seed');
 
-/** Builds the programs and seeds the demo's brands once; both are no-ops when nothing has changed. */
+/** How long another run of tests may take to build and to seed, in tries of half a second. */
+const WAIT_FOR_OTHERS = { retries: 600, factor: 1, minTimeout: 500, maxTimeout: 500 };
+
+/** Builds the programs and seeds the demo's brands once; both are no-ops when nothing has changed. Runs that begin together wait for the first. */
 export default async function setup(): Promise<void> {
-  execFileSync(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' });
-  const stamp = readFileSync(join('dist', '.built-from'), 'utf8');
+  mkdirSync('.cache', { recursive: true });
+  const unlock = await lock('.cache', { retries: WAIT_FOR_OTHERS });
+  try {
+    await run('The programs could not be built', 'scripts/build.mjs');
+    await seedOnce(readFileSync(join('dist', '.built-from'), 'utf8'));
+  } finally {
+    await unlock();
+  }
+}
+
+async function seedOnce(stamp: string): Promise<void> {
   const stampFile = join(SEED_FOLDER, '.seeded-from');
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
-  mkdirSync('.cache', { recursive: true });
   const folder = mkdtempSync(join('.cache', 'seeding-'));
   const standin = await startStandin({ dataFolder: join(folder, 'standin'), port: 0, slowMs: 0 });
   try {
-    await seed({ CONFETTI_DATA: folder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', NODE_ENV: 'production' });
+    await run('The demo could not be seeded', 'dist/seed-demo.mjs', { CONFETTI_DATA: folder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', NODE_ENV: 'production' });
   } finally {
     await standin.close();
   }
@@ -25,8 +37,8 @@ export default async function setup(): Promise<void> {
   renameSync(folder, SEED_FOLDER);
 }
 
-async function seed(environment: Readonly<Record<string, string>>): Promise<void> {
-  const child = spawn(process.execPath, ['dist/seed-demo.mjs'], { env: { ...process.env, ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
+async function run(problem: string, program: string, environment: Readonly<Record<string, string>> = {}): Promise<void> {
+  const child = spawn(process.execPath, [program], { env: { ...process.env, ...environment }, stdio: ['ignore', 'inherit', 'inherit'] });
   const code = await new Promise((resolve) => child.once('exit', resolve));
-  if (code !== 0) throw new Error('The demo could not be seeded');
+  if (code !== 0) throw new Error(problem);
 }

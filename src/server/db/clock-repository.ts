@@ -13,6 +13,6 @@ export async function addClockOffsetMs(db: Db, forwardMs: number): Promise<numbe
   await db('settings')
     .insert({ key: OFFSET_KEY, value: String(forwardMs) })
     .onConflict('key')
-    .merge({ value: db.raw('CAST(CAST(value AS BIGINT) + ? AS TEXT)', [forwardMs]) });
+    .merge({ value: db.raw('CAST(CAST(?? AS BIGINT) + ? AS TEXT)', ['settings.value', forwardMs]) });
   return readClockOffsetMs(db);
 }

@@ -167,7 +167,8 @@ async function moveDeliveries(db: Knex): Promise<void> {
   });
   await db.schema.renameTable('deliveries', 'old_deliveries');
   await db.schema.createTable('deliveries', (table) => {
-    table.text('id').primary();
+    // PostgreSQL keeps the names of a renamed table's constraints.
+    table.text('id').primary('deliveries_of_posts_pkey');
     table.text('post_id').notNullable().references('posts.id').onDelete('CASCADE');
     table.text('brand_id').notNullable().references('brands.id').onDelete('CASCADE');
     table.text('channel_id').notNullable().references('channels.id');

@@ -1,14 +1,14 @@
 import type { Knex } from 'knex';
 
-/** Columns of moments that were made as integers: 32 bits in other engines than SQLite, too few for milliseconds. */
-const MOMENTS: Readonly<Record<string, readonly string[]>> = {
+/** Columns that were made as integers: 32 bits in other engines than SQLite, too few for milliseconds and for bytes of files. */
+const WIDE_NUMBERS: Readonly<Record<string, readonly string[]>> = {
   people: ['created_ms'],
   sessions: ['expires_ms'],
   sign_in_attempts: ['at_ms'],
   access_tokens: ['created_ms', 'last_used_ms', 'revoked_ms'],
-  media: ['created_ms', 'archived_ms'],
+  media: ['bytes', 'created_ms', 'archived_ms'],
   pieces: ['created_ms', 'updated_ms'],
-  uploads: ['started_ms'],
+  uploads: ['bytes', 'started_ms'],
   typefaces: ['created_ms'],
   templates: ['updated_ms', 'archived_ms'],
 };
@@ -63,7 +63,7 @@ export async function up(db: Knex): Promise<void> {
   await inOrder('people', ['id']);
   await inOrder('memberships', ['person_id', 'brand_id']);
   if (isSqlite) return;
-  for (const [table, columns] of Object.entries(MOMENTS)) {
+  for (const [table, columns] of Object.entries(WIDE_NUMBERS)) {
     await db.schema.alterTable(table, (altered) => {
       for (const column of columns) altered.bigInteger(column).alter({ alterNullable: false });
     });
