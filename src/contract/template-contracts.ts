@@ -8,20 +8,21 @@ const templateParams = brandParams.shape({ template: templateKey() });
 const template = () => documentOf<Template>('A template document');
 const own = object({ document: template(), revision: number().required(), archived: boolean().required() });
 
+const summary = object({
+  key: string().required(),
+  name: string().required(),
+  purpose: string().defined(),
+  kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required(),
+  isOwn: boolean().required(),
+  archived: boolean().required(),
+});
+
 export const listTemplates = contract({
   method: 'GET',
   path: '/api/brands/{brand}/templates',
-  summary: 'Templates that the brand can start from: its own first, then those that ship',
+  summary: 'Templates that the brand can use: its own first, then those that ship; a document comes by its key',
   params: brandParams,
-  answer: object({ templates: array(template()).required(), own: array(own.required()).required() }),
-});
-
-export const listTemplateNames = contract({
-  method: 'GET',
-  path: '/api/brands/{brand}/template-names',
-  summary: 'Names of the templates that the brand can start from; a document comes by its key',
-  params: brandParams,
-  answer: object({ items: array(object({ key: string().required(), name: string().required(), purpose: string().defined(), kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required() }).required()).required() }),
+  answer: object({ items: array(summary.required()).required() }),
 });
 
 export const getTemplateDocument = contract({ method: 'GET', path: '/api/brands/{brand}/templates/{template}/document', summary: 'A template that the brand can use, its own or a shipped one', params: templateParams, answer: object({ document: template() }) });

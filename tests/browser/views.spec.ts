@@ -38,15 +38,23 @@ const openWorkshop = async (page: Page): Promise<void> => {
   await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
 };
 
+/** Templates are painted as they come into view: those that are seen now. */
+const expectTemplatesInView = (least: number) => async (page: Page): Promise<void> => {
+  const seen = (): Promise<readonly boolean[]> =>
+    page.locator('[data-template] canvas').evaluateAll((all) => all.filter((each) => each.getBoundingClientRect().top < innerHeight).map((each) => (each as HTMLElement).dataset['painted'] !== undefined));
+  await expect.poll(async () => (await seen()).length).toBeGreaterThanOrEqual(least);
+  await expect.poll(async () => (await seen()).every(Boolean)).toBe(true);
+};
+
 const views: readonly (readonly [string, string, (page: Page) => Promise<unknown>])[] = [
-  ['pieces with the templates', '/b/gullwick/make/pieces?new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(108)],
+  ['pieces with the templates', '/b/gullwick/make/pieces?new', expectTemplatesInView(12)],
   ['the brand book', '/b/gullwick/brand/book', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
   ['the facts', '/b/gullwick/brand/facts', (page) => expect(page.getByLabel('Text of Phone')).toBeVisible()],
   ['the voice', '/b/gullwick/brand/voice', (page) => expect(page.getByLabel('Tone')).toBeVisible()],
-  ['the templates', '/b/gullwick/brand/templates', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(81)],
+  ['the templates', '/b/gullwick/brand/templates', expectTemplatesInView(9)],
   ['a template in the workshop', '/b/gullwick/brand/templates', openWorkshop],
   ['a new brand', '/brands/new', (page) => expect(page.locator('canvas[data-painted]')).toHaveCount(3)],
-  ['media with a picture open', '/b/gullwick/make/media', (page) => page.locator('main ul button').first().click()],
+  ['media with a picture open', '/b/gullwick/make/media', (page) => page.getByRole('list', { name: 'Media' }).getByRole('button').first().click()],
   ['a piece, Look', '/b/gullwick/make/pieces', openFirstPiece],
   ['a carousel, Look', '/b/gullwick/make/pieces', openCarousel],
   ['a video, Look', '/b/gullwick/make/pieces', openVideo],
@@ -77,6 +85,38 @@ for (const [name, address, prepare] of views) {
     expect(complaints).toEqual([]);
   });
 }
+
+test('a long list loads as one scrolls, draws what is near alone, and paints templates that come into view', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  for (let count = 0; count < 80; count += 1) expect((await page.request.post('/api/brands/lanternfall/pieces', { data: { template: 'aside' }, headers: { origin: new URL(page.url()).origin } })).status()).toBe(201);
+  const { items } = (await (await page.request.get('/api/brands/lanternfall/pieces?limit=100')).json()) as { items: { id: string }[] };
+  await page.goto('/b/lanternfall/make/pieces');
+  const list = page.getByRole('list', { name: 'Pieces' });
+  const drawn = list.getByRole('listitem');
+  await expect(drawn.first()).toBeVisible();
+  const last = list.locator(`a[href$="${items.at(-1)?.id ?? ''}"]`);
+  await page.locator('main').hover();
+  await expect
+    .poll(async () => {
+      await page.mouse.wheel(0, 1_500);
+      return last.count();
+    })
+    .toBe(1);
+  await expect(last).toBeVisible();
+  expect(await drawn.count()).toBeLessThan(70);
+  // From the end the keyboard leads back, row by row.
+  await last.focus();
+  for (let count = 0; count < 40; count += 1) await page.keyboard.press('Shift+Tab');
+  await expect(page.locator(`a[href$="${items.at(-41)?.id ?? ''}"]`)).toBeFocused();
+
+  await page.goto('/b/lanternfall/brand/templates');
+  const tile = page.locator('[data-template]').last();
+  await expect(tile).toBeAttached();
+  await expect(page.locator('canvas[data-painted]').first()).toBeVisible();
+  await expect(tile.locator('canvas[data-painted]')).toHaveCount(0);
+  await tile.scrollIntoViewIfNeeded();
+  await expect(tile.locator('canvas[data-painted]')).toHaveCount(3);
+});
 
 test('signing in can be used by everyone', async ({ page }) => {
   await page.goto('/sign-in');

@@ -9,7 +9,7 @@ import { deleteMedia, findMedia, insertMediaOnce, listTags, noTerms, pageMedia, 
 import { changeRole, findSessionPerson, insertMembership, insertPerson, insertSession, listMembers, removeMember } from '../../src/server/db/people-repository.ts';
 import { insertPiece, pagePieces } from '../../src/server/db/piece-repository.ts';
 import { endPresence, listPresent, notePresence } from '../../src/server/db/presence-repository.ts';
-import { archiveTemplate, insertTemplate, listOwnTemplates, saveTemplate } from '../../src/server/db/template-repository.ts';
+import { archiveTemplate, insertTemplate, listTemplates, saveTemplate } from '../../src/server/db/template-repository.ts';
 import { findUpload, insertUpload, noteImported, takeStaleUploads } from '../../src/server/db/upload-repository.ts';
 import { plainPiece } from '../fixtures/piece.ts';
 import { testPicture } from '../fixtures/pictures.ts';
@@ -115,7 +115,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
     expect([await insertTemplate(db, 'b', template, NOW_MS), await insertTemplate(db, 'b', template, NOW_MS)]).toEqual([true, false]);
     expect([(await saveTemplate(db, 'b', 1, template, NOW_MS))?.revision, await saveTemplate(db, 'b', 1, template, NOW_MS)]).toEqual([2, null]);
     await archiveTemplate(db, 'b', 'own', NOW_MS);
-    expect(await listOwnTemplates(db, 'b')).toMatchObject([{ revision: 2, archived: true }]);
+    expect((await listTemplates(db, 'b')).filter(({ isOwn }) => isOwn)).toEqual([{ key: 'own', name: template.name, purpose: template.purpose, kind: 'graphic', isOwn: true, archived: true }]);
   });
 
   it('a brand keeps its last owner', async () => {

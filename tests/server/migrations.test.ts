@@ -13,6 +13,7 @@ import { listTags, pageMedia } from '../../src/server/db/media-repository.ts';
 import { findPiece, findPiecesShowing, pagePieces, pageRevisions } from '../../src/server/db/piece-repository.ts';
 import { findPost } from '../../src/server/db/post-repository.ts';
 import { getVideoExport } from '../../src/server/db/video-export-repository.ts';
+import { listTemplates } from '../../src/server/db/template-repository.ts';
 import { listMembers } from '../../src/server/db/people-repository.ts';
 import { readPin } from '../../src/server/documents/pins.ts';
 import { deliveryJobKey } from '../../src/server/dispatch/delivery-handler.ts';
@@ -105,6 +106,12 @@ describe('a database of the schema before', () => {
     expect((await listTags(db, brandId))[0]?.count).toBeGreaterThan(0);
     const used = old.prepare("select id from media where brand_id = ? and name = 'windsocks.jpg'").get(brandId) as { id: string };
     expect(await findPiecesShowing(db, brandId, used.id)).toBeInstanceOf(Array);
+  });
+
+  it('lists a brand’s own templates by what their documents say', async () => {
+    const row = old.prepare("select brand_id, key, document from templates where key = 'own-one'").get() as { brand_id: string; key: string; document: string };
+    const { name, purpose, kind } = JSON.parse(row.document) as { name: string; purpose: string; kind: string };
+    expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, isOwn: true, archived: false }]);
   });
 
   it('keeps people, their roles and their order, and seals the tokens of channels', async () => {

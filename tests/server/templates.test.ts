@@ -23,8 +23,8 @@ describe('templates of a brand’s own', () => {
     const [first, second] = [await copyOf('aside', 'Aside'), await copyOf('aside', 'Aside')];
     // A shipped key stays the shipped template’s.
     expect([first.document.key, second.document.key]).toEqual(['aside-2', 'aside-3']);
-    const { templates } = (await stack.wren.ask('GET', base)).body as unknown as { templates: Template[] };
-    expect(templates.slice(0, 2).map((template) => template.key).toSorted()).toEqual(['aside-2', 'aside-3']);
+    const { items } = (await stack.wren.ask('GET', base)).body as unknown as { items: { key: string; isOwn: boolean }[] };
+    expect(items.slice(0, 3).map(({ key, isOwn }) => `${key} ${isOwn}`).toSorted()).toEqual(['aside-2 true', 'aside-3 true', 'headland false']);
     expect((await stack.wren.ask('GET', '/api/brands/lanternfall/templates/aside-2')).status).toBe(404);
     expect((await stack.wren.ask('POST', '/api/brands/lanternfall/pieces', { template: 'aside-2' })).status).toBe(422);
   });

@@ -1,4 +1,5 @@
-import { array, boolean, lazy, number, object, string, type InferType, type Schema } from 'yup';
+import { array, boolean, number, object, string, type InferType } from 'yup';
+import { oneOfShapes } from '../document/schema.ts';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
@@ -39,7 +40,7 @@ const pictureMark = object({
   mainColour: hex(),
 }).noUnknown();
 
-const markSchema = lazy((given: unknown) => (typeof given === 'object' && given !== null && 'kind' in given && given.kind === 'picture' ? pictureMark : vectorMark) as unknown as Schema<BrandMark>);
+const markSchema = oneOfShapes<typeof vectorMark | typeof pictureMark>('kind', { vector: vectorMark, picture: pictureMark });
 
 /** A typeface that the brand has brought along: its file by content hash, and what its licence says. */
 const ownTypeface = object({
@@ -87,7 +88,7 @@ export type PictureMark = InferType<typeof pictureMark>;
 export type BrandMark = VectorMark | PictureMark;
 export type Voice = InferType<typeof voiceSchema>;
 export type Fact = InferType<typeof factSchema>;
-export type BrandBook = Omit<InferType<typeof brandBookSchema>, 'marks'> & { readonly marks: BrandMark[] };
+export type BrandBook = InferType<typeof brandBookSchema>;
 export type TypeRoleName = keyof BrandBook['type'];
 export type TypeRole = BrandBook['type'][TypeRoleName];
 

@@ -1,11 +1,11 @@
 import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
 import AudioLines from 'lucide-react/icons/audio-lines';
 import FilmIcon from 'lucide-react/icons/film';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { getMedia, listMedia, listMediaTags } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
-import { Button } from '../ui/Button.tsx';
+import { EndlessList } from '../ui/EndlessList.tsx';
 import { inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { ImportMedia } from './ImportMedia.tsx';
@@ -43,6 +43,7 @@ function Media({ brand }: BrandProps) {
   const tags = useQuery({ queryKey: ['media', brand.slug, 'tags'], queryFn: () => call(listMediaTags, { params: { brand: brand.slug } }) });
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [dragging, setDragging] = useState(false);
+  const scroller = useRef<HTMLDivElement>(null);
   const show = (item: MediaItem): void => {
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
     setChosenId(item.id);
@@ -76,7 +77,7 @@ function Media({ brand }: BrandProps) {
         void filesOf(event.dataTransfer).then(uploads.add);
       }}
     >
-      <div className="min-w-0 flex-1 overflow-auto px-6 py-5">
+      <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-6 py-5">
         <div className="mb-3 flex items-center justify-between gap-4">
           <h1 className="text-xl font-semibold">Media</h1>
           <ImportMedia brand={brand.slug} onFiles={uploads.add} onDone={show} />
@@ -106,34 +107,25 @@ function Media({ brand }: BrandProps) {
         ) : pages.isSuccess && items.length === 0 ? (
           <EmptyMedia dragging={dragging} />
         ) : (
-          <ul className={`grid grid-cols-[repeat(auto-fill,minmax(10rem,1fr))] gap-3 rounded-md ${dragging ? 'outline-2 outline-offset-8 outline-house outline-dashed' : ''}`}>
-            {items.map((item) => (
-              <li key={item.id}>
-                <button
-                  type="button"
-                  aria-pressed={item.id === chosenId}
-                  onClick={() => setChosenId(item.id === chosenId ? null : item.id)}
-                  className={`block w-full overflow-hidden rounded-md border bg-panel text-left ${item.id === chosenId ? 'border-house ring-1 ring-house' : 'border-line hover:border-edge'}`}
-                >
-                  <span className="relative block">
-                    <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} loading="lazy" className="aspect-square w-full bg-sunk object-contain" />
-                    {item.recording && <RecordingLength recording={item.recording} />}
-                  </span>
-                  <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
-                  <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
-                    {item.recording?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
-                  </span>
-                </button>
-              </li>
-            ))}
-          </ul>
-        )}
-        {pages.hasNextPage && (
-          <div className="mt-4 text-center">
-            <Button onClick={() => void pages.fetchNextPage()} disabled={pages.isFetchingNextPage}>
-              Show older ones
-            </Button>
-          </div>
+          <EndlessList label="Media" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={160} gapPx={{ x: 12, y: 12 }} estimatedRowPx={220} className={`rounded-md ${dragging ? 'outline-2 outline-offset-8 outline-house outline-dashed' : ''}`}>
+            {(item) => (
+              <button
+                type="button"
+                aria-pressed={item.id === chosenId}
+                onClick={() => setChosenId(item.id === chosenId ? null : item.id)}
+                className={`block w-full overflow-hidden rounded-md border bg-panel text-left ${item.id === chosenId ? 'border-house ring-1 ring-house' : 'border-line hover:border-edge'}`}
+              >
+                <span className="relative block">
+                  <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} className="aspect-square w-full bg-sunk object-contain" />
+                  {item.recording && <RecordingLength recording={item.recording} />}
+                </span>
+                <span className="block truncate px-2 pt-1.5 text-sm font-medium">{item.name}</span>
+                <span className="block px-2 pb-1.5 text-xs text-quiet tabular-nums">
+                  {item.recording?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
+                </span>
+              </button>
+            )}
+          </EndlessList>
         )}
       </div>
       {chosenId !== null && <ChosenItem key={chosenId} brand={brand.slug} id={chosenId} revision={chosen?.revision ?? null} onClose={() => setChosenId(null)} />}

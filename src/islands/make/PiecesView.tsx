@@ -1,10 +1,11 @@
 import type { Role } from '../../core/access/access.ts';
 import { useInfiniteQuery } from '@tanstack/react-query';
 import Plus from 'lucide-react/icons/plus';
-import { useEffect, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { getPieceThumbnail, listPieces } from '../../contract/piece-contracts.ts';
 import { addressOf, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
+import { EndlessList } from '../ui/EndlessList.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { TemplatePicker } from './TemplatePicker.tsx';
@@ -23,6 +24,7 @@ export default function PiecesView(props: BrandProps) {
 
 function Pieces({ brand }: BrandProps) {
   const [picking, setPicking] = useState(false);
+  const scroller = useRef<HTMLElement>(null);
   useEffect(() => {
     if (new URLSearchParams(location.search).has('new')) setPicking(true);
   }, []);
@@ -34,7 +36,7 @@ function Pieces({ brand }: BrandProps) {
   });
   const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
+    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-5">
       <div className="mb-4 flex items-center justify-between gap-4">
         <h1 className="text-xl font-semibold">Pieces</h1>
         {!picking && (
@@ -46,28 +48,19 @@ function Pieces({ brand }: BrandProps) {
       </div>
       {(picking || (pages.isSuccess && items.length === 0)) && <TemplatePicker brand={brand.slug} onClose={items.length > 0 ? () => setPicking(false) : null} />}
       {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(11.5rem,1fr))] gap-x-4 gap-y-6">
-        {items.map((item) => (
-          <li key={item.id}>
-            <a href={`/b/${brand.slug}/make/pieces/${item.id}`} className="group block">
-              <PictureWithFallback
-                src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: item.id }, { revision: item.revision })}
-                alt=""
-                className="aspect-square w-full rounded-md border border-line object-contain group-hover:border-edge"
-              />
-              <span className="mt-2 line-clamp-2 text-base leading-5 font-semibold">{item.name}</span>
-              <span className="mt-0.5 block text-xs text-quiet tabular-nums">{summary(item)}</span>
-            </a>
-          </li>
-        ))}
-      </ul>
-      {pages.hasNextPage && (
-        <div className="mt-6 text-center">
-          <Button onClick={() => void pages.fetchNextPage()} disabled={pages.isFetchingNextPage}>
-            Show older ones
-          </Button>
-        </div>
-      )}
+      <EndlessList label="Pieces" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={184} gapPx={{ x: 16, y: 24 }} estimatedRowPx={260}>
+        {(item) => (
+          <a href={`/b/${brand.slug}/make/pieces/${item.id}`} className="group block">
+            <PictureWithFallback
+              src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: item.id }, { revision: item.revision })}
+              alt=""
+              className="aspect-square w-full rounded-md border border-line object-contain group-hover:border-edge"
+            />
+            <span className="mt-2 line-clamp-2 text-base leading-5 font-semibold">{item.name}</span>
+            <span className="mt-0.5 block text-xs text-quiet tabular-nums">{summary(item)}</span>
+          </a>
+        )}
+      </EndlessList>
     </main>
   );
 }

@@ -20,6 +20,7 @@ import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { useWall } from '../preview/wall.ts';
 import { toast } from '../ui/toast.tsx';
 import { brandContent } from '../preview/brand-content.ts';
+import { useTemplatesInView } from '../preview/use-templates-in-view.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
@@ -37,10 +38,8 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     onSuccess: ({ id }) => location.assign(`/b/${brand}/make/pieces/${id}`),
     onError: (error) => toast('problem', error.message),
   });
-  const shown = useMemo(
-    () => (brandData.data && templates.data && media.data ? previews(offered(templates.data), brandData.data) : []),
-    [brandData.data, templates.data, media.data],
-  );
+  const shapes = useMemo(() => (brandData.data ? shapesOf(brandData.data) : []), [brandData.data]);
+  const inView = useTemplatesInView(brand);
   const request = useMemo(() => {
     if (!brandData.data || !media.data) return null;
     const sample = sampleMedia(media.data.items);
@@ -48,14 +47,17 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     return {
       content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
-      cuts: shown.flatMap(({ template, cuts }) => {
+      cuts: inView.templates.flatMap((template) => {
+        const cuts = previewCuts(template, shapes);
         if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, density);
         const frame = sampleFrame(template, 'usual', sample.pictures);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [brandData.data, media.data, shown]);
+  }, [brandData.data, media.data, shapes, inView.templates]);
   const { wall } = useWall(request);
+  // Archived ones stay with the pieces that have them. Tiles get their height from the brand's shapes.
+  const offered = shapes.length === 0 ? [] : (templates.data?.items.filter(({ archived }) => !archived) ?? []);
   return (
     <section aria-labelledby="pick" className="mb-7 border-b border-line pb-6">
       <div className="mb-3 flex items-center justify-between">
@@ -69,11 +71,11 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
         )}
       </div>
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(32rem,1fr))] gap-4">
-        {shown.map(({ template, cuts }) => (
-          <li key={template.key}>
+        {offered.map((template) => (
+          <li key={template.key} ref={inView.watch} data-template={template.key}>
             <button type="button" disabled={start.isPending} onClick={() => start.mutate(template.key)} className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60">
               <span className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
-                {cuts.map(({ key, placement }) => (
+                {previewCuts(template, shapes).map(({ key, placement }) => (
                   <CutCanvas key={key} wall={wall} cutKey={key} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
                 ))}
               </span>
@@ -91,9 +93,8 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
 }
 
 /** Some slides of a carousel in one shape, filled with the template's samples. */
-function carouselPreview(template: Template, cuts: Preview['cuts'], pictures: SamplePictures, density: number): readonly WantedCut[] {
-  const kinds = previewSlides(template);
-  const frames = kinds.map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures), id: String(index), ...(slide === undefined ? {} : { slide }) }));
+function carouselPreview(template: Template, cuts: readonly PreviewCut[], pictures: SamplePictures, density: number): readonly WantedCut[] {
+  const frames = previewSlides(template).map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures), id: String(index), ...(slide === undefined ? {} : { slide }) }));
   const places = placesOf(frames, template);
   const [cover] = frames;
   return cuts.flatMap(({ key, placement }, index): WantedCut[] => {
@@ -104,31 +105,31 @@ function carouselPreview(template: Template, cuts: Preview['cuts'], pictures: Sa
   });
 }
 
-/** Cover, two of the first kind, and the closing card. */
+const PREVIEW_SLIDES = 4;
+
+/** Cover, two of the first kind, and the closing card: `PREVIEW_SLIDES` of them. */
 function previewSlides({ slides }: Template): readonly (string | undefined)[] {
   const first = slides?.find((slide) => slide.use !== 'closing')?.key;
   const closing = slides?.find((slide) => slide.use === 'closing')?.key;
   return [undefined, first, first, closing ?? first];
 }
 
-interface Preview {
-  readonly template: Template;
-  readonly cuts: readonly { readonly key: string; readonly placement: Placement }[];
+interface PreviewCut {
+  readonly key: string;
+  readonly placement: Placement;
 }
 
-/** Templates that are archived are not offered. */
-function offered({ templates, own }: AnswerOf<typeof listTemplates>): readonly Template[] {
-  return templates.filter((template) => !own.some((each) => each.archived && each.document.key === template.key));
+/** The different shapes that the brand's channels ask for. */
+function shapesOf(brand: BrandData): readonly PreviewCut[] {
+  const all = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ key: `${sheet.key}.${placement.key}`, placement })));
+  return all.filter((each, index) => all.findIndex((other) => aspectOf(other) === aspectOf(each)) === index).slice(0, MAX_SHAPES);
 }
 
-/** Each template in every different shape that the brand's channels ask for. */
-function previews(templates: readonly Template[], brand: BrandData): readonly Preview[] {
-  const placements = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ name: `${sheet.key}.${placement.key}`, placement })));
-  const aspect = ({ placement }: (typeof placements)[number]): string => (placement.exportPx.width / placement.exportPx.height).toFixed(1);
-  const shapes = placements.filter((each, index) => placements.findIndex((other) => aspect(other) === aspect(each)) === index).slice(0, MAX_SHAPES);
-  const portrait = shapes.find((each) => aspect(each) === '0.8') ?? shapes[0];
-  return templates.map((template) => {
-    if (template.kind !== 'graphic' && portrait) return { template, cuts: previewSlides(template).map((_, index) => ({ key: `${template.key}.${index}`, placement: portrait.placement })) };
-    return { template, cuts: shapes.map(({ name, placement }) => ({ key: `${template.key}.${name}`, placement })) };
-  });
+const aspectOf = ({ placement }: PreviewCut): string => (placement.exportPx.width / placement.exportPx.height).toFixed(1);
+
+/** A graphic in every shape; slides and shots side by side in an upright one. */
+function previewCuts({ key, kind }: Pick<Template, 'key' | 'kind'>, shapes: readonly PreviewCut[]): readonly PreviewCut[] {
+  const upright = shapes.find((each) => aspectOf(each) === '0.8') ?? shapes[0];
+  if (kind === 'graphic' || !upright) return shapes.map((shape) => ({ key: `${key}.${shape.key}`, placement: shape.placement }));
+  return Array.from({ length: PREVIEW_SLIDES }, (_, index) => ({ key: `${key}.${index}`, placement: upright.placement }));
 }

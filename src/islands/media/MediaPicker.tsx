@@ -1,11 +1,13 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
+import { useRef } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { getMedia, listMedia } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { Button, buttonClasses } from '../ui/Button.tsx';
+import { EndlessList } from '../ui/EndlessList.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
 import { mediaAddress, type MediaItem } from './media-address.ts';
@@ -18,6 +20,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
   });
+  const scroller = useRef<HTMLDivElement>(null);
   // Lists are short of what layout needs: that comes with the chosen one.
   const choose = useMutation({
     mutationFn: (id: string) => call(getMedia, { params: { brand, media: id } }),
@@ -47,6 +50,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
             </div>
           </div>
           <div
+            ref={scroller}
             className="min-h-64 overflow-auto p-4"
             onDragOver={(event) => event.preventDefault()}
             onDrop={(event) => {
@@ -56,22 +60,15 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
           >
             <UploadList uploads={uploads} />
             {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">No pictures yet. Drop one here.</p>}
-            <ul className="grid grid-cols-[repeat(auto-fill,minmax(8rem,1fr))] gap-2.5">
-              {items.map((item) => (
-                <li key={item.id}>
-                  <button type="button" onClick={() => choose.mutate(item.id)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
-                    <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} loading="lazy" className="aspect-square w-full object-cover" />
-                    {item.recording && <span className="absolute top-1.5 right-1.5 rounded-md bg-panel px-1.5 py-0.5 text-xs font-medium tabular-nums">{clockLength(item.recording.durationMs)}</span>}
-                    <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>
-                  </button>
-                </li>
-              ))}
-            </ul>
-            {pages.hasNextPage && (
-              <div className="mt-3 text-center">
-                <Button onClick={() => void pages.fetchNextPage()}>Show older ones</Button>
-              </div>
-            )}
+            <EndlessList label="Pictures and clips" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={128} gapPx={{ x: 10, y: 10 }} estimatedRowPx={160}>
+              {(item) => (
+                <button type="button" onClick={() => choose.mutate(item.id)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">
+                  <img src={mediaAddress(brand, item, 240)} alt={item.altText || item.name} className="aspect-square w-full object-cover" />
+                  {item.recording && <span className="absolute top-1.5 right-1.5 rounded-md bg-panel px-1.5 py-0.5 text-xs font-medium tabular-nums">{clockLength(item.recording.durationMs)}</span>}
+                  <span className="block truncate bg-panel px-2 py-1 text-left text-xs">{item.name}</span>
+                </button>
+              )}
+            </EndlessList>
           </div>
         </Dialog>
       </Modal>

@@ -20,7 +20,7 @@ import { LookView } from './look/LookView.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { pieceSaver } from './piece-store.ts';
 import { PreflightRail } from './PreflightRail.tsx';
-import { templateQuery } from './template-query.ts';
+import { templateQuery } from '../preview/template-query.ts';
 import { TimesView } from './times/TimesView.tsx';
 import { useCuts } from './use-cuts.ts';
 import { WordsView } from './words/WordsView.tsx';

@@ -1,30 +1,34 @@
 import { formatMoment, resolveWallTime, wallTimeOf, WALL_TIME_PATTERN, zonePlace } from '../../core/time/wall-time.ts';
 import { Field, inputClasses } from '../ui/Field.tsx';
 
-export type Repeated = 'earlier' | 'later' | undefined;
+/** A wall time of the brand's zone, and which of the two is meant where clocks show it twice. */
+export interface ChosenMoment {
+  readonly wall: string;
+  readonly repeated?: 'earlier' | 'later';
+}
 
 interface MomentProps {
-  readonly wall: string;
-  readonly repeated: Repeated;
+  readonly moment: ChosenMoment;
   readonly zone: string;
   readonly nowMs: number;
-  readonly onChange: (wall: string, repeated: Repeated) => void;
+  readonly onChange: (moment: ChosenMoment) => void;
 }
 
 /** A day and a time in the brand's zone, and in a sentence what they mean. */
-export function MomentFields({ wall, repeated, zone, nowMs, onChange }: MomentProps) {
+export function MomentFields({ moment, zone, nowMs, onChange }: MomentProps) {
+  const { wall, repeated } = moment;
   const reading = readMoment(wall, zone, nowMs);
   return (
     <>
       <div className="flex gap-3">
         <div className="flex-1">
           <Field label="Day">
-            {({ id }) => <input id={id} type="date" value={wall.slice(0, 10)} onChange={(event) => onChange(`${event.target.value}T${wall.slice(11)}`, repeated)} className={`${inputClasses} tabular-nums`} />}
+            {({ id }) => <input id={id} type="date" value={wall.slice(0, 10)} onChange={(event) => onChange({ ...moment, wall: `${event.target.value}T${wall.slice(11)}` })} className={`${inputClasses} tabular-nums`} />}
           </Field>
         </div>
         <div className="w-32">
           <Field label={`Time in ${zonePlace(zone)}`}>
-            {({ id }) => <input id={id} type="time" value={wall.slice(11)} onChange={(event) => onChange(`${wall.slice(0, 10)}T${event.target.value}`, repeated)} className={`${inputClasses} tabular-nums`} />}
+            {({ id }) => <input id={id} type="time" value={wall.slice(11)} onChange={(event) => onChange({ ...moment, wall: `${wall.slice(0, 10)}T${event.target.value}` })} className={`${inputClasses} tabular-nums`} />}
           </Field>
         </div>
       </div>
@@ -35,7 +39,7 @@ export function MomentFields({ wall, repeated, zone, nowMs, onChange }: MomentPr
         <div role="radiogroup" aria-label="Which of the two" className="mt-1 space-y-1 text-sm">
           {(['earlier', 'later'] as const).map((which) => (
             <label key={which} className="flex items-center gap-2">
-              <input type="radio" name="repeated" checked={repeated === which} onChange={() => onChange(wall, which)} className="accent-house" />
+              <input type="radio" name="repeated" checked={repeated === which} onChange={() => onChange({ wall, repeated: which })} className="accent-house" />
               {which === 'earlier' ? 'The first time' : 'The second time, an hour later'}
             </label>
           ))}

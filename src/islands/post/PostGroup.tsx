@@ -8,7 +8,7 @@ import { Button, buttonClasses } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
-import { MomentFields, type Repeated } from './MomentFields.tsx';
+import { MomentFields, type ChosenMoment } from './MomentFields.tsx';
 import type { Delivery } from './use-deliveries.ts';
 
 /** Deliveries that stand together in a list, by the post that they are of. */
@@ -45,7 +45,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
   const hasChanged = first.pieceChanged === 'yes' && waiting.length > 0;
   const mayChange = roleMay(brand.role, 'send') && waiting.length > 0;
   return (
-    <li data-post={post.postId} className="border-b border-line py-2">
+    <article data-post={post.postId} className="border-b border-line py-2">
       <div className="flex items-center gap-4">
         <p className="min-w-0 flex-1 truncate">
           {isBesidePiece ? (
@@ -69,17 +69,16 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
           <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
         ))}
       </ul>
-    </li>
+    </article>
   );
 }
 
 const panelClasses = 'shadow-float w-96 rounded-md border border-line bg-panel p-4';
 
 function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: GroupProps['brand']; readonly postId: string; readonly first: Delivery; readonly count: number; readonly nowMs: number }) {
-  const [wall, setWall] = useState(first.wall);
-  const [repeated, setRepeated] = useState<Repeated>(undefined);
+  const [moment, setMoment] = useState<ChosenMoment>({ wall: first.wall });
   const move = useMutation({
-    mutationFn: () => call(reschedulePost, { params: { brand: brand.slug, post: postId }, body: { when: { kind: 'at' as const, wall, ...(repeated ? { repeated } : {}) } } }),
+    mutationFn: () => call(reschedulePost, { params: { brand: brand.slug, post: postId }, body: { when: { kind: 'at' as const, ...moment } } }),
     onSuccess: ({ dueMs }) => toast('done', `Rescheduled for ${formatMoment(dueMs, brand.zone)}.`),
   });
   return (
@@ -89,16 +88,7 @@ function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: Gr
         <Dialog aria-label="Reschedule the post" className="outline-none">
           {({ close }) => (
             <>
-              <MomentFields
-                wall={wall}
-                repeated={repeated}
-                zone={brand.zone}
-                nowMs={nowMs}
-                onChange={(next, which) => {
-                  setWall(next);
-                  setRepeated(which);
-                }}
-              />
+              <MomentFields moment={moment} zone={brand.zone} nowMs={nowMs} onChange={setMoment} />
               {count > 1 && <p className="mt-1 text-xs text-quiet">All {count} places that still wait move together.</p>}
               {move.error && (
                 <p role="alert" className="mt-2 text-sm text-coral-ink">

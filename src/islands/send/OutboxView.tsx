@@ -1,8 +1,8 @@
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { countWords } from '../../contract/contract.ts';
 import type { Role } from '../../core/access/access.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
-import { Button } from '../ui/Button.tsx';
+import { EndlessList } from '../ui/EndlessList.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { stateWord } from '../post/StateChip.tsx';
 import { useNow } from '../ui/use-now.ts';
@@ -28,12 +28,13 @@ export default function OutboxView(props: OutboxProps) {
 function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
   const [state, setState] = useState<DeliveryState | null>(null);
   const nowMs = useNow(serverNowMs);
+  const scroller = useRef<HTMLElement>(null);
   const badges = useBadges(brand.slug);
   const pages = useDeliveries(brand.slug, state ? { state } : {}, PAGE);
   const { items, counts } = pages;
   const all = counts ? deliveryStates.reduce((sum, each) => sum + counts[each], 0) : 0;
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-6 py-5">
+    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-5">
       <div className="mb-4 flex items-center gap-6">
         <h1 className="text-xl font-semibold">Outbox</h1>
         <div role="group" aria-label="Show posts that are" className="flex gap-1">
@@ -57,18 +58,9 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
           </div>
         </div>
       ) : (
-        <ul className="border-t border-line">
-          {groupByPost(items).map((item) => (
-            <PostGroup key={item.deliveries[0].id} brand={brand} post={item} badges={badges} nowMs={nowMs} />
-          ))}
-        </ul>
-      )}
-      {pages.hasNextPage && (
-        <div className="mt-4 text-center">
-          <Button onClick={() => void pages.fetchNextPage()} disabled={pages.isFetchingNextPage}>
-            Show earlier ones
-          </Button>
-        </div>
+        <EndlessList label="Posts" items={groupByPost(items)} keyOf={({ deliveries }) => deliveries[0].id} pages={pages} scroller={scroller} estimatedRowPx={160} className="border-t border-line">
+          {(post) => <PostGroup brand={brand} post={post} badges={badges} nowMs={nowMs} />}
+        </EndlessList>
       )}
     </main>
   );

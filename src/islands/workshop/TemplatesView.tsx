@@ -4,6 +4,7 @@ import Upload from 'lucide-react/icons/upload';
 import { useMemo } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
+import type { AnswerOf } from '../../contract/contract.ts';
 import { createTemplate, listTemplates, archiveTemplate } from '../../contract/template-contracts.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { sampleFrame } from '../../core/piece/sample-frame.ts';
@@ -11,6 +12,8 @@ import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';
 import type { Template } from '../../core/template/template.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { brandContent } from '../preview/brand-content.ts';
+import { templateQuery } from '../preview/template-query.ts';
+import { useTemplatesInView, type TemplatesInView } from '../preview/use-templates-in-view.ts';
 import { useWall, type Wall } from '../preview/wall.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { call } from '../ui/call.ts';
@@ -45,14 +48,14 @@ function Templates({ brand }: TemplatesProps) {
   const create = useMutation({
     mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
     onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),
-    onError: (error) => toast('problem', error.message),
+    onError: problem,
   });
-  const away = useMutation({
+  const archive = useMutation({
     mutationFn: ({ key, archived }: { readonly key: string; readonly archived: boolean }) => call(archiveTemplate, { params: { brand: brand.slug, template: key }, body: { archived } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['templates', brand.slug] }),
-    onError: (error) => toast('problem', error.message),
+    onError: problem,
   });
-  const templates = useMemo(() => data.data?.templates ?? [], [data.data]);
+  const inView = useTemplatesInView(brand.slug);
   const request = useMemo(() => {
     if (!brandData.data || !media.data) return null;
     const sample = sampleMedia(media.data.items);
@@ -60,17 +63,19 @@ function Templates({ brand }: TemplatesProps) {
     return {
       content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
-      cuts: templates.flatMap((template) => {
+      cuts: inView.templates.flatMap((template) => {
         const frame = sampleFrame(template, 'usual', sample.pictures);
         return shown.map((placement) => singlePicture({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [brandData.data, media.data, templates]);
+  }, [brandData.data, media.data, inView.templates]);
   const { wall } = useWall(request);
   const mayChange = roleMay(brand.role, 'brand');
-  const own = data.data?.own ?? [];
-  const shipped = templates.filter((template) => !own.some((each) => each.document.key === template.key));
-  const bringIn = async (file: File): Promise<void> => {
+  const own = data.data?.items.filter(({ isOwn }) => isOwn) ?? [];
+  const shipped = data.data?.items.filter(({ isOwn }) => !isOwn) ?? [];
+  const documentOf = async (key: string): Promise<Template> => (await client.fetchQuery(templateQuery(brand.slug, key))).document;
+  const exportJson = async (key: string): Promise<void> => saveTextFile(`${key}.json`, `${JSON.stringify(await documentOf(key), null, 2)}\n`, 'application/json');
+  const importJson = async (file: File): Promise<void> => {
     try {
       create.mutate(JSON.parse(await file.text()) as Template);
     } catch {
@@ -85,7 +90,7 @@ function Templates({ brand }: TemplatesProps) {
           <p className="text-sm text-quiet">A template lays the same content out again for every shape. Make a copy of any and change it in the workshop.</p>
         </div>
         {mayChange && (
-          <FilePick accept=".json" onFiles={([file]) => file && void bringIn(file)}>
+          <FilePick accept=".json" onFiles={([file]) => file && void importJson(file)}>
             <Upload aria-hidden className="size-4" />
             Import a template
           </FilePick>
@@ -98,17 +103,17 @@ function Templates({ brand }: TemplatesProps) {
             The brand’s own
           </h2>
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
-            {own.map(({ document, archived }) => (
-              <TemplateTile key={document.key} template={document} wall={wall} faded={archived}>
-                <a href={`/b/${brand.slug}/brand/templates/${document.key}`} className={buttonClasses('plain', 'small')}>
+            {own.map((template) => (
+              <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
+                <a href={`/b/${brand.slug}/brand/templates/${template.key}`} className={buttonClasses('plain', 'small')}>
                   {mayChange ? 'Open in the workshop' : 'Look at it'}
                 </a>
                 {mayChange && (
-                  <Button size="small" look="quiet" onClick={() => away.mutate({ key: document.key, archived: !archived })}>
-                    {archived ? 'Restore' : 'Archive'}
+                  <Button size="small" look="quiet" onClick={() => archive.mutate({ key: template.key, archived: !template.archived })}>
+                    {template.archived ? 'Restore' : 'Archive'}
                   </Button>
                 )}
-                <TakeOutButton template={document} />
+                <ExportButton onPress={() => exportJson(template.key)} />
               </TemplateTile>
             ))}
           </ul>
@@ -120,13 +125,13 @@ function Templates({ brand }: TemplatesProps) {
         </h2>
         <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
           {shipped.map((template) => (
-            <TemplateTile key={template.key} template={template} wall={wall} faded={false}>
+            <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
               {mayChange && (
-                <Button size="small" disabled={create.isPending} onClick={() => create.mutate({ ...template, name: `${template.name} copy` })}>
+                <Button size="small" disabled={create.isPending} onClick={() => void documentOf(template.key).then((document) => create.mutate({ ...document, name: `${document.name} copy` }), problem)}>
                   Make a copy
                 </Button>
               )}
-              <TakeOutButton template={template} />
+              <ExportButton onPress={() => exportJson(template.key)} />
             </TemplateTile>
           ))}
         </ul>
@@ -135,24 +140,26 @@ function Templates({ brand }: TemplatesProps) {
   );
 }
 
-function TakeOutButton({ template }: { readonly template: Template }) {
+const problem = (error: Error): void => toast('problem', error.message);
+
+function ExportButton({ onPress }: { readonly onPress: () => Promise<void> }) {
   return (
-    <Button size="small" look="quiet" onClick={() => saveTextFile(`${template.key}.json`, `${JSON.stringify(template, null, 2)}\n`, 'application/json')}>
+    <Button size="small" look="quiet" onClick={() => void onPress().catch(problem)}>
       Export
     </Button>
   );
 }
 
 interface TileProps {
-  readonly template: Template;
+  readonly template: AnswerOf<typeof listTemplates>['items'][number];
   readonly wall: Wall | null;
-  readonly faded: boolean;
+  readonly watch: TemplatesInView['watch'];
   readonly children: React.ReactNode;
 }
 
-function TemplateTile({ template, wall, faded, children }: TileProps) {
+function TemplateTile({ template, wall, watch, children }: TileProps) {
   return (
-    <li className={`rounded-md border border-line bg-panel p-3 ${faded ? 'opacity-60' : ''}`} data-template={template.key}>
+    <li ref={watch} className={`rounded-md border border-line bg-panel p-3 ${template.archived ? 'opacity-60' : ''}`} data-template={template.key}>
       <div className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
         {shown.map((placement) => (
           <CutCanvas key={placement.key} wall={wall} cutKey={`${template.key}.${placement.key}`} widthPx={(HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={HEIGHT_PX} />

@@ -58,7 +58,9 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
       const query = check(contract.query, readQuery(contract, request));
       const body = contract.bodyKind === 'json' ? check(contract.body, await readJson(request)) : undefined;
       const nowMs = await services.clock.nowMs();
-      const answer = await definition.handle({ services, request, clientAddress, params, query, body, nowMs, caller, brand: access?.brand ?? null, role: access?.role ?? null } as never);
+      const context = { services, request, clientAddress, params, query, body, nowMs, caller, brand: access?.brand ?? null, role: access?.role ?? null };
+      // The checks above have made sure of what the policy promises; types cannot follow them.
+      const answer = await definition.handle(context as unknown as Parameters<typeof definition.handle>[0]);
       if (answer instanceof Response) return answer;
       if (contract.status === 204) return new Response(null, { status: 204 });
       return Response.json(answer, { status: contract.status, headers: { 'cache-control': 'no-store' } });

@@ -4,7 +4,7 @@ import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { readTemplate, type Template } from '../../core/template/template.ts';
 import type { Brand } from '../db/brand-repository.ts';
-import { archiveTemplate, findOwnTemplate, findTemplate, insertTemplate, listOwnTemplates, saveTemplate, type OwnTemplate } from '../db/template-repository.ts';
+import { archiveTemplate, findOwnTemplate, findTemplate, insertTemplate, listTemplates as listSummaries, saveTemplate, type OwnTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -28,10 +28,7 @@ function readDocument(given: unknown): Template {
 const listTemplates = defineEndpoint({
   contract: contracts.listTemplates,
   may: 'see',
-  async handle({ services, brand }) {
-    const own = await listOwnTemplates(services.db, brand.id);
-    return { templates: [...own.map((each) => each.document), ...shippedTemplates], own: [...own] };
-  },
+  handle: async ({ services, brand }) => ({ items: [...(await listSummaries(services.db, brand.id))] }),
 });
 
 const getOwnTemplate = defineEndpoint({ contract: contracts.getOwnTemplate, may: 'see', handle: ({ services, brand, params }) => getOwn(services, brand, params.template) });
@@ -72,15 +69,6 @@ const archive = defineEndpoint({
   },
 });
 
-const listTemplateNames = defineEndpoint({
-  contract: contracts.listTemplateNames,
-  may: 'see',
-  async handle({ services, brand }) {
-    const own = (await listOwnTemplates(services.db, brand.id)).map(({ document }) => document);
-    return { items: [...own, ...shippedTemplates].map(({ key, name, purpose, kind }) => ({ key, name, purpose, kind })) };
-  },
-});
-
 const getTemplateDocument = defineEndpoint({
   contract: contracts.getTemplateDocument,
   may: 'see',
@@ -91,4 +79,4 @@ const getTemplateDocument = defineEndpoint({
   },
 });
 
-export const templateEndpoints: readonly Endpoint[] = [listTemplates, listTemplateNames, getTemplateDocument, getOwnTemplate, createTemplate, changeTemplate, archive];
+export const templateEndpoints: readonly Endpoint[] = [listTemplates, getTemplateDocument, getOwnTemplate, createTemplate, changeTemplate, archive];

@@ -9,6 +9,12 @@ export interface OwnTemplate {
   readonly archived: boolean;
 }
 
+/** What lists say of a template. */
+export interface TemplateSummary extends Pick<Template, 'key' | 'name' | 'purpose' | 'kind'> {
+  readonly isOwn: boolean;
+  readonly archived: boolean;
+}
+
 interface TemplateRow {
   brand_id: string;
   key: string;
@@ -20,9 +26,14 @@ interface TemplateRow {
 
 const toOwn = (row: TemplateRow): OwnTemplate => ({ document: JSON.parse(row.document), revision: row.revision, archived: row.archived_ms !== null });
 
-/** The templates of a brand's own, last changed first; pieces may still use those that are archived. */
-export async function listOwnTemplates(db: Db, brandId: string): Promise<readonly OwnTemplate[]> {
-  return (await db<TemplateRow>('templates').where({ brand_id: brandId }).orderBy('updated_ms', 'desc')).map(toOwn);
+/** The columns of a document that lists show beside it. */
+const listed = ({ name, purpose, kind }: Template) => ({ name, purpose, kind });
+
+/** The templates of a brand's own, last changed first, and those that ship; pieces may still use those that are archived. */
+export async function listTemplates(db: Db, brandId: string): Promise<readonly TemplateSummary[]> {
+  const rows: (ReturnType<typeof listed> & Pick<TemplateRow, 'key' | 'archived_ms'>)[] = await db('templates').where({ brand_id: brandId }).orderBy([{ column: 'updated_ms', order: 'desc' }, { column: 'key' }]).select('key', 'name', 'purpose', 'kind', 'archived_ms');
+  const own = rows.map(({ archived_ms, ...row }) => ({ ...row, isOwn: true, archived: archived_ms !== null }));
+  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, ...listed(template), isOwn: false, archived: false }))];
 }
 
 export async function findOwnTemplate(db: Db, brandId: string, key: string): Promise<OwnTemplate | null> {
@@ -44,7 +55,7 @@ export async function getTemplate(db: Db, brandId: string, key: string): Promise
 
 /** False when the brand has one of this key already. */
 export async function insertTemplate(db: Db, brandId: string, document: Template, nowMs: number): Promise<boolean> {
-  const rows = await db('templates').insert({ brand_id: brandId, key: document.key, document: JSON.stringify(document), updated_ms: nowMs }).onConflict(['brand_id', 'key']).ignore().returning('key');
+  const rows = await db('templates').insert({ brand_id: brandId, key: document.key, document: JSON.stringify(document), ...listed(document), updated_ms: nowMs }).onConflict(['brand_id', 'key']).ignore().returning('key');
   return rows.length > 0;
 }
 
@@ -52,12 +63,12 @@ export async function insertTemplate(db: Db, brandId: string, document: Template
 export async function saveTemplate(db: Db, brandId: string, revision: number, document: Template, nowMs: number): Promise<OwnTemplate | null> {
   const [row] = await db<TemplateRow>('templates')
     .where({ brand_id: brandId, key: document.key, revision })
-    .update({ document: JSON.stringify(document), revision: revision + 1, updated_ms: nowMs })
+    .update({ document: JSON.stringify(document), ...listed(document), revision: revision + 1, updated_ms: nowMs })
     .returning('*');
   return row ? toOwn(row) : null;
 }
 
-/** Puts a template away, or takes it back. */
+/** Archives a template, or restores it. */
 export async function archiveTemplate(db: Db, brandId: string, key: string, archivedMs: number | null): Promise<void> {
   await db('templates').where({ brand_id: brandId, key }).update({ archived_ms: archivedMs });
 }

@@ -9,7 +9,7 @@ import type { MediaItem } from '../../media/media-address.ts';
 import { Button } from '../../ui/Button.tsx';
 import { call } from '../../ui/call.ts';
 import { toast } from '../../ui/toast.tsx';
-import { templateQuery } from '../template-query.ts';
+import { templateQuery } from '../../preview/template-query.ts';
 import type { ViewProps } from '../view-props.ts';
 import { RevisionPreview } from './RevisionPreview.tsx';
 

@@ -1,3 +1,4 @@
+import { castDraft } from 'immer';
 import Images from 'lucide-react/icons/images';
 import { nanoid } from 'nanoid';
 import { useState, type DragEvent, type ReactNode } from 'react';
@@ -38,7 +39,7 @@ export function usePictureSlides({ template, store, brand, onMedia }: Pick<Conta
     store.change('pictures', (draft) => {
       const before = store.getState().history.document.frames;
       const slides = pictureSlides(template, before, [item.id], () => nanoid(8));
-      draft.frames = slides as unknown as typeof draft.frames;
+      draft.frames = castDraft(slides);
       const added = slides.find((frame) => !before.includes(frame) && Object.values(frame.slots).some((value) => value.kind === 'picture'));
       if (added && item.altText !== '') draftFrame(draft, added.id).altText = item.altText;
     });

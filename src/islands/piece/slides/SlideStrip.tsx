@@ -1,3 +1,4 @@
+import { castDraft } from 'immer';
 import ArrowLeft from 'lucide-react/icons/arrow-left';
 import ArrowRight from 'lucide-react/icons/arrow-right';
 import Copy from 'lucide-react/icons/copy';
@@ -29,7 +30,7 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
   const words = slideWords(template.kind);
   const working = chosen.size > 0 ? chosen : new Set([frameId]);
   // Every move is undone by itself; what has one label is undone together, as typing is.
-  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = edit(store.getState().history.document.frames) as unknown as typeof draft.frames));
+  const change = (label: string, edit: (slides: Slides) => Slides): void => store.change(`${label}-${nanoid(6)}`, (draft) => void (draft.frames = castDraft(edit(store.getState().history.document.frames))));
   const { dragAndDropHooks } = useDragAndDrop({
     isDisabled: readOnly,
     // As wide as the gap it stands in, so that nothing moves while a slide is dragged.

@@ -1,3 +1,4 @@
+import { castDraft } from 'immer';
 import ListOrdered from 'lucide-react/icons/list-ordered';
 import { nanoid } from 'nanoid';
 import { useDeferredValue, useMemo, useState } from 'react';
@@ -16,7 +17,7 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
   const read = useMemo(() => readPoints(given), [given]);
   const make = (): void => {
     const slides = draftSlides(template, piece.frames, read, () => nanoid(8));
-    store.change('from-text', (draft) => void (draft.frames = slides as unknown as typeof draft.frames));
+    store.change('from-text', (draft) => void (draft.frames = castDraft(slides)));
     onChosen(new Set(), slides[0].id);
     setOpen(false);
     setText('');

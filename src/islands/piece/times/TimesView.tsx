@@ -10,7 +10,7 @@ import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import { useBadges } from '../../post/DeliveryRow.tsx';
-import { MomentFields, nextQuarter, type Repeated } from '../../post/MomentFields.tsx';
+import { MomentFields, nextQuarter, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { groupByPost, PostGroup } from '../../post/PostGroup.tsx';
 import { useDeliveries } from '../../post/use-deliveries.ts';
 import type { ViewProps } from '../view-props.ts';
@@ -29,8 +29,7 @@ export function TimesView(props: TimesProps) {
   const { brand, cuts, store, pieceId } = props;
   const nowMs = useNow(props.nowMs);
   const [chosen, setChosen] = useState<Readonly<Record<string, string | null>>>(() => usualChoice(cuts.list));
-  const [wall, setWall] = useState(() => nextQuarter(nowMs + HOUR_MS, brand.zone));
-  const [repeated, setRepeated] = useState<Repeated>(undefined);
+  const [moment, setMoment] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
   const [problem, setProblem] = useState<string | null>(null);
   const keys = Object.values(chosen).filter((key) => key !== null);
   const schedule = useMutation({
@@ -58,16 +57,7 @@ export function TimesView(props: TimesProps) {
         <CutChoice cuts={cuts.list} chosen={chosen} onChange={setChosen} />
         <div>
           <h2 className="mb-3 text-base font-semibold">When</h2>
-          <MomentFields
-            wall={wall}
-            repeated={repeated}
-            zone={brand.zone}
-            nowMs={nowMs}
-            onChange={(next, which) => {
-              setWall(next);
-              setRepeated(which);
-            }}
-          />
+          <MomentFields moment={moment} zone={brand.zone} nowMs={nowMs} onChange={setMoment} />
           {!maySend && <p className="mt-2 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
           {problem && (
             <p role="alert" className="mt-2 text-sm font-medium text-coral-ink">
@@ -75,7 +65,7 @@ export function TimesView(props: TimesProps) {
             </p>
           )}
           <div className="mt-4 flex gap-2">
-            <Button look="primary" disabled={disabled} onClick={() => schedule.mutate({ kind: 'at', wall, ...(repeated ? { repeated } : {}) })}>
+            <Button look="primary" disabled={disabled} onClick={() => schedule.mutate({ kind: 'at', ...moment })}>
               Schedule in {keys.length} {keys.length === 1 ? 'place' : 'places'}
             </Button>
             <Button disabled={disabled} onClick={() => schedule.mutate({ kind: 'now' })}>
@@ -161,7 +151,9 @@ function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
       </h2>
       <ul className="border-t border-line">
         {groupByPost(items).map((post) => (
-          <PostGroup key={post.deliveries[0].id} brand={brand} post={post} badges={badges} nowMs={nowMs} isBesidePiece />
+          <li key={post.deliveries[0].id}>
+            <PostGroup brand={brand} post={post} badges={badges} nowMs={nowMs} isBesidePiece />
+          </li>
         ))}
       </ul>
       {deliveries.hasNextPage && (

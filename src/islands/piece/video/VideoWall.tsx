@@ -4,7 +4,7 @@ import Pause from 'lucide-react/icons/pause';
 import SquareSplitHorizontal from 'lucide-react/icons/square-split-horizontal';
 import ImagePlus from 'lucide-react/icons/image-plus';
 import Play from 'lucide-react/icons/play';
-import type { Draft } from 'immer';
+import { castDraft } from 'immer';
 import { nanoid } from 'nanoid';
 import { memo, useEffect, useMemo, useRef, useState, type KeyboardEvent as KeyPress } from 'react';
 import type { Frame } from '../../../core/piece/piece.ts';
@@ -72,7 +72,7 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
     if (!parts) return;
     store.change(`split-${parts[1].id}`, (draft) => {
       const at = draft.frames.findIndex(({ id }) => id === parts[0].id);
-      if (at >= 0) draft.frames.splice(at, 1, ...(parts as unknown as Draft<Frame>[]));
+      if (at >= 0) draft.frames.splice(at, 1, ...castDraft(parts));
     });
   };
   const lookAtCovers = (shows: boolean): void => {

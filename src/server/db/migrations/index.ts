@@ -5,13 +5,14 @@ import * as third from './0003-words-of-posts.ts';
 import * as fourth from './0004-media-terms.ts';
 import * as fifth from './0005-uploads.ts';
 import * as sixth from './0006-typefaces-templates.ts';
+import * as seventh from './0007-many-pictures-of-posts.ts';
 import * as eighth from './0008-films.ts';
 import * as ninth from './0009-film-exports.ts';
 import * as tenth from './0010-kinds-and-measures.ts';
 import * as eleventh from './0011-documents.ts';
 import * as twelfth from './0012-jobs.ts';
 import * as thirteenth from './0013-portable-lists.ts';
-import * as seventh from './0007-many-pictures-of-posts.ts';
+import * as fourteenth from './0014-template-summaries.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -28,6 +29,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0011-documents', migration: eleventh },
   { name: '0012-jobs', migration: twelfth },
   { name: '0013-portable-lists', migration: thirteenth },
+  { name: '0014-template-summaries', migration: fourteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
