@@ -69,7 +69,7 @@ await light.getByRole('button', { name: 'Read the page' }).click();
 await light.getByText('Wine', { exact: true }).waitFor();
 await shoot(light, 'new-brand');
 await light.goto(`${origin}/b/gullwick/make/media`);
-await light.locator('main ul button').nth(1).click();
+await light.locator('main [role="listitem"] button').nth(1).click();
 await shoot(light, 'media');
 await light.getByRole('button', { name: /clip-figure-of-eight/ }).click();
 await light.getByLabel('Moment of the clip').fill('2000');

@@ -31,7 +31,7 @@ test('files that cannot be used are each refused with a sentence, and the good o
 
 test('a picture dropped on the page comes in, and its focal point can be dragged', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
-  await expect(page.locator('main ul button').first()).toBeVisible();
+  await expect(page.locator('main [role="listitem"] button').first()).toBeVisible();
   const bytes = [...readFileSync('demo/media/delta-backlit.jpg')];
   const transfer = await page.evaluateHandle((data) => {
     const dropped = new DataTransfer();
@@ -51,7 +51,7 @@ test('a picture dropped on the page comes in, and its focal point can be dragged
   await expect(point).toHaveAccessibleName(/20% from the left, 75% from the top/);
   await expect(panel).toContainText('placed by hand');
   await page.reload();
-  await page.locator('main ul button').filter({ hasText: 'dropped.jpg' }).click();
+  await page.locator('main [role="listitem"] button').filter({ hasText: 'dropped.jpg' }).click();
   await expect(page.getByRole('button', { name: /Focal point, 20% from the left, 75%/ })).toBeVisible();
 });
 

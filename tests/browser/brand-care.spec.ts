@@ -70,7 +70,7 @@ test('media: from the library with its credit, by tag, archived and back, and no
   await panel.getByLabel('Tags').fill('Fabric, Workshop');
   await panel.getByLabel('Tags').blur();
   await page.getByLabel('Search media').fill('oakenfold');
-  await expect(page.locator('main ul button').filter({ hasText: 'Rack of fabric rolls' })).toHaveCount(1);
+  await expect(page.locator('main [role="listitem"] button').filter({ hasText: 'Rack of fabric rolls' })).toHaveCount(1);
   await panel.getByRole('button', { name: 'Archive' }).click();
   await expect(page.getByText('No picture has all of these words.')).toBeVisible();
   await page.getByRole('checkbox', { name: 'Archived' }).check();

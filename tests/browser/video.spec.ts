@@ -250,7 +250,7 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
 test('where the subject of a clip is can be placed by hand, and reset to what was found', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('searchbox').fill('figure-of-eight');
-  const clip = page.locator('main ul button').filter({ hasText: 'clip-figure-of-eight' });
+  const clip = page.locator('main [role="listitem"] button').filter({ hasText: 'clip-figure-of-eight' });
   await clip.click();
   const panel = page.getByRole('complementary', { name: 'clip-figure-of-eight.mp4' });
   await expect(panel).toContainText(/Found at \d+ moments; every crop follows/);

@@ -219,10 +219,11 @@ export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): P
   if (filter.kind === 'seen') query.whereIn('kind', ['picture', 'clip']);
   if (filter.tag !== null) query.whereExists(db('media_tags').select(db.raw('1')).whereRaw('?? = ??', ['media_tags.media_id', 'media.id']).where('tag', filter.tag));
   const words = filter.words.flatMap(searchWords);
-  for (const word of words) query.whereExists(beginningWith(db, brandId, word).select(db.raw('1')).whereRaw('?? = ??', ['media_words.media_id', 'media.id']));
+  // By the item alone: naming the brand as well would lead through all of its words that begin so.
+  for (const word of words) query.whereExists(beginningWith(db, word).select(db.raw('1')).whereRaw('?? = ??', ['media_words.media_id', 'media.id']));
   const [longest] = words.toSorted((a, b) => b.length - a.length);
   if (longest !== undefined) {
-    const few: string[] = await beginningWith(db, brandId, longest).limit(FEW).pluck('media_id');
+    const few: string[] = await beginningWith(db, longest).where({ brand_id: brandId }).limit(FEW).pluck('media_id');
     if (few.length < FEW) query.whereIn('id', [...new Set(few)]);
   }
   if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
@@ -235,8 +236,8 @@ function searchWords(text: string): readonly string[] {
 }
 
 /** Entries of the word list that begin with a word. */
-function beginningWith(db: Db, brandId: string, word: string) {
-  return db('media_words').where('media_words.brand_id', brandId).where('word', '>=', word).where('word', '<', `${word}\u{10ffff}`);
+function beginningWith(db: Db, word: string) {
+  return db('media_words').where('word', '>=', word).where('word', '<', `${word}\u{10ffff}`);
 }
 
 /** Writes down what an item is found by: its words and its tags. */

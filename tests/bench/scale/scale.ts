@@ -37,7 +37,7 @@ const requests: Readonly<Record<string, string>> = {
 /** Views by their address, and what stands on them first. */
 const views: Readonly<Record<string, readonly [path: string, selector: string]>> = {
   pieces: [`/b/${SCALE_BRAND}/make/pieces`, 'a[href*="/make/pieces/p"]'],
-  media: [`/b/${SCALE_BRAND}/make/media`, 'main li button'],
+  media: [`/b/${SCALE_BRAND}/make/media`, 'main [role="listitem"] button'],
   outbox: [`/b/${SCALE_BRAND}/send/outbox`, '[data-delivery]'],
 };
 

@@ -12,7 +12,7 @@ import * as tenth from './0010-kinds-and-measures.ts';
 import * as eleventh from './0011-documents.ts';
 import * as twelfth from './0012-jobs.ts';
 import * as thirteenth from './0013-portable-lists.ts';
-import * as fourteenth from './0014-template-summaries.ts';
+import * as fourteenth from './0014-covering-lists.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -29,7 +29,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0011-documents', migration: eleventh },
   { name: '0012-jobs', migration: twelfth },
   { name: '0013-portable-lists', migration: thirteenth },
-  { name: '0014-template-summaries', migration: fourteenth },
+  { name: '0014-covering-lists', migration: fourteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
