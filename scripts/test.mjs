@@ -23,12 +23,10 @@ const readPlaywright = (file) => {
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky + errors.length };
 };
 const vitest = (project) => ({
-  args: [bin('vitest'), 'run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, `${project}.json`)}`],
-  command: process.execPath,
+  args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, `${project}.json`)}`],
+  command: bin('vitest'),
   report: { file: join(results, `${project}.json`), read: readVitest },
 });
-
-const withLowPriority = (suite) => ({ ...suite, command: 'nice', args: ['-n', '10', suite.command, ...suite.args] });
 
 /** One row after the other; the suites of a row run at once. */
 const suites = [
@@ -38,11 +36,9 @@ const suites = [
     { name: 'lint', command: bin('eslint'), args: ['.'] },
     { name: 'unit', ...vitest('unit') },
   ],
-  [
-    // People at a page wait; what the server suite does in between need not be quick.
-    withLowPriority({ name: 'server', ...vitest('server') }),
-    { name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } },
-  ],
+  // Each of these keeps both cores busy: side by side they would only wait for each other.
+  [{ name: 'server', ...vitest('server') }],
+  [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
 ];
 
 /** Runs a suite and answers its output, so that those of a row do not mix. */

@@ -1,4 +1,4 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
 import { postStates, type PostState } from '../core/post/post-state.ts';
 import { WALL_TIME_PATTERN } from '../core/time/wall-time.ts';
@@ -35,27 +35,31 @@ export const deliverySchema = object({
 });
 
 /** When a post goes out: at once, or at a wall time in the brand's zone. */
-const when = () =>
+const whenShape = () =>
   object({
     kind: string<'now' | 'at'>().oneOf(['now', 'at']).required(),
     wall: string().when('kind', { is: 'at', then: (schema) => schema.matches(WALL_TIME_PATTERN, 'Choose a date and a time').required('Choose a date and a time') }),
     /** Which of two moments is meant, when the clock shows this time twice. */
     repeated: string<'earlier' | 'later'>().oneOf(['earlier', 'later']),
-  })
-    .noUnknown()
-    .required();
+  }).noUnknown();
+const when = () => whenShape().required();
 
 const deliveryParams = brandParams.shape({ delivery: string().max(40).required() });
 
 export const schedulePiece = contract({
   method: 'POST',
   path: '/api/brands/{brand}/pieces/{piece}/deliveries',
-  summary: 'Schedule cuts of a piece for a moment in the brand’s zone, or send them now, as one post; what it is made of is pinned',
+  summary: 'Schedule cuts of a piece for moments in the brand’s zone, or send them now, as one post a moment; what it is made of is pinned',
   params: brandParams.shape({ piece: string().max(40).required() }),
   body: object({
     revision: number().integer().required(),
-    cuts: array(cutRefSchema.required()).min(1, 'Choose at least one cut').max(200).required(),
+    /** A cut may go out at a moment of its own. */
+    cuts: array(cutRefSchema.shape({ when: whenShape().optional().default(undefined) }).required()).min(1, 'Choose at least one cut').max(200).required(),
     when: when(),
+    /** Whether cuts that are scheduled or out already may go out once more. */
+    again: boolean(),
+    /** A name that the client gives this request: sent twice, it schedules once. */
+    request: string().matches(/^[\w-]{8,40}$/),
   }).noUnknown(),
   answer: object({ deliveries: array(deliverySchema.required()).required() }),
   status: 201,

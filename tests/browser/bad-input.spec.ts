@@ -2,7 +2,7 @@ import { mkdtempSync, openSync, closeSync, ftruncateSync, readFileSync, rmSync }
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, freshData, test } from './fixtures.ts';
-import { comeInAs, expectSaved, startPiece } from './steps.ts';
+import { comeInAs, expectSaved, sendNow, startPiece } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -67,7 +67,7 @@ test('an empty piece and a caption of 3,000 characters are stopped before they a
   await page.getByLabel('Shared caption').fill('y'.repeat(3_000));
   await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText('800 characters over the 2200 that Petalry takes');
   await page.getByRole('tab', { name: 'Times' }).click();
-  await page.getByRole('button', { name: 'Send now', exact: true }).click();
+  await sendNow(page);
   await expect(page.getByRole('alert')).toHaveText(/800 characters over the 2200/);
   await page.getByRole('tab', { name: 'Words' }).click();
   await expect(page.getByLabel('Shared caption')).toHaveValue('y'.repeat(3_000));
@@ -81,7 +81,7 @@ test('a network that is down is waited for, with the reason and the next attempt
   await expectSaved(page);
   await request.post(`${stack.standinOrigin}/switchboard/faults`, { data: { network: 'quipline', kind: 'busy', times: 2 } });
   await page.getByRole('tab', { name: 'Times' }).click();
-  await page.getByRole('button', { name: 'Send now', exact: true }).click();
+  await sendNow(page);
   const quipline = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
   await expect(quipline).toContainText(/asks to come back later/, { timeout: 20_000 });
   await expect(quipline).toHaveAttribute('data-state', 'sent', { timeout: 40_000 });

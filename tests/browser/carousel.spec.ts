@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
-import { comeInAs, expectSaved } from './steps.ts';
+import { comeInAs, expectSaved, sendNow } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -103,11 +103,10 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await page.getByLabel('Shared link').fill('https://gullwickkites.example');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();
-    await page.getByRole('group', { name: /Guildrow.*update/ }).getByText('Document').click();
-    await page.getByRole('group', { name: /story/ }).first().getByText('leave out').click();
-    await page.getByRole('group', { name: /story/ }).last().getByText('leave out').click();
+    await page.getByRole('combobox', { name: /Guildrow.*update: shape/ }).selectOption('Document');
+    for (const name of [/Petalry.*story/, /Hearthside.*story/]) await page.getByRole('checkbox', { name }).uncheck();
     await expect(page.getByRole('button', { name: 'Schedule in 6 places' })).toBeEnabled();
-    await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
+    await sendNow(page);
     await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(6, { timeout: 60_000 });
     const addressOf = async (network: string): Promise<string> => (await page.locator('[data-delivery]').filter({ hasText: network }).locator('a[target="_blank"]').getAttribute('href')) ?? '';
     const [petalry, guildrow] = [await addressOf('Petalry'), await addressOf('Guildrow')];

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
-import { comeInAs, expectSaved, expectSettled, startPiece } from './steps.ts';
+import { comeInAs, expectSaved, expectSettled, sendNow, startPiece } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -74,7 +74,7 @@ test('a scheduled cut goes out as it differs', async ({ page, request }) => {
   await page.getByRole('group', { name: 'What differs in this cut' }).getByRole('radio', { name: 'Light' }).click();
   await expectSaved(page);
   await page.getByRole('tab', { name: 'Times' }).click();
-  await page.getByRole('button', { name: 'Send now', exact: true }).click();
+  await sendNow(page);
   const row = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
   await expect(row).toHaveAttribute('data-state', 'sent', { timeout: 30_000 });
   const address = (await row.locator('a[target="_blank"]').getAttribute('href')) ?? '';

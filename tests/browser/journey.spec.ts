@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import sharp from 'sharp';
-import { comeInAs, expectSaved, startPiece } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, sendNow, startPiece, typeDay, typeTime } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -119,15 +119,37 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
 
   await test.step('times: a past moment is refused, a later one is kept with its zone', async () => {
     await page.getByRole('tab', { name: 'Times' }).click();
-    const wanted = await page.getByLabel('Day').inputValue();
-    await page.getByLabel('Day').fill('2020-05-04');
+    await expect(page.getByRole('button', { name: 'Schedule in 8 places' })).toBeEnabled();
+    const [date, month, year] = ((await page.getByRole('group', { name: 'All places: day', exact: true }).textContent()) ?? '').match(/\d+/g) ?? [];
+    await typeDay(page, 'All places: day', '2020-05-04');
     await expect(page.locator('[data-moment]')).toHaveText(/has passed/);
     await page.getByRole('button', { name: 'Schedule in 8 places' }).click();
     await expect(page.getByRole('alert')).toHaveText(/Mon 4 May 2020, \d\d:\d\d London has passed: it is now .* London\. Choose a later moment\./);
-    await page.getByLabel('Day').fill(wanted);
+    await typeDay(page, 'All places: day', `${year}-${month}-${date}`);
+    await typeTime(page, 'Quipline @gullwickkites post: time', '23:30');
+    await expect(page.getByRole('group', { name: 'Quipline @gullwickkites post', exact: true }).locator('[data-moment="fine"]')).toContainText('23:30 London');
     await page.getByRole('button', { name: 'Schedule in 8 places' }).click();
     await expect(page.locator('[data-delivery]')).toHaveCount(8);
-    await expect(page.locator('[data-post]').first()).toContainText(/London.*Scheduled/);
+    await expect(page.locator('[data-post]')).toHaveCount(2);
+    await expect(page.locator('[data-post]').first()).toContainText(/23:30 London.*Quipline.*Scheduled/);
+  });
+
+  await test.step('what is scheduled shows in its place, and is not scheduled twice without a word', async () => {
+    const none = page.getByRole('button', { name: 'Schedule in 0 places' });
+    await expect(page.getByRole('group', { name: 'Petalry @gullwickkites feed', exact: true })).toContainText('Scheduled');
+    await expect(none).toBeDisabled();
+    await page.getByRole('tab', { name: 'Words' }).click();
+    await page.getByRole('tab', { name: 'Times' }).click();
+    await expect(none).toBeDisabled();
+    await page.getByRole('checkbox', { name: 'Quipline @gullwickkites post' }).check();
+    await typeTime(page, 'Quipline @gullwickkites post: time', '23:30');
+    await page.getByRole('button', { name: 'Schedule in 1 place' }).click();
+    await expect(page.getByRole('alert')).toContainText(/is scheduled for Quipline.* already\. Nothing was scheduled twice\./);
+    await typeTime(page, 'Quipline @gullwickkites post: time', '22:15');
+    await page.getByRole('button', { name: 'Schedule in 1 place' }).click();
+    await expect(page.getByRole('alert')).toContainText('Schedule it there once more?');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.locator('[data-delivery]')).toHaveCount(8);
   });
 
   const pieceAddress = page.url();
@@ -179,10 +201,12 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
   });
 
   await test.step('send now works too', async () => {
-    await page.getByRole('tab', { name: 'Times' }).click();
-    await page.getByRole('group', { name: /Petalry.*feed/ }).getByText('leave out').click();
-    await page.getByRole('group', { name: /Petalry.*story/ }).getByText('leave out').click();
-    await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
+    await chooseOnly(page);
+    await page.getByRole('checkbox', { name: 'All places' }).check();
+    for (const name of [/Petalry.*feed/, /Petalry.*story/]) await page.getByRole('checkbox', { name }).uncheck();
+    await sendNow(page);
+    await expect(page.getByRole('alert')).toContainText(/went out to .* already\. The same holds for 5 more places\. Schedule it there once more\?/);
+    await page.getByRole('button', { name: 'Schedule it once more' }).click();
     await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(14, { timeout: 60_000 });
   });
 });

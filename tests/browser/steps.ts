@@ -28,6 +28,35 @@ export async function startPiece(page: Page, template: string): Promise<void> {
   await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
 }
 
+/** Types a day (`YYYY-MM-DD`) into the segments of a day field. */
+export async function typeDay(page: Page, label: string, day: string): Promise<void> {
+  const [year, month, date] = day.split('-');
+  // A field hands the typing on from segment to segment.
+  await page.getByRole('group', { name: label, exact: true }).getByRole('spinbutton').first().focus();
+  await page.keyboard.type(`${date}${month}${year}`);
+}
+
+/** Types a time (`HH:MM`) into the segments of a time field. */
+export async function typeTime(page: Page, label: string, time: string): Promise<void> {
+  await page.getByRole('group', { name: label, exact: true }).getByRole('spinbutton').first().focus();
+  await page.keyboard.type(time.replace(':', ''));
+}
+
+/** Ticks these places of the Times view and no others. */
+export async function chooseOnly(page: Page, ...places: readonly RegExp[]): Promise<void> {
+  await page.getByRole('tab', { name: 'Times' }).click();
+  const all = page.getByRole('checkbox', { name: 'All places' });
+  await all.setChecked(true);
+  await all.setChecked(false);
+  for (const name of places) await page.getByRole('checkbox', { name }).setChecked(true);
+}
+
+/** Sends what is ticked at once, and agrees to where it goes. */
+export async function sendNow(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
+  await page.getByRole('dialog', { name: 'Send now' }).getByRole('button', { name: /^Send to \d+ place/ }).click();
+}
+
 export async function expectSaved(page: Page): Promise<void> {
   await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
 }

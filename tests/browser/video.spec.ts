@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Page, expect, freshData, test } from './fixtures.ts';
-import { comeInAs, expectSaved, expectStill } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, expectStill, sendNow } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -156,9 +156,8 @@ test('from dropped clips to the published video', async ({ page }) => {
     await expect(page.getByRole('complementary', { name: 'Spoken text' })).toContainText('Come to the workshop this Saturday and build your very own kite.');
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
-    await page.getByRole('tab', { name: 'Times' }).click();
-    for (const name of [/Petalry.*story/, /Petalry.*vertical/, /Quipline/, /Whirlo/, /Longhall.*shelf/, /Longhall.*shorts/, /Hearthside.*page/, /Hearthside.*story/, /Guildrow/, /Tackboard/]) await page.getByRole('group', { name }).getByText('leave out').click();
-    await page.getByRole('button', { name: 'Send now', exact: true }).first().click();
+    await chooseOnly(page, /Petalry.*feed/);
+    await sendNow(page);
     await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(1, { timeout: 120_000 });
     const address = (await page.locator('[data-delivery] a[target="_blank"]').first().getAttribute('href')) ?? '';
     await page.goto(address);

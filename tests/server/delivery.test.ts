@@ -64,6 +64,61 @@ const dispatch = (): Promise<number> => sendDue(stack);
 const postsWith = (network: string, text: string): number => stack.standin.store.listPosts(network, '@gullwickkites').filter((post) => post.text === text).length;
 const now = { kind: 'now' };
 
+describe('scheduling', () => {
+  const order = (piece: Made, body: Readonly<Record<string, unknown>>): Promise<Answer> => stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, ...body });
+  const cutOf = (piece: Made, placement: string) => piece.document.cuts.find((cut) => cut.placement === placement);
+  const at = (wall: string) => ({ kind: 'at', wall });
+
+  it('the same cut at the same moment is refused, at another it is asked', async () => {
+    const piece = await makePiece();
+    const cuts = [cutOf(piece, 'story'), cutOf(piece, 'post-wide')];
+    expect(await order(piece, { cuts, when: at('2030-06-01T09:30') })).toMatchObject({ status: 201 });
+    const twice = await order(piece, { cuts, when: at('2030-06-01T09:30'), again: true });
+    expect(twice).toMatchObject({ status: 409, body: { code: 'already-scheduled', repeats: [{ placement: 'story', state: 'scheduled' }, { placement: 'post-wide' }] } });
+    expect(String(twice.body['title'])).toMatch(/^This piece is scheduled for Petalry .*, Story on Sat 1 Jun 2030, 09:30 London already\. The same holds for 1 more place\. Nothing was scheduled twice\.$/);
+    expect(await order(piece, { cuts: cuts.slice(0, 1), when: at('2030-06-02T09:30') })).toMatchObject({ status: 409, body: { code: 'goes-out-again' } });
+    expect(await deliveriesOf(piece)).toHaveLength(2);
+    expect(await order(piece, { cuts: cuts.slice(0, 1), when: at('2030-06-02T09:30'), again: true })).toMatchObject({ status: 201 });
+    expect(await deliveriesOf(piece)).toHaveLength(3);
+  });
+
+  it('now is refused while the first one is on its way, and asked once it is out for a while', async () => {
+    const piece = await makePiece();
+    const cuts = [cutOf(piece, 'post-wide')];
+    expect((await order(piece, { cuts, when: now })).status).toBe(201);
+    expect((await order(piece, { cuts, when: now, again: true })).body).toMatchObject({ code: 'already-scheduled' });
+    await dispatch();
+    expect((await order(piece, { cuts, when: now, again: true })).body).toMatchObject({ code: 'already-scheduled' });
+    const [row] = await deliveryRows(stack, piece.id);
+    await stack.services.db('deliveries').where({ id: row?.id }).update({ due_ms: Number(row?.due_ms) - 3_600_000 });
+    const asked = await order(piece, { cuts, when: now });
+    expect([asked.body['code'], asked.body['title']]).toEqual(['goes-out-again', expect.stringMatching(/^This piece went out to Quipline/)]);
+    expect(postsWith('quipline', piece.caption)).toBe(1);
+  });
+
+  it('a request that is sent three times at once, and once more later, schedules once', async () => {
+    const piece = await makePiece();
+    const body = { cuts: [cutOf(piece, 'story'), cutOf(piece, 'post-wide')], when: at('2030-06-01T09:30'), request: 'lost-answer-1' };
+    const answers = await Promise.all([order(piece, body), order(piece, body), order(piece, body)]);
+    answers.push(await order({ ...piece, revision: 0 }, body));
+    expect(answers.map(({ status }) => status)).toEqual([201, 201, 201, 201]);
+    const ids = answers.map(({ body: { deliveries } }) => (deliveries as unknown as { id: string }[]).map(({ id }) => id).toSorted());
+    expect(new Set(ids.map(String)).size).toBe(1);
+    expect(await deliveriesOf(piece)).toHaveLength(2);
+  });
+
+  it('cuts with moments of their own are one post a moment, and all of them or none', async () => {
+    const piece = await makePiece();
+    const [story, wide, portrait] = ['story', 'post-wide', 'feed-portrait'].map((placement) => ({ ...cutOf(piece, placement), when: at(placement === 'story' ? '2030-06-01T09:30' : '2030-06-03T18:00') }));
+    const past = await order(piece, { cuts: [story, { ...wide, when: at('2020-01-01T09:00') }], when: now });
+    expect([past.status, await deliveriesOf(piece)]).toEqual([422, []]);
+    const { body } = await order(piece, { cuts: [wide, story, portrait], when: now });
+    const made = body['deliveries'] as unknown as { placement: string; wall: string; postId: string }[];
+    expect(made.map(({ placement, wall }) => [placement, wall])).toEqual([['story', '2030-06-01T09:30'], ['post-wide', '2030-06-03T18:00'], ['feed-portrait', '2030-06-03T18:00']]);
+    expect(new Set(made.map(({ postId }) => postId)).size).toBe(2);
+  });
+});
+
 describe('a post', () => {
   it('goes out as every chosen cut, at full size, with its words, to a public page', async () => {
     const piece = await makePiece();

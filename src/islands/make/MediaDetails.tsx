@@ -4,6 +4,7 @@ import { countWords, type BodyOf } from '../../contract/contract.ts';
 import { deleteMedia, getMediaUses, replaceMediaFile, type changeMedia } from '../../contract/media-contracts.ts';
 import { call, sendFile } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
+import { DayField } from '../ui/DayField.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { FilePick } from '../ui/FilePick.tsx';
 import type { MediaItem } from '../media/media-address.ts';
@@ -47,7 +48,7 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
       <div className="grid grid-cols-2 gap-3">
         <Kept label="Credit" value={item.credit} onKeep={(credit) => onChange({ credit })} />
         <Kept label="Licence" value={item.licence} onKeep={(licence) => onChange({ licence })} />
-        <Kept label="Licence ends" type="date" value={item.licenceUntil ?? ''} onKeep={(day) => onChange({ licenceUntil: day === '' ? null : day })} />
+        <LicenceEnd day={item.licenceUntil} onKeep={(licenceUntil) => onChange({ licenceUntil })} />
         <Kept label="Tags" value={item.tags.join(', ')} onKeep={(tags) => onChange({ tags: tags.split(',').map((tag) => tag.trim().toLowerCase().slice(0, 40)).filter((tag) => tag !== '') })} />
       </div>
       {item.sourceAddress !== null && <p className="truncate text-xs text-quiet">From {item.sourceAddress}</p>}
@@ -89,16 +90,25 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
 interface KeptProps {
   readonly label: string;
   readonly value: string;
-  readonly type?: 'text' | 'date';
   readonly onKeep: (value: string) => void;
 }
 
+/** The last day that a licence allows, kept when one leaves it; without a day it does not end. */
+function LicenceEnd({ day, onKeep }: { readonly day: string | null; readonly onKeep: (day: string | null) => void }) {
+  const [chosen, setChosen] = useState(day ?? '');
+  return (
+    <div onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && chosen !== (day ?? '') && onKeep(chosen === '' ? null : chosen)}>
+      <DayField label="Licence ends" day={chosen} onChange={setChosen} />
+    </div>
+  );
+}
+
 /** A field that is kept when one leaves it. */
-function Kept({ label, value, type = 'text', onKeep }: KeptProps) {
+function Kept({ label, value, onKeep }: KeptProps) {
   const [text, setText] = useState(value);
   return (
     <Field label={label}>
-      {({ id }) => <input id={id} type={type} value={text} maxLength={200} onChange={(event) => setText(event.target.value)} onBlur={() => text !== value && onKeep(text)} className={inputClasses} />}
+      {({ id }) => <input id={id} value={text} maxLength={200} onChange={(event) => setText(event.target.value)} onBlur={() => text !== value && onKeep(text)} className={inputClasses} />}
     </Field>
   );
 }

@@ -28,6 +28,11 @@ export function groupByPost(items: readonly Delivery[]): readonly PostOfList[] {
   return groups;
 }
 
+/** By channel, as one looks for them. */
+function inOrder(deliveries: readonly Delivery[]): readonly Delivery[] {
+  return deliveries.toSorted((a, b) => a.channelName.localeCompare(b.channelName) || a.placementName.localeCompare(b.placementName));
+}
+
 interface GroupProps {
   readonly brand: { readonly slug: string; readonly zone: string; readonly role: Role };
   readonly post: PostOfList;
@@ -65,7 +70,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
         {mayChange && waiting.length > 1 && <CancelAll brand={brand.slug} postId={post.postId} count={waiting.length} />}
       </div>
       <ul className="pl-3">
-        {deliveries.map((delivery) => (
+        {inOrder(deliveries).map((delivery) => (
           <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
         ))}
       </ul>

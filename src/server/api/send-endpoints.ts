@@ -8,7 +8,7 @@ import { deliveryPicture } from '../derived/delivery-picture.ts';
 import { derivedFile } from '../derived/derived-file.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { actOnDelivery, actOnPost, differencesOfPost, getDeliveryOf, refreshPost, reschedulePost, type DeliveryAction } from '../post/change-post.ts';
-import { schedule } from '../post/schedule.ts';
+import { schedule, scheduledBefore } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
@@ -57,9 +57,18 @@ const schedulePiece = defineEndpoint({
   async handle({ services, brand, params, body, caller, nowMs }) {
     const piece = await findPiece(services.db, brand.id, params.piece);
     if (!piece) throw notFound('piece');
+    const answer = async (deliveries: readonly Delivery[]) => ({ deliveries: await describeByIds(services, brand, deliveries.map(({ id }) => id)) });
+    const before = await scheduledBefore(services.db, brand, body);
+    if (before) return answer(before);
     if (piece.revision !== body.revision) throw new ProblemError(409, 'stale-revision', 'The piece has changed since you looked at it. Look again, then schedule it.');
-    const deliveries = await schedule(services, brand, piece, body, caller.person.id, nowMs);
-    return { deliveries: await describeByIds(services, brand, deliveries.map(({ id }) => id)) };
+    try {
+      return await answer(await schedule(services, brand, piece, body, caller.person.id, nowMs));
+    } catch (error) {
+      // The same request has come twice at once: the other one has made its posts.
+      const meanwhile = await scheduledBefore(services.db, brand, body);
+      if (meanwhile) return answer(meanwhile);
+      throw error;
+    }
   },
 });
 

@@ -84,6 +84,27 @@ export async function listDeliveriesOf(db: Db, postId: string): Promise<readonly
   return rows.map(toDelivery);
 }
 
+/** What a request of a client has made, the earliest first; nothing when it is new. */
+export async function listDeliveriesOfRequest(db: Db, brandId: string, request: string): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'posts.brand_id': brandId, 'posts.request': request }).select(COLUMNS).orderBy([{ column: 'posts.request_part' }, { column: 'deliveries.id' }]);
+  return rows.map(toDelivery);
+}
+
+/** The latest deliveries of a piece that are listed for some of its cuts. */
+const MAX_OF_PIECE = 500;
+
+/** The latest deliveries of cuts of a piece. */
+export async function listDeliveriesOfPiece(db: Db, pieceId: string, cuts: readonly { readonly channelId: string; readonly placement: string }[]): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db)
+    .where('posts.piece_id', pieceId)
+    .whereIn('deliveries.channel_id', [...new Set(cuts.map(({ channelId }) => channelId))])
+    .whereIn('deliveries.placement', [...new Set(cuts.map(({ placement }) => placement))])
+    .select(COLUMNS)
+    .orderBy([{ column: 'deliveries.due_ms', order: 'desc' }, { column: 'deliveries.id', order: 'desc' }])
+    .limit(MAX_OF_PIECE);
+  return rows.map(toDelivery);
+}
+
 export interface DeliveryFilter {
   readonly state: DeliveryState | null;
   readonly pieceId: string | null;

@@ -30,8 +30,11 @@ export type NewPost = Omit<Post, 'revision'>;
 const toPost = (row: object): Post => fromRow<Post>(row);
 const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by'];
 
-/** Writes a post and which media it shows; its deliveries are written beside it in the same transaction. */
-export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly string[], machineNowMs: number): Promise<void> {
+/**
+ * Writes a post and which media it shows; its deliveries are written beside it in the same transaction.
+ * @param by the request that makes it, and which of its posts this is; the database keeps each once
+ */
+export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly string[], machineNowMs: number, by?: { readonly request: string; readonly part: number }): Promise<void> {
   await trx('posts').insert({
     id: post.id,
     brand_id: post.brandId,
@@ -45,6 +48,8 @@ export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly stri
     wall: post.wall,
     zone: post.zone,
     created_by: post.createdBy,
+    request: by?.request ?? null,
+    request_part: by?.part ?? null,
     created_ms: machineNowMs,
     updated_ms: machineNowMs,
   });

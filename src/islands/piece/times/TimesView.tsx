@@ -1,151 +1,128 @@
-import { roleMay } from '../../../core/access/access.ts';
-import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { schedulePiece } from '../../../contract/send-contracts.ts';
-import type { BodyOf } from '../../../contract/contract.ts';
-import { formatMoment } from '../../../core/time/wall-time.ts';
-import { ApiProblem, call } from '../../ui/call.ts';
-import { Button } from '../../ui/Button.tsx';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { roleMay } from '../../../core/access/access.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { toast } from '../../ui/toast.tsx';
-import { useNow } from '../../ui/use-now.ts';
 import { useBadges } from '../../post/DeliveryRow.tsx';
-import { MomentFields, nextQuarter, type ChosenMoment } from '../../post/MomentFields.tsx';
+import { nextQuarter, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { groupByPost, PostGroup } from '../../post/PostGroup.tsx';
-import { useDeliveries } from '../../post/use-deliveries.ts';
+import { useDeliveries, type Delivery } from '../../post/use-deliveries.ts';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { useNow } from '../../ui/use-now.ts';
 import type { ViewProps } from '../view-props.ts';
-import type { Cut } from '../use-cuts.ts';
+import { placesOf, rowsOf, type Choices, type PlaceRow } from './places.ts';
+import { PlaceRows } from './PlaceRows.tsx';
+import { useSchedule, type Refusal } from './use-schedule.ts';
 
 interface TimesProps extends ViewProps {
   readonly nowMs: number;
 }
 
-type When = BodyOf<typeof schedulePiece>['when'];
-
 const HOUR_MS = 3_600_000;
+const PAGE = 48;
 
-/** When and where: the cuts that go out, the moment in the brand's zone, and what of this piece is already on its way. */
+/** When and where: the places that the piece goes out to, each at its moment, and what of it is already on its way. */
 export function TimesView(props: TimesProps) {
-  const { brand, cuts, store, pieceId } = props;
+  const { brand, cuts, pieceId } = props;
   const nowMs = useNow(props.nowMs);
-  const [chosen, setChosen] = useState<Readonly<Record<string, string | null>>>(() => usualChoice(cuts.list));
-  const [moment, setMoment] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
-  const [problem, setProblem] = useState<string | null>(null);
-  const keys = Object.values(chosen).filter((key) => key !== null);
-  const schedule = useMutation({
-    mutationFn: async (when: When) => {
-      await store.flush();
-      const { revision } = store.getState();
-      return call(schedulePiece, { params: { brand: brand.slug, piece: pieceId }, body: { revision, cuts: cuts.list.filter((cut) => keys.includes(cut.key)).map((cut) => ({ ...cut.ref })), when } });
-    },
-    onSuccess: ({ deliveries }, when) => {
-      setProblem(null);
-      const first = deliveries[0];
-      const places = `${deliveries.length} ${deliveries.length === 1 ? 'place' : 'places'}`;
-      toast('done', when.kind === 'now' ? `On its way to ${places}.` : `Scheduled in ${places} for ${formatMoment(first?.dueMs ?? nowMs, brand.zone)}.`);
-    },
-    onError: (error) => {
-      if (!(error instanceof ApiProblem)) throw error;
-      setProblem(error.message);
-    },
-  });
+  const [choices, setChoices] = useState<Choices>({});
+  const [shared, setShared] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
+  const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
+  const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
+  const on = rows.filter(({ isOn }) => isOn);
+  // What is scheduled is left out from now on; moments that were typed stay for the next time.
+  const { schedule, isPending, refusal, dismiss } = useSchedule({ ...props, onScheduled: () => setChoices((now) => Object.fromEntries(Object.entries(now).map(([key, { isOn: _, ...rest }]) => [key, rest]))) });
   const maySend = roleMay(brand.role, 'send');
-  const disabled = !maySend || keys.length === 0 || schedule.isPending;
+  // Until it is known what is on its way, everything would be ticked.
+  const disabled = !maySend || on.length === 0 || isPending || !deliveries.isSuccess;
   return (
-    <section aria-label="Times" className="min-w-0 flex-1 overflow-auto px-6 py-5">
-      <div className="grid max-w-3xl grid-cols-2 gap-10">
-        <CutChoice cuts={cuts.list} chosen={chosen} onChange={setChosen} />
-        <div>
-          <h2 className="mb-3 text-base font-semibold">When</h2>
-          <MomentFields moment={moment} zone={brand.zone} nowMs={nowMs} onChange={setMoment} />
-          {!maySend && <p className="mt-2 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
-          {problem && (
-            <p role="alert" className="mt-2 text-sm font-medium text-coral-ink">
-              {problem}
-            </p>
-          )}
-          <div className="mt-4 flex gap-2">
-            <Button look="primary" disabled={disabled} onClick={() => schedule.mutate({ kind: 'at', ...moment })}>
-              Schedule in {keys.length} {keys.length === 1 ? 'place' : 'places'}
-            </Button>
-            <Button disabled={disabled} onClick={() => schedule.mutate({ kind: 'now' })}>
-              Send now
-            </Button>
-          </div>
+    <section aria-label="Times" className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
+      <div className="max-w-5xl">
+        <h2 className="mb-3 text-base font-semibold">Where and when</h2>
+        <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
+        {!maySend && <p className="mt-3 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
+        {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
+        <div className="mt-4 flex flex-wrap gap-2">
+          <Button look="primary" disabled={disabled} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
+            Schedule in {on.length} {on.length === 1 ? 'place' : 'places'}
+          </Button>
+          <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />
         </div>
       </div>
-      <OnItsWay {...props} nowMs={nowMs} />
+      <PostsOfPiece {...props} deliveries={deliveries} nowMs={nowMs} />
     </section>
   );
 }
 
-/** Cuts that show in the same place of a channel are alternatives: one of them goes out, or none. */
-function usualChoice(cuts: readonly Cut[]): Readonly<Record<string, string | null>> {
-  const chosen: Record<string, string> = {};
-  for (const cut of cuts) {
-    const place = placeOf(cut);
-    const before = cuts.find((each) => each.key === chosen[place]);
-    // What shows more of a carousel goes first; of several shapes the tallest takes most of a reader's screen.
-    const more = cut.slides.length - (before?.slides.length ?? 0);
-    if (!before || more > 0 || (more === 0 && aspectOf(cut) < aspectOf(before))) chosen[place] = cut.key;
-  }
-  return chosen;
-}
-
-const placeOf = (cut: Cut): string => `${cut.channel.id}.${cut.placement.surface}`;
-const aspectOf = (cut: Cut): number => cut.placement.exportPx.width / cut.placement.exportPx.height;
-
-interface CutChoiceProps {
-  readonly cuts: readonly Cut[];
-  readonly chosen: Readonly<Record<string, string | null>>;
-  readonly onChange: (chosen: Readonly<Record<string, string | null>>) => void;
-}
-
-function CutChoice({ cuts, chosen, onChange }: CutChoiceProps) {
-  const places = [...new Set(cuts.map(placeOf))];
+function RefusalNote({ refusal, onAgain, onDismiss }: { readonly refusal: Refusal; readonly onAgain: (order: NonNullable<Refusal['again']>) => void; readonly onDismiss: () => void }) {
+  const { sentence, again } = refusal;
   return (
-    <div>
-      <h2 className="mb-3 text-base font-semibold">Where</h2>
-      <ul className="border-t border-line">
-        {places.map((place) => {
-          const here = cuts.filter((cut) => placeOf(cut) === place);
-          const first = here[0];
-          if (!first) return null;
-          return (
-            <li key={place} className="border-b border-line py-2.5">
-              <fieldset>
-                <legend className="flex items-center gap-2 text-sm font-semibold">
-                  <ChannelBadge badge={first.sheet.badge} size={16} />
-                  {first.channel.name} <span className="font-normal text-quiet">{first.placement.surface}</span>
-                </legend>
-                <div className="mt-1 flex flex-wrap gap-x-4 gap-y-1 pl-6 text-sm">
-                  {here.map((cut) => (
-                    <label key={cut.key} className="flex items-center gap-1.5">
-                      <input type="radio" name={place} checked={chosen[place] === cut.key} onChange={() => onChange({ ...chosen, [place]: cut.key })} className="accent-house" />
-                      {cut.placement.name}
-                    </label>
-                  ))}
-                  <label className="flex items-center gap-1.5 text-quiet">
-                    <input type="radio" name={place} checked={chosen[place] === null} onChange={() => onChange({ ...chosen, [place]: null })} className="accent-house" />
-                    leave out
-                  </label>
-                </div>
-              </fieldset>
-            </li>
-          );
-        })}
-      </ul>
+    <div role="alert" className="mt-3 rounded-md border border-coral px-3 py-2 text-sm">
+      <p className="font-medium text-coral-ink">{sentence}</p>
+      {again && (
+        <div className="mt-2 flex gap-2">
+          <Button size="small" onClick={() => onAgain(again)}>
+            Schedule it once more
+          </Button>
+          <Button size="small" onClick={onDismiss}>
+            Leave it
+          </Button>
+        </div>
+      )}
     </div>
   );
 }
 
-function OnItsWay({ brand, pieceId, nowMs }: TimesProps) {
+/** Sending at once cannot be taken back, so it names the places first. */
+function SendNow({ rows, isDisabled, onSend }: { readonly rows: readonly PlaceRow<Delivery>[]; readonly isDisabled: boolean; readonly onSend: () => void }) {
+  return (
+    <DialogTrigger>
+      <AriaButton isDisabled={isDisabled} className={buttonClasses('plain')}>
+        Send now
+      </AriaButton>
+      <Popover placement="top start" className="shadow-float w-80 rounded-md border border-line bg-panel p-4">
+        <Dialog aria-label="Send now" className="outline-none">
+          {({ close }) => (
+            <>
+              <p className="text-sm font-semibold">This goes out at once, and everyone can see it:</p>
+              <ul className="mt-2 max-h-60 space-y-1 overflow-auto text-sm">
+                {rows.map(({ place, cut }) => (
+                  <li key={place.key} className="flex items-center gap-2">
+                    <ChannelBadge badge={cut.sheet.badge} size={15} />
+                    <span className="min-w-0 truncate">
+                      {cut.channel.name}, {cut.placement.name}
+                    </span>
+                  </li>
+                ))}
+              </ul>
+              <div className="mt-3 flex justify-end gap-2">
+                <Button size="small" onClick={close}>
+                  Not yet
+                </Button>
+                <Button
+                  size="small"
+                  look="primary"
+                  onClick={() => {
+                    close();
+                    onSend();
+                  }}
+                >
+                  Send to {rows.length} {rows.length === 1 ? 'place' : 'places'}
+                </Button>
+              </div>
+            </>
+          )}
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
+
+function PostsOfPiece({ brand, nowMs, deliveries }: TimesProps & { readonly deliveries: ReturnType<typeof useDeliveries> }) {
   const badges = useBadges(brand.slug);
-  const deliveries = useDeliveries(brand.slug, { piece: pieceId }, 20);
   const { items } = deliveries;
   if (items.length === 0) return null;
   return (
-    <section aria-labelledby="on-its-way" className="mt-9 max-w-3xl">
+    <section aria-labelledby="on-its-way" className="mt-9 max-w-5xl">
       <h2 id="on-its-way" className="mb-2 text-base font-semibold">
         Posts of this piece
       </h2>

@@ -13,6 +13,7 @@ import * as eleventh from './0011-documents.ts';
 import * as twelfth from './0012-jobs.ts';
 import * as thirteenth from './0013-portable-lists.ts';
 import * as fourteenth from './0014-covering-lists.ts';
+import * as fifteenth from './0015-schedule-requests.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -30,6 +31,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0012-jobs', migration: twelfth },
   { name: '0013-portable-lists', migration: thirteenth },
   { name: '0014-covering-lists', migration: fourteenth },
+  { name: '0015-schedule-requests', migration: fifteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,0 +1,88 @@
+import type { DeliveryState } from '../../../core/post/delivery-state.ts';
+import type { ChosenMoment } from '../../post/MomentFields.tsx';
+import type { Cut } from '../use-cuts.ts';
+
+/** A place of a channel where one of several cuts shows. */
+export interface Place {
+  readonly key: string;
+  readonly name: string;
+  readonly cuts: readonly [Cut, ...Cut[]];
+}
+
+/** What a person has decided for a place; what is missing follows from the piece, its posts and the shared moment. */
+export interface PlaceChoice {
+  readonly isOn?: boolean;
+  readonly cutKey?: string;
+  /** A moment of its own. */
+  readonly moment?: ChosenMoment;
+}
+
+export type Choices = Readonly<Record<string, PlaceChoice>>;
+
+/** What of a piece is on its way or out already. */
+export interface EarlierDelivery {
+  readonly channelId: string;
+  readonly placement: string;
+  readonly state: DeliveryState;
+  readonly dueMs: number;
+}
+
+export interface PlaceRow<Earlier extends EarlierDelivery = EarlierDelivery> {
+  readonly place: Place;
+  readonly cut: Cut;
+  readonly isOn: boolean;
+  readonly moment: ChosenMoment;
+  readonly hasOwnMoment: boolean;
+  /** The latest outing of this piece in this place that waits, is being sent or is out; null for none. */
+  readonly earlier: Earlier | null;
+}
+
+const aspectOf = (cut: Cut): number => cut.placement.exportPx.width / cut.placement.exportPx.height;
+
+/** Cuts that show in the same place of a channel are alternatives: one of them goes out, or none. */
+export function placesOf(cuts: readonly Cut[]): readonly Place[] {
+  const places = new Map<string, Place>();
+  for (const cut of cuts) {
+    const key = `${cut.channel.id}.${cut.placement.surface}`;
+    const known = places.get(key);
+    places.set(key, known ? { ...known, cuts: [...known.cuts, cut] } : { key, name: `${cut.channel.name} ${cut.placement.surface}`, cuts: [cut] });
+  }
+  return [...places.values()];
+}
+
+/** What shows more of a carousel goes first; of several shapes the tallest takes most of a reader's screen. */
+function usualCut([first, ...others]: Place['cuts']): Cut {
+  return others.reduce((best, cut) => {
+    const more = cut.slides.length - best.slides.length;
+    return more > 0 || (more === 0 && aspectOf(cut) < aspectOf(best)) ? cut : best;
+  }, first);
+}
+
+const isThere = ({ state }: EarlierDelivery): boolean => state === 'scheduled' || state === 'sending' || state === 'sent';
+
+/** A row a place: what goes out there and when. A place in which the piece is scheduled or out already is left out until a person ticks it. */
+export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, deliveries: readonly Earlier[]): readonly PlaceRow<Earlier>[] {
+  return places.map((place) => {
+    const choice = choices[place.key] ?? {};
+    const earlier = deliveries.filter((each) => isThere(each) && place.cuts.some((cut) => cut.channel.id === each.channelId && cut.placement.key === each.placement)).toSorted((a, b) => b.dueMs - a.dueMs)[0] ?? null;
+    return {
+      place,
+      cut: place.cuts.find(({ key }) => key === choice.cutKey) ?? usualCut(place.cuts),
+      isOn: choice.isOn ?? earlier === null,
+      moment: choice.moment ?? shared,
+      hasOwnMoment: choice.moment !== undefined,
+      earlier,
+    };
+  });
+}
+
+/** Another decision for a place. A moment of its own says that something goes out there. */
+export function choose(choices: Choices, key: string, change: PlaceChoice): Choices {
+  return { ...choices, [key]: { ...choices[key], ...change, ...(change.moment ? { isOn: true } : {}) } };
+}
+
+/** The place follows the shared moment again. */
+export function followShared(choices: Choices, key: string): Choices {
+  const { moment: _, ...rest } = choices[key] ?? {};
+  return { ...choices, [key]: rest };
+}
