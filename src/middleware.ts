@@ -51,6 +51,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
   if (pathname.startsWith('/b/') && !brand) return context.redirect('/');
   Object.assign(context.locals, { me, brand, theme: readTheme(context.request.headers) } satisfies App.Locals);
   const response = await next();
+  // A page holds what a person may see now, and the time: neither is right when it comes from a cache.
+  if (!isApi && !isAsset) response.headers.set('cache-control', 'private, no-store');
   for (const [name, value] of Object.entries(securityHeaders)) {
     // A dev server injects scripts of its own.
     if (name === 'content-security-policy' && import.meta.env.DEV) continue;

@@ -7,6 +7,7 @@ import { startEngines } from '../../src/server/render/engines.ts';
 import { contents } from './contents.ts';
 import { fillTemplate } from './fill.ts';
 import type { Violation, ViolationKind } from './measure.ts';
+import { bookFor } from './marks.ts';
 import { corpusPictures } from './pictures.ts';
 import { corpusPlacements } from './placements.ts';
 import { runCut } from './run-cut.ts';
@@ -33,11 +34,12 @@ async function runTemplate(key: string): Promise<TemplateResult> {
   const violations: (Violation & { readonly where: string })[] = [];
   let cuts = 0;
   for (const [brand, book] of books) {
-    for (const content of contents) {
+    for (const [index, content] of contents.entries()) {
+      const marked = bookFor(book, index);
       await engines.load(neededGlyphs(book, [{ template, frame: fillTemplate(template, content) }]), {});
       for (const placement of corpusPlacements) {
         cuts += 1;
-        const found = await runCut({ template, content, placement, book }, engines.engines, pictures);
+        const found = await runCut({ template, content, placement, book: marked }, engines.engines, pictures);
         for (const violation of found) violations.push({ ...violation, where: `${brand}, ${content.name}, ${placement.key}` });
       }
     }

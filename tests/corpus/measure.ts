@@ -132,7 +132,8 @@ function regionOf(node: GlyphsNode | ArtworkNode, { size }: Scene): Region {
     const [left, top] = [within(Math.floor(region.left), 0, size.widthPx - 1), within(Math.floor(region.top), 0, size.heightPx - 1)];
     return { left, top, right: within(Math.ceil(region.right), left + 1, size.widthPx), bottom: within(Math.ceil(region.bottom), top + 1, size.heightPx) };
   };
-  if (node.kind === 'artwork') return clamp({ left: node.xPx - 2, top: node.yPx - 2, right: node.xPx + 400 * node.scale, bottom: node.yPx + 400 * node.scale });
+  // How far artwork reaches is looked up in its pixels: to the edges of the cut.
+  if (node.kind === 'artwork') return clamp({ left: node.xPx - 2, top: node.yPx - 2, right: size.widthPx, bottom: size.heightPx });
   const reach = node.sizePx * 1.6;
   const xs = node.glyphs.map((glyph) => glyph.xPx);
   const ys = node.glyphs.map((glyph) => glyph.yPx);

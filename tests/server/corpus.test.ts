@@ -13,6 +13,7 @@ import { contents } from '../corpus/contents.ts';
 import { fillTemplate } from '../corpus/fill.ts';
 import { avoidableLoneWord, brokenWord } from '../corpus/line-rules.ts';
 import { measureCut, type Violation } from '../corpus/measure.ts';
+import { bookFor, withMarks } from '../corpus/marks.ts';
 import { corpusPictures, type CorpusPictures } from '../corpus/pictures.ts';
 import { corpusPlacements } from '../corpus/placements.ts';
 import { runCut } from '../corpus/run-cut.ts';
@@ -32,7 +33,7 @@ beforeAll(async () => {
 
 /** One placement a content, another for the next: a walk through the whole corpus with a step of its own. */
 const sample = corpusTemplates.flatMap((template, row) =>
-  contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: (index + row) % 2 === 0 ? gullwickBook : lanternfallBook })),
+  contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: bookFor((index + row) % 2 === 0 ? gullwickBook : lanternfallBook, index + row) })),
 );
 
 describe('a walk through the corpus', () => {
@@ -67,6 +68,16 @@ describe('the measures', () => {
     ['a text over another', 'overlap', changeText('line', moved(0, -160))],
   ] as const)('find %s', async (_, kind, change) => {
     expect((await planted(change)).map((violation) => violation.kind)).toContain(kind);
+  });
+
+  it('find a mark that runs off the cut', async () => {
+    const wide = withMarks(gullwickBook, 'wide');
+    const marks = wide.marks.map((mark) => ({ ...mark, viewBox: { width: 40, height: 100 } }));
+    const template = getShippedTemplate('band');
+    const { scene, report } = compose({ template, frame: fillTemplate(template, usual), book: { ...wide, marks }, placement: square, pictures: pictures.pictures, ghosts: false, adjustment: linkedCut }, engines);
+    const painted = await paintScene(scene, engines.typesetter, pictures.sources);
+    const found = measureCut({ scene, report, painted, placement: square, book: { ...wide, marks }, language: 'en', typesetter: engines.typesetter, labelSlots: new Set(['label']) });
+    expect(found.filter(({ what }) => what.startsWith('mark'))).not.toEqual([]);
   });
 
   it('know words that are broken, and lone words that need not be', () => {

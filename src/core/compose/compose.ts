@@ -1,18 +1,18 @@
 import type { Yoga } from 'yoga-layout/load';
-import { resolveScheme, type BrandBook } from '../brand/brand-book.ts';
+import { resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
 import { ALONE, type SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Scene } from '../scene/scene.ts';
-import { walkParts, type StackPart, type TextPart } from '../template/parts.ts';
+import { walkParts, type MarkPart, type StackPart, type TextPart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
-import { emit } from './emit.ts';
+import { emit, type Emitted } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
@@ -66,14 +66,21 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = arrange(template, frame.size, adjustment.arrangement);
-  const settingWithout = (dropped: readonly string[]): Setting => {
+  const settingWithout = (marks: Setting['marks']) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
     const root = expandRows(arrangement.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, place, caps: input.caps, engines };
+    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
-  const { setting, texts, fitted, dropped, overBy } = fitDropping(template, adjustment, settingWithout);
-  const emitted = emit({ book, scheme, frame, bound: setting.bound, texts, fitted, crops: adjustment.crops ?? {}, place, typesetter: engines.typesetter });
+  const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
+    const found = fitDropping(template, adjustment, settingWithout(marks));
+    const { setting, texts, fitted } = found;
+    return { ...found, emitted: emit({ book, scheme, frame, bound: setting.bound, marks, texts, fitted, crops: adjustment.crops ?? {}, place, typesetter: engines.typesetter }) };
+  };
+  // Which mark stands out is known when all lies where it lies; a mark of another shape needs another layout.
+  const first = setFor(NO_MARKS);
+  const isSameShape = [...first.emitted.marks].every(([part, mark]) => isAlike(mark, usualMark(first.setting, part)));
+  const { setting, texts, fitted, dropped, overBy, emitted } = isSameShape ? first : setFor(first.emitted.marks);
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
@@ -85,6 +92,21 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     },
     sizes: sizesFound(arrangement, texts, fitted),
   };
+}
+
+const NO_MARKS: Setting['marks'] = new Map();
+
+/** The mark that a part has room for: the chosen one, else the first of the book. */
+function usualMark({ book, bound, marks }: Setting, part: MarkPart): BrandMark | null {
+  return chosenMark(book, bound, part) ?? marks.get(part) ?? book.marks[0] ?? null;
+}
+
+/** Shapes that differ by less than this share take the same room. */
+const SAME_SHAPE = 0.05;
+
+function isAlike(mark: BrandMark, other: BrandMark | null): boolean {
+  const aspectOf = ({ viewBox }: BrandMark): number => viewBox.width / viewBox.height;
+  return other !== null && Math.abs(aspectOf(mark) / aspectOf(other) - 1) < SAME_SHAPE && mark.leastHeightPx === other.leastHeightPx;
 }
 
 function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcome): ReadonlyMap<string, number> {
@@ -146,6 +168,8 @@ interface Setting {
   readonly textStep: number;
   readonly place: SlidePlace;
   readonly caps: ReadonlyMap<string, number> | undefined;
+  /** Marks that are decided; others take the room of the usual one. */
+  readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly engines: Engines;
 }
 
@@ -168,7 +192,8 @@ function shapeTexts(setting: Setting): SetTexts {
   return texts;
 }
 
-function runFit({ root, bound, book, frame, hidden, place, engines }: Setting, texts: SetTexts): FitOutcome {
+function runFit(setting: Setting, texts: SetTexts): FitOutcome {
+  const { root, frame, hidden, place, engines } = setting;
   const solver = new LayoutSolver(
     {
       root,
@@ -176,10 +201,7 @@ function runFit({ root, bound, book, frame, hidden, place, engines }: Setting, t
       texts,
       isHidden: (slot) => hidden.includes(slot),
       place,
-      markAspect: (part) => {
-        const mark = chosenMark(book, bound, part) ?? book.marks[0];
-        return mark ? mark.viewBox.width / mark.viewBox.height : 1;
-      },
+      markOf: (part) => usualMark(setting, part),
     },
     engines.yoga,
   );

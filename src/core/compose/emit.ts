@@ -2,7 +2,7 @@ import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.t
 import { coloursOfMark } from '../brand/best-ground.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
-import { growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
+import { boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
@@ -30,6 +30,8 @@ export interface EmitInput {
   readonly scheme: ResolvedScheme;
   readonly frame: CutFrame;
   readonly bound: Bound;
+  /** The marks that the layout was made for; where it says none, what lies behind a place chooses. */
+  readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly texts: ReadonlyMap<TextPart, SetText>;
   readonly fitted: FitOutcome;
   /** Crops that a person has moved in this cut, by slot. */
@@ -43,6 +45,8 @@ export interface Emitted {
   readonly nodes: readonly SceneNode[];
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
+  /** The marks that were taken. */
+  readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly findings: readonly CutFinding[];
 }
 
@@ -51,19 +55,22 @@ const LARGE_PX_AT_1080 = 66;
 const GHOST_ALPHA = 0.42;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
+/** Rounding of the layout may put a mark this far over the edge. */
+const CUT_OFF_TOLERANCE_PX = 1;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
 
 /** Crop, contrast and emission: turns a layout into scene nodes, part by part in painting order. */
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, marks: emitter.marks, findings: emitter.findings };
 }
 
 class Emitter {
   readonly nodes: SceneNode[] = [];
   readonly placed: PlacedText[] = [];
   readonly pictures: PlacedPicture[] = [];
+  readonly marks = new Map<MarkPart, BrandMark>();
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
 
@@ -256,15 +263,17 @@ class Emitter {
 
   #mark(part: MarkPart, box: Box): void {
     const own = chosenMark(this.input.book, this.input.bound, part);
-    const mark = own ?? chooseMark(this.input.book, this.#backdrop, box);
+    const mark = own ?? this.input.marks.get(part) ?? chooseMark(this.input.book, this.#backdrop, box);
+    this.marks.set(part, mark);
     if (own) this.#checkMarkContrast(own, box);
     else if (part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });
-    const scale = box.heightPx / mark.viewBox.height;
+    // The layout may have been made for a mark of another shape; it is made again for this one.
+    const scale = Math.min(box.heightPx / mark.viewBox.height, box.widthPx / mark.viewBox.width);
     if (mark.kind === 'vector') {
       this.nodes.push({ kind: 'artwork', xPx: box.xPx, yPx: box.yPx, scale, paths: mark.paths });
     } else {
       const whole = { x: 0, y: 0, width: 1, height: 1 };
-      this.nodes.push({ kind: 'picture', pictureId: mark.mediaId, box: { ...box, widthPx: mark.viewBox.width * scale }, window: whole });
+      this.nodes.push({ kind: 'picture', pictureId: mark.mediaId, box: { ...box, widthPx: mark.viewBox.width * scale, heightPx: mark.viewBox.height * scale }, window: whole });
     }
     this.#checkMarkRoom(mark, box);
   }
@@ -276,8 +285,10 @@ class Emitter {
     if (ratio < MIN_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: MIN_LARGE_CONTRAST });
   }
 
-  /** A mark has to be large enough to be seen, and no words may come into its room. */
+  /** A mark has to be whole and large enough to be seen, and no words may come into its room. */
   #checkMarkRoom(mark: BrandMark, box: Box): void {
+    const { size } = this.input.frame;
+    if (!boxContains({ xPx: 0, yPx: 0, ...size }, box, CUT_OFF_TOLERANCE_PX)) this.findings.push({ kind: 'cut-off-mark' });
     const heightPx = box.heightPx / (this.input.frame.size.widthPx / 1080);
     if (heightPx < mark.leastHeightPx) this.findings.push({ kind: 'small-mark', heightPx, leastHeightPx: mark.leastHeightPx });
     const room = growBox(box, mark.clearSpace * box.heightPx);

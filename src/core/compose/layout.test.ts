@@ -2,6 +2,7 @@ import { loadYoga } from 'yoga-layout/load';
 import { afterEach, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import type { BrandMark } from '../brand/brand-book.ts';
 import type { Box } from '../geometry/box.ts';
 import { ALONE } from '../piece/slides-of-cut.ts';
 import type { Part, StackPart, TextPart } from '../template/parts.ts';
@@ -18,6 +19,7 @@ afterEach(() => {
   for (const solver of solvers.splice(0)) solver.free();
 });
 
+const mark = { ...gullwickBook.marks[0], viewBox: { width: 50, height: 100 } } as BrandMark;
 const headline: TextPart = { part: 'text', slot: 'headline', role: 'display', align: 'start', ink: 'ink', sizeM: { max: 2, min: 0.8 } };
 const stack = (more: Partial<StackPart>, ...children: readonly Part[]): StackPart => ({ part: 'stack', direction: 'column', ...more, children });
 
@@ -29,7 +31,7 @@ function solverOf(root: StackPart, words: Readonly<Record<string, string>> = {})
     if (part.part === 'text' && text !== undefined) texts.set(part, setText(part, { text, ghost: false }, { book: gullwickBook, frame, textStep: 0 }, typesetter));
   };
   visit(root);
-  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markAspect: () => 0.5, place: ALONE }, yoga);
+  const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markOf: () => mark, place: ALONE }, yoga);
   solvers.push(solver);
   return solver;
 }

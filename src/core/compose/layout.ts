@@ -1,4 +1,6 @@
 import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
+import type { BrandMark } from '../brand/brand-book.ts';
+import { markSize } from '../brand/mark-size.ts';
 import type { Box } from '../geometry/box.ts';
 import { MARK_SLOT } from '../piece/adjustment.ts';
 import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/parts.ts';
@@ -24,8 +26,8 @@ export interface LayoutInput {
   readonly texts: ReadonlyMap<TextPart, SetText>;
   /** Slots that this cut leaves out; `mark` is the brand's mark. */
   readonly isHidden: (slot: string) => boolean;
-  /** Width divided by height of the mark that will stand in a mark part. */
-  readonly markAspect: (part: MarkPart) => number;
+  /** The mark that will stand in a mark part; null in a book without marks. */
+  readonly markOf: (part: MarkPart) => BrandMark | null;
   /** Where the slide stands among the others. */
   readonly place: SlidePlace;
 }
@@ -117,8 +119,7 @@ export class LayoutSolver {
         break;
       }
       case 'mark':
-        node.setHeight(part.heightM * marginPx);
-        node.setWidth(part.heightM * marginPx * this.input.markAspect(part));
+        this.#sizeMark(node, part);
         break;
       case 'rule':
         if (part.lengthM > 0) node.setWidth(part.lengthM * marginPx);
@@ -149,6 +150,24 @@ export class LayoutSolver {
         break;
     }
     return { part, node, padding, children };
+  }
+
+  #sizeMark(node: YogaNode, part: MarkPart): void {
+    const mark = this.input.markOf(part);
+    if (!mark) return;
+    const { marginPx, size, safe } = this.input.frame;
+    const aspect = mark.viewBox.width / mark.viewBox.height;
+    const sides = Math.max(safe.leftPx, marginPx) + Math.max(safe.rightPx, marginPx);
+    const { widthPx, heightPx } = markSize(aspect, { heightPx: part.heightM * marginPx, leastHeightPx: mark.leastHeightPx * (size.widthPx / 1080), mostWidthPx: size.widthPx - sides });
+    // What it stands in may be narrower than the cut: then it is as wide as that, and keeps its shape.
+    if (widthPx > heightPx) {
+      node.setWidth(widthPx);
+      node.setMaxWidthPercent(100);
+      node.setAspectRatio(aspect);
+    } else {
+      node.setWidth(widthPx);
+      node.setHeight(heightPx);
+    }
   }
 
   #isShown(part: Part): boolean {

@@ -12,6 +12,8 @@ export type CutFinding =
   | { readonly kind: 'empty-slot'; readonly slot: string }
   /** A fill-in that no fact has a text for; `unknown`: no fact has its key. */
   | { readonly kind: 'missing-fact'; readonly slot: string; readonly fact: string; readonly reason: 'unknown' | 'empty' }
+  /** The mark runs over the edge of the cut. */
+  | { readonly kind: 'cut-off-mark' }
   /** Heights in pixels of a cut 1080 wide. */
   | { readonly kind: 'small-mark'; readonly heightPx: number; readonly leastHeightPx: number }
   /** A mark chosen by a person that stands out too little. */

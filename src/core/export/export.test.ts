@@ -29,7 +29,9 @@ describe('fileNames', () => {
   });
 
   it.each([
-    ['Wind & Wetter: für alle!', 'wind-wetter-fur-alle'],
+    ['Wind & Wetter: für alle!', 'wind-wetter-fuer-alle'],
+    ['Süße Grüße aus Łódź', 'suesse-gruesse-aus-lodz'],
+    ['Змей', 'zmey'],
     ['凧', 'piece'],
   ])('makes %s part of a file name', (name, slug) => {
     expect(slugOf(name)).toBe(slug);

@@ -1,6 +1,7 @@
 import type { BrandBook } from '../brand/brand-book.ts';
 import { avoidedWords, replaceAvoided } from '../brand/voice.ts';
 import type { CutFinding, CutReport } from '../compose/report.ts';
+import { MARK_SLOT } from '../piece/adjustment.ts';
 import { cutKey, slideAdjustmentOf, slideKey, slotText, type Frame, type Piece } from '../piece/piece.ts';
 import { slideTemplate } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
@@ -100,6 +101,9 @@ function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOf
         break;
       case 'low-contrast':
         push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, fix: null });
+        break;
+      case 'cut-off-mark':
+        push({ severity: 'stops', sentence: `The mark is cut off in ${where}: there is no room for all of it.`, fix: { label: 'Leave the mark out here', change: { kind: 'hide-part', cut: target, slot: MARK_SLOT } } });
         break;
       case 'small-mark':
         push({ severity: 'warns', sentence: `The mark is ${Math.round(finding.heightPx)} pixels high in ${where}; the book asks for ${finding.leastHeightPx}.`, fix: null });

@@ -67,6 +67,10 @@ describe('preflight', () => {
     expect(findings.map((finding) => finding.sentence)).toEqual(['The mark is 32 pixels high in Petalry Story; the book asks for 48.', 'Line comes into the clear space of the mark in Petalry Story.']);
   });
 
+  it('stops a cut that cuts the mark off, and offers to leave it out there', () => {
+    expect(check([cut('story', { findings: [{ kind: 'cut-off-mark' }] })])).toMatchObject([{ severity: 'stops', sentence: 'The mark is cut off in Petalry Story: there is no room for all of it.', fix: { change: { kind: 'hide-part', slot: 'mark' } } }]);
+  });
+
   it.each([
     ['2026-11-24', 'stops', /ended on 24 November 2026/],
     ['2026-11-25', 'warns', /ends on 25 November 2026/],

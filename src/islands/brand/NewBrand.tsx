@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { createBrand, listStandinNetworks, readBrandSource } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
 import { draftBook, keyFrom } from '../../core/brand/exchange/draft-book.ts';
@@ -26,14 +26,19 @@ export default function NewBrand() {
 }
 
 const nothingPicked: Picks = { colours: new Set(), displayFont: null, textFont: null, marks: new Set() };
-const zones = Intl.supportedValuesOf('timeZone');
 
 function Beginning() {
   const [source, setSource] = useState<Source | null>(null);
   const [picks, setPicks] = useState<Picks>(nothingPicked);
   const [name, setName] = useState('');
   const [handle, setHandle] = useState('');
-  const [zone, setZone] = useState(() => Intl.DateTimeFormat().resolvedOptions().timeZone);
+  const [zone, setZone] = useState('UTC');
+  const [zones, setZones] = useState<readonly string[]>([]);
+  // Where a person is, and which zones there are, only the browser knows: the server's page would say something else.
+  useEffect(() => {
+    setZone(Intl.DateTimeFormat().resolvedOptions().timeZone);
+    setZones(Intl.supportedValuesOf('timeZone'));
+  }, []);
   const [address, setAddress] = useState('');
   const networks = useQuery({ queryKey: ['standin-networks'], queryFn: () => call(listStandinNetworks) });
   const [without, setWithout] = useState<ReadonlySet<string>>(new Set());
@@ -100,7 +105,7 @@ function Beginning() {
               {read.isPending ? 'Reading…' : 'Read the page'}
             </Button>
           </form>
-          <label className="block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
+          <label className="relative block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
             <span className="font-medium text-ink">Or upload files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, an SVG mark
             <input
               type="file"

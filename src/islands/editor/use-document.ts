@@ -8,9 +8,13 @@ export function useDocument<Document extends object>(store: DocumentStore<Docume
       if (store.hasUnsaved()) event.preventDefault();
     };
     const keys = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || event.altKey || event.key.toLowerCase() !== 'z') return;
+      if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
+      const key = event.key.toLowerCase();
+      // Both habits: Ctrl+Shift+Z and Ctrl+Y.
+      const isRedo = (key === 'z' && event.shiftKey) || (key === 'y' && !event.shiftKey && !event.metaKey);
+      if (key !== 'z' && !isRedo) return;
       event.preventDefault();
-      if (event.shiftKey) store.redo();
+      if (isRedo) store.redo();
       else store.undo();
     };
     const leave = (): void => store.leave();

@@ -41,7 +41,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
               Choose a picture
             </Heading>
             <div className="flex gap-2">
-              <label className={`${buttonClasses('plain')} focus-within:outline-2 focus-within:outline-house`}>
+              <label className={`${buttonClasses('plain')} relative focus-within:outline-2 focus-within:outline-house`}>
                 <ImagePlus aria-hidden className="size-4" />
                 Upload
                 <input type="file" accept="image/jpeg,image/png,image/webp,video/*" className="sr-only" onChange={(event) => uploads.add([...(event.target.files ?? [])])} />

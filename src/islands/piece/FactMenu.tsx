@@ -1,25 +1,55 @@
 import Braces from 'lucide-react/icons/braces';
+import { useEffect, useRef, useState } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import type { Fact } from '../../core/brand/brand-book.ts';
 import { fillInOf } from '../../core/brand/facts.ts';
+import { insertText } from '../../core/words/insert-text.ts';
 
 interface FactMenuProps {
   readonly facts: readonly Fact[];
   /** House hashtags, offered in captions. */
   readonly hashtags?: readonly string[];
-  readonly onPick: (text: string) => void;
+  /** The whole text with what was put in. */
+  readonly onText: (text: string) => void;
 }
 
-/** The brand's facts, and its hashtags where they belong, to be put into a text. */
-export function FactMenu({ facts, hashtags = [], onPick }: FactMenuProps) {
+/** On an element around a text area and its menu, by which the menu finds the field that it belongs to. */
+export const WITH_FACTS = { 'data-with-facts': '' } as const;
+
+/** The brand's facts, and its hashtags where they belong, to be put into a text where its caret is. */
+export function FactMenu({ facts, hashtags = [], onText }: FactMenuProps) {
+  const trigger = useRef<HTMLButtonElement>(null);
+  const [field, setField] = useState<HTMLTextAreaElement | null>(null);
+  // A field that nobody has been in yet has its caret at the start; what is put in belongs behind its text.
+  const visited = useRef(false);
+  useEffect(() => {
+    const found = trigger.current?.closest('[data-with-facts]')?.querySelector('textarea') ?? null;
+    setField(found);
+    const note = (): void => void (visited.current = true);
+    found?.addEventListener('focus', note);
+    return () => found?.removeEventListener('focus', note);
+  }, []);
+  const put = (added: string): void => {
+    if (!field) return;
+    const end = field.value.length;
+    const { text, caret } = insertText(field.value, visited.current ? { start: field.selectionStart, end: field.selectionEnd } : { start: end, end }, added);
+    onText(text);
+    // The menu gives the focus back to its button when it has closed; the typing goes on in the field.
+    requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        field.focus();
+        field.setSelectionRange(caret, caret);
+      }),
+    );
+  };
   if (facts.length + hashtags.length === 0) return null;
   return (
     <MenuTrigger>
-      <AriaButton aria-label="Put a fact in here" className="rounded-md p-0.5 text-quiet hover:bg-sunk hover:text-ink">
+      <AriaButton ref={trigger} aria-label="Put a fact in here" className="rounded-md p-0.5 text-quiet hover:bg-sunk hover:text-ink">
         <Braces aria-hidden className="size-3.5" />
       </AriaButton>
       <Popover className="shadow-float max-h-80 overflow-auto rounded-md border border-line bg-panel p-1">
-        <Menu aria-label="Facts" className="min-w-64 outline-none" onAction={(key) => onPick(String(key))}>
+        <Menu aria-label="Facts" className="min-w-64 outline-none" onAction={(key) => put(String(key))}>
           {hashtags.map((tag) => (
             <MenuItem key={tag} id={tag} textValue={tag} className="cursor-pointer rounded-md px-2.5 py-1 text-sm outline-none data-[focused]:bg-sunk">
               {tag}
@@ -35,9 +65,4 @@ export function FactMenu({ facts, hashtags = [], onPick }: FactMenuProps) {
       </Popover>
     </MenuTrigger>
   );
-}
-
-/** A text with something put behind it, parted by a space. */
-export function withBehind(text: string, added: string): string {
-  return text === '' || /\s$/.test(text) ? text + added : `${text} ${added}`;
 }

@@ -81,7 +81,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   const client = useQueryClient();
   const [store] = useState(() => new DocumentStore<Piece>(stored, pieceSaver(brand.slug, stored.id)));
   const state = useDocument(store);
-  const [view, setView] = useState<ViewKey>(() => viewKeys.find((key) => location.hash === `#${key}`) ?? 'look');
+  const [view, setView] = useState<ViewKey>(() => viewKeys.find((key) => location.hash.split('/')[0] === `#${key}`) ?? 'look');
   const [isHistoryOpen, setHistoryOpen] = useState(false);
   const [media, setMedia] = useState<ReadonlyMap<string, MediaItem>>(() => new Map(stored.media.map((item) => [item.id, item])));
   const [present, setPresent] = useState<readonly PresentPerson[]>([]);

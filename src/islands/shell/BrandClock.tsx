@@ -1,5 +1,6 @@
+import { useEffect } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { moveClock } from '../../contract/account-contracts.ts';
+import { getMe, moveClock } from '../../contract/account-contracts.ts';
 import { formatClock, formatMoment, zonePlace } from '../../core/time/wall-time.ts';
 import { ApiProblem, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -18,6 +19,14 @@ const steps = [
 /** The brand's own time, with its zone. In the demo it opens a way to move time forward. */
 export function BrandClock({ zone, nowMs: serverNowMs, movable }: { readonly zone: string; readonly nowMs: number; readonly movable: boolean }) {
   const nowMs = useNow(serverNowMs);
+  useEffect(() => {
+    // A page that the browser has kept aside comes back with the time it was left at.
+    const ask = (event: PageTransitionEvent): void => {
+      if (event.persisted) void call(getMe).then((me) => announceNow(me.nowMs), () => undefined);
+    };
+    addEventListener('pageshow', ask);
+    return () => removeEventListener('pageshow', ask);
+  }, []);
   const reading = (
     <time suppressHydrationWarning dateTime={new Date(nowMs).toISOString()} className="text-sm tabular-nums">
       {formatClock(nowMs, zone)} <span className="text-quiet">{zonePlace(zone)}</span>

@@ -24,8 +24,9 @@ export function FilePick({ accept, multiple = false, folder = false, look = 'pla
     // What was picked while the page was still waiting for its script has told nobody yet. Later there is nothing left to give.
     if (input.current) give(input.current);
   });
+  // A hidden input is placed absolutely: without a positioned label it would make the page longer than it is.
   return (
-    <label className={`${buttonClasses(look, size)} cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
+    <label className={`${buttonClasses(look, size)} relative cursor-pointer focus-within:outline-2 focus-within:outline-offset-2 focus-within:outline-house`}>
       {children}
       <input
         type="file"

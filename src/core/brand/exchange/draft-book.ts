@@ -1,3 +1,4 @@
+import transliterate from '@sindresorhus/transliterate';
 import { clampChroma, converter, formatHex } from 'culori';
 import { colourWord } from '../../colour/colour-word.ts';
 import { contrastRatio, MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../../colour/contrast.ts';
@@ -145,6 +146,6 @@ class Palette {
 
 /** A name as a key: small letters, digits and hyphens, a letter first. */
 export function keyFrom(name: string, otherwise: string): string {
-  const plain = name.normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '');
+  const plain = transliterate(name).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '');
   return plain.slice(0, 40).replace(/-+$/, '') || otherwise;
 }

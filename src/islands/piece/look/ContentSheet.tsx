@@ -10,7 +10,7 @@ import { Button } from '../../ui/Button.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
 import { CoverFields } from '../video/CoverFields.tsx';
 import { draftFrame } from '../draft-frame.ts';
-import { FactMenu, withBehind } from '../FactMenu.tsx';
+import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
 import type { ContentProps } from '../view-props.ts';
 import { TemplateChoice } from './TemplateChoice.tsx';
 import { MarkSlot } from './MarkSlot.tsx';
@@ -68,10 +68,9 @@ interface TextSlotProps extends Fit, Pick<ContentProps, 'store' | 'readOnly'> {
   readonly facts: readonly Fact[];
 }
 
-function writeSlot(store: PieceStore, frameId: string, key: string, write: (text: string) => string): void {
+function writeSlot(store: PieceStore, frameId: string, key: string, text: string): void {
   store.change(`slot-${frameId}-${key}`, (draft) => {
     const frame = draftFrame(draft, frameId);
-    const text = write(slotText(frame, key));
     if (text === '') delete frame.slots[key];
     else frame.slots[key] = { kind: 'text', text };
   });
@@ -86,26 +85,28 @@ const TextSlot = memo(function TextSlot({ slot, frameId, text, store, facts, rea
     </span>
   );
   return (
-    <Field label={slot.label} hint={slot.hint} aside={aside}>
-      {({ id, describedBy }) => (
-        <textarea
-          id={id}
-          aria-describedby={describedBy}
-          rows={Math.min(8, Math.max(slot.kind === 'list' ? 4 : slot.softLimit && slot.softLimit > 40 ? 3 : 1, text.split('\n').length))}
-          value={text}
-          readOnly={readOnly}
-          maxLength={5_000}
-          onChange={(event) => writeSlot(store, frameId, slot.key, () => event.target.value)}
-          className={`${inputClasses} resize-y`}
-        />
-      )}
-    </Field>
+    <div {...WITH_FACTS}>
+      <Field label={slot.label} hint={slot.hint} aside={aside}>
+        {({ id, describedBy }) => (
+          <textarea
+            id={id}
+            aria-describedby={describedBy}
+            rows={Math.min(8, Math.max(slot.kind === 'list' ? 4 : slot.softLimit && slot.softLimit > 40 ? 3 : 1, text.split('\n').length))}
+            value={text}
+            readOnly={readOnly}
+            maxLength={5_000}
+            onChange={(event) => writeSlot(store, frameId, slot.key, event.target.value)}
+            className={`${inputClasses} resize-y`}
+          />
+        )}
+      </Field>
+    </div>
   );
 });
 
 /** The menu of facts of a field: it need not change while somebody types there. */
 const SlotFacts = memo(function SlotFacts({ facts, store, frameId, slotKey }: Pick<TextSlotProps, 'facts' | 'store' | 'frameId'> & { readonly slotKey: string }) {
-  return <FactMenu facts={facts} onPick={(added) => writeSlot(store, frameId, slotKey, (text) => withBehind(text, added))} />;
+  return <FactMenu facts={facts} onText={(text) => writeSlot(store, frameId, slotKey, text)} />;
 });
 
 interface Fit {

@@ -5,19 +5,20 @@ import { LargeLook } from './LargeLook.tsx';
 import { VideoWall } from '../video/VideoWall.tsx';
 import { ProofWall } from './ProofWall.tsx';
 import type { LookProps } from '../view-props.ts';
+import { useLargeCut } from './use-large-cut.ts';
 
 /** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
 export function LookView(props: LookProps) {
   const { piece, cuts } = props;
-  const [largeKey, setLargeKey] = useState<string | null>(null);
+  const { largeKey, openLarge, closeLarge } = useLargeCut();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [atWork, setAtWork] = useState<string | null>(null);
   const frame = piece.frames.find(({ id }) => id === atWork) ?? piece.frames[0];
   const large = cuts.list.find((cut) => cut.key === largeKey);
   const lookAt = useCallback((key: string, frameId: string): void => {
     setAtWork(frameId);
-    setLargeKey(key);
-  }, []);
+    openLarge(key);
+  }, [openLarge]);
   const choose = useCallback((ids: ReadonlySet<string>, last: string | null): void => {
     setChosen(ids);
     if (last !== null) setAtWork(last);
@@ -26,11 +27,11 @@ export function LookView(props: LookProps) {
     <>
       <ContentSheet key={frame.id} {...props} frame={frame} />
       {large ? (
-        <LargeLook key={large.key} {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onClose={() => setLargeKey(null)} />
+        <LargeLook key={large.key} {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onClose={closeLarge} />
       ) : piece.kind === 'video' ? (
         <VideoWall {...props} frame={frame} chosen={chosen} onChosen={choose} />
       ) : piece.kind === 'graphic' ? (
-        <ProofWall {...props} onChoose={setLargeKey} />
+        <ProofWall {...props} onChoose={openLarge} />
       ) : (
         <ContactSheet {...props} frame={frame} chosen={chosen} onChosen={choose} onLook={lookAt} />
       )}

@@ -1,6 +1,7 @@
 import { useDeferredValue } from 'react';
 import { gatherSlides } from '../../../core/piece/adjust.ts';
 import type { Frame } from '../../../core/piece/piece.ts';
+import { plural } from '../../../core/preflight/finding.ts';
 import { SUM_ID } from '../../../core/piece/slides-of-cut.ts';
 import { sumSlide } from '../../../core/template/slide-template.ts';
 import type { Template } from '../../../core/template/template.ts';
@@ -30,7 +31,7 @@ export function ContactSheet(props: ContactProps) {
     <section aria-label="Contact sheet" className="relative flex min-w-0 flex-1 flex-col">
       <div className="flex flex-wrap items-center gap-3 px-5 pt-4 pb-3">
         <p className="mr-auto text-xs text-quiet">
-          Contact sheet: {piece.frames.length} slides, {cuts.list.length} cuts
+          Contact sheet: {plural(piece.frames.length, 'slide')}, {plural(cuts.list.length, 'cut')}
         </p>
         <WallScale cuts={cuts} />
         {!readOnly && <SlidesFromText {...props} />}

@@ -63,53 +63,55 @@ function Row({ row, choices, onChoices, zone, nowMs }: RowsProps & { readonly ro
   const { place, cut, isOn, moment, hasOwnMoment, earlier } = row;
   const change = (part: Parameters<typeof choose>[2]): void => onChoices(choose(choices, place.key, part));
   return (
-    <li role="group" aria-label={place.name} className={`${columns} border-b border-line py-2`}>
-      <input type="checkbox" aria-label={place.name} checked={isOn} onChange={() => change({ isOn: !isOn })} className="size-4 accent-house" />
-      <p className={`flex min-w-0 items-center gap-2 text-sm ${isOn ? '' : 'text-quiet'}`}>
-        <ChannelBadge badge={cut.sheet.badge} size={16} />
-        <span className="truncate font-semibold">{cut.channel.name}</span>
-        <span className="text-quiet">{cut.placement.surface}</span>
-      </p>
-      <div className="col-start-2 md:col-start-3">
-        {place.cuts.length > 1 ? (
-          <select aria-label={`${place.name}: shape`} value={cut.key} onChange={(event) => change({ cutKey: event.target.value })} className="h-8 w-full rounded-md border border-line bg-panel px-1.5 text-sm">
-            {place.cuts.map((each) => (
-              <option key={each.key} value={each.key}>
-                {each.placement.name}
-              </option>
-            ))}
-          </select>
-        ) : (
-          <span className="text-sm text-quiet">{cut.placement.name}</span>
-        )}
-      </div>
-      <div className="col-start-2 flex items-center gap-1 md:col-start-4">
-        <div className="flex-1">
-          <DayAndTime moment={moment} zone={zone} onChange={(own) => change({ moment: own })} bareLabel={place.name} className={hasOwnMoment && isOn ? 'font-semibold' : 'border-dashed text-quiet'} />
+    <li className="border-b border-line py-2">
+      <div role="group" aria-label={place.name} className={columns}>
+        <input type="checkbox" aria-label={place.name} checked={isOn} onChange={() => change({ isOn: !isOn })} className="size-4 accent-house" />
+        <p className={`flex min-w-0 items-center gap-2 text-sm ${isOn ? '' : 'text-quiet'}`}>
+          <ChannelBadge badge={cut.sheet.badge} size={16} />
+          <span className="truncate font-semibold">{cut.channel.name}</span>
+          <span className="text-quiet">{cut.placement.surface}</span>
+        </p>
+        <div className="col-start-2 md:col-start-3">
+          {place.cuts.length > 1 ? (
+            <select aria-label={`${place.name}: shape`} value={cut.key} onChange={(event) => change({ cutKey: event.target.value })} className="h-8 w-full rounded-md border border-line bg-panel px-1.5 text-sm">
+              {place.cuts.map((each) => (
+                <option key={each.key} value={each.key}>
+                  {each.placement.name}
+                </option>
+              ))}
+            </select>
+          ) : (
+            <span className="text-sm text-quiet">{cut.placement.name}</span>
+          )}
         </div>
-        <button
-          type="button"
-          aria-label={`${place.name}: with all places again`}
-          title="With all places again"
-          disabled={!hasOwnMoment}
-          onClick={() => onChoices(followShared(choices, place.key))}
-          className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink disabled:invisible"
-        >
-          <RotateCcw aria-hidden className="size-3.5" />
-        </button>
-      </div>
-      <div className="col-start-2 min-w-0 md:col-start-5">
-        {earlier && (
-          <p className="flex flex-wrap items-center gap-x-2 text-xs text-quiet tabular-nums">
-            <StateChip state={earlier.state} />
-            {formatMoment(earlier.sentMs ?? earlier.dueMs, zone)}
-          </p>
-        )}
-        {isOn && hasOwnMoment && (
-          <div className="[&>p]:mt-0 [&>p]:text-xs">
-            <MomentReading moment={moment} zone={zone} nowMs={nowMs} onChange={(own) => change({ moment: own })} />
+        <div className="col-start-2 flex items-center gap-1 md:col-start-4">
+          <div className="flex-1">
+            <DayAndTime moment={moment} zone={zone} onChange={(own) => change({ moment: own })} bareLabel={place.name} className={hasOwnMoment && isOn ? 'font-semibold' : 'border-dashed text-quiet'} />
           </div>
-        )}
+          <button
+            type="button"
+            aria-label={`${place.name}: with all places again`}
+            title="With all places again"
+            disabled={!hasOwnMoment}
+            onClick={() => onChoices(followShared(choices, place.key))}
+            className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink disabled:invisible"
+          >
+            <RotateCcw aria-hidden className="size-3.5" />
+          </button>
+        </div>
+        <div className="col-start-2 min-w-0 md:col-start-5">
+          {earlier && (
+            <p className="flex flex-wrap items-center gap-x-2 text-xs text-quiet tabular-nums">
+              <StateChip state={earlier.state} />
+              {formatMoment(earlier.sentMs ?? earlier.dueMs, zone)}
+            </p>
+          )}
+          {isOn && hasOwnMoment && (
+            <div className="[&>p]:mt-0 [&>p]:text-xs">
+              <MomentReading moment={moment} zone={zone} nowMs={nowMs} onChange={(own) => change({ moment: own })} />
+            </div>
+          )}
+        </div>
       </div>
     </li>
   );

@@ -7,7 +7,7 @@ import { fieldsOfChannel, countField, wordingCell } from '../../../core/wording/
 import { Button } from '../../ui/Button.tsx';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { fillFacts } from '../../../core/brand/facts.ts';
-import { FactMenu, withBehind } from '../FactMenu.tsx';
+import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
 import { FeedPreview } from './FeedPreview.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { FilledText } from './FilledText.tsx';
@@ -114,10 +114,10 @@ function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick
   const taking = channels.filter((channel) => channel.fields.some((each) => each.key === field.key));
   const inheriting = taking.filter((channel) => wordingCell(piece, channel.id, field.key).from !== 'own').length;
   return (
-    <div className="mb-1.5">
+    <div {...WITH_FACTS} className="mb-1.5">
       <p className="mb-0.5 flex min-h-5 items-center justify-between text-xs font-medium text-quiet">
         {field.key !== 'altText' ? field.name : ''}
-        <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onPick={(added) => write(withBehind(text, added))} />}</span>
+        <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onText={write} />}</span>
       </p>
       <textarea
         aria-label={`Shared ${field.name.toLowerCase()}`}
