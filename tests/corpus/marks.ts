@@ -1,4 +1,4 @@
-import { usualMarkRoom, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
+import { markRoomOf, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
 
 /** A mark in some shape: the path that is drawn in the main colour, one in the second colour on it, and a ground of its own or none. */
 interface MarkShape {
@@ -26,7 +26,7 @@ const markShapeNames = Object.keys(markShapes) as readonly MarkShapeName[];
 function mark(name: MarkShapeName, suits: 'light' | 'dark', ink: string, paper: string, detailFill: string): VectorMark {
   const { viewBox, main, detail, ground }: MarkShape = markShapes[name];
   const paths = ground === undefined ? [{ d: main, fill: ink, evenOdd: true }, { d: detail, fill: detailFill }] : [{ d: ground, fill: ink }, { d: main, fill: paper }, { d: detail, fill: detailFill }];
-  return { kind: 'vector', key: `${name}-${suits}`, for: suits, ...usualMarkRoom, viewBox: { ...viewBox }, paths };
+  return { kind: 'vector', key: `${name}-${suits}`, for: suits, ...markRoomOf(viewBox), viewBox: { ...viewBox }, paths };
 }
 
 /** The same brand with marks of another shape, for light and for dark grounds. */

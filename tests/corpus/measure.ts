@@ -51,7 +51,7 @@ export function measureCut(input: MeasureInput): readonly Violation[] {
   const marks = scene.nodes.filter((node): node is ArtworkNode => node.kind === 'artwork' && isMark(node, input.book));
   const masks = texts.map((node) => ({ node, mask: maskOf(input, { ...node, alpha: 1, colour: '#ffffff' }) }));
   const markMasks = marks.map((node) => maskOf(input, { ...node, paths: node.paths.map((path) => ({ ...path, fill: '#ffffff' })) }));
-  const found: Violation[] = [];
+  const found: Violation[] = [...hiddenMarks(scene, marks, markMasks)];
   if (!overflows) found.push(...outsideSafeZone(input, [...masks.map(({ node, mask }) => ({ what: node.slot ?? '', mask })), ...markMasks.map((mask) => ({ what: 'mark', mask }))]), ...overlapping(input, masks, markMasks));
   for (const { node, mask } of masks) {
     found.push(...tooSmall(input, node, mask, report));
@@ -59,6 +59,23 @@ export function measureCut(input: MeasureInput): readonly Violation[] {
   }
   for (const placed of report.placed) found.push(...badLines(input, placed, overflows));
   return found;
+}
+
+/** A window in a picture leaves its corners free: this much of its sides. */
+const WINDOW_CORNERS = 0.15;
+
+/** Marks that a picture is painted over. */
+function hiddenMarks(scene: Scene, marks: readonly ArtworkNode[], masks: readonly Mask[]): readonly Violation[] {
+  return marks.flatMap((mark, index): Violation[] => {
+    const box = masks[index]?.box;
+    const over = scene.nodes.slice(scene.nodes.indexOf(mark) + 1).find((node) => {
+      if (node.kind !== 'picture' || !box) return false;
+      const { xPx, yPx, widthPx, heightPx } = node.box;
+      const [insetX, insetY] = node.mask === undefined ? [0, 0] : [widthPx * WINDOW_CORNERS, heightPx * WINDOW_CORNERS];
+      return box.left < xPx + widthPx - insetX && box.right > xPx + insetX && box.top < yPx + heightPx - insetY && box.bottom > yPx + insetY;
+    });
+    return over ? [{ kind: 'overlap', what: 'a picture over the mark' }] : [];
+  });
 }
 
 function isMark(node: ArtworkNode, book: BrandBook): boolean {

@@ -110,6 +110,14 @@ export const emptyVoice: Voice = { guidance: '', tone: '', words: [], hashtags: 
 
 /** A fifth of a mark's height of room, and the height at which its details still show on a phone. */
 export const usualMarkRoom = { clearSpace: 0.2, leastHeightPx: 48 } as const;
+/** Letters of a wordmark are as high as the mark; below this they cannot be read. */
+const MIN_WORDMARK_HEIGHT_PX = 24;
+
+/** What a mark of this shape usually keeps to: a wide one shows its details at a lower height. */
+export function markRoomOf({ width, height }: { readonly width: number; readonly height: number }): { readonly clearSpace: number; readonly leastHeightPx: number } {
+  const { clearSpace, leastHeightPx } = usualMarkRoom;
+  return { clearSpace, leastHeightPx: Math.round(Math.max(MIN_WORDMARK_HEIGHT_PX, leastHeightPx / Math.sqrt(Math.max(1, width / height)))) };
+}
 
 export class BrandBookError extends Error {
   override readonly name = 'BrandBookError';

@@ -57,6 +57,7 @@ const GHOST_ALPHA = 0.42;
 const SOFT_ENLARGEMENT = 1.25;
 /** Rounding of the layout may put a mark this far over the edge. */
 const CUT_OFF_TOLERANCE_PX = 1;
+const SIZE_TOLERANCE_PX = 0.5;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
 
 /** Crop, contrast and emission: turns a layout into scene nodes, part by part in painting order. */
@@ -290,7 +291,7 @@ class Emitter {
     const { size } = this.input.frame;
     if (!boxContains({ xPx: 0, yPx: 0, ...size }, box, CUT_OFF_TOLERANCE_PX)) this.findings.push({ kind: 'cut-off-mark' });
     const heightPx = box.heightPx / (this.input.frame.size.widthPx / 1080);
-    if (heightPx < mark.leastHeightPx) this.findings.push({ kind: 'small-mark', heightPx, leastHeightPx: mark.leastHeightPx });
+    if (heightPx < mark.leastHeightPx - SIZE_TOLERANCE_PX) this.findings.push({ kind: 'small-mark', heightPx, leastHeightPx: mark.leastHeightPx });
     const room = growBox(box, mark.clearSpace * box.heightPx);
     const crowding = [...this.#inkBoxes].find(([, inkBox]) => intersectBoxes(room, inkBox) !== null);
     if (crowding) this.findings.push({ kind: 'crowded-mark', slot: slotOfRow(crowding[0].slot) });

@@ -32,6 +32,9 @@ export interface LayoutInput {
   readonly place: SlidePlace;
 }
 
+/** Words beside a wide mark keep most of the row, in percent. */
+const MAX_MARK_SHARE_OF_ROW = 40;
+
 /** Rounding of the solver: boxes may stand out this far without counting as overflow. */
 const SLACK_PX = 0.75;
 
@@ -161,9 +164,11 @@ export class LayoutSolver {
     const { widthPx, heightPx } = markSize(aspect, { heightPx: part.heightM * marginPx, leastHeightPx: mark.leastHeightPx * (size.widthPx / 1080), mostWidthPx: size.widthPx - sides });
     // What it stands in may be narrower than the cut: then it is as wide as that, and keeps its shape.
     if (widthPx > heightPx) {
-      node.setWidth(widthPx);
-      node.setMaxWidthPercent(100);
-      node.setAspectRatio(aspect);
+      node.setMaxWidthPercent(isInRow(this.input.root, part) ? MAX_MARK_SHARE_OF_ROW : 100);
+      node.setMeasureFunc((roomPx) => {
+        const width = Math.min(widthPx, Number.isFinite(roomPx) ? roomPx : widthPx);
+        return { width, height: width / aspect };
+      });
     } else {
       node.setWidth(widthPx);
       node.setHeight(heightPx);

@@ -1,6 +1,6 @@
 import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
-import { usualMarkRoom, type BrandMark } from '../../core/brand/brand-book.ts';
+import { markRoomOf, type BrandMark } from '../../core/brand/brand-book.ts';
 import { relativeLuminance } from '../../core/colour/contrast.ts';
 import { readSvg, type SvgNote } from '../../core/artwork/read-svg.ts';
 import type { Brand } from '../db/brand-repository.ts';
@@ -58,14 +58,15 @@ function vectorMarkOf(source: string, name: string, key: string): ImportedMark {
   if (read.kind === 'refused') throw new ProblemError(422, 'not-a-mark', `“${name}” ${refusals[read.reason]}.`);
   const { viewBox, paths } = read.artwork;
   const [first] = paths;
-  const mark: BrandMark = { kind: 'vector', key, for: suits(first?.fill ?? '#000000'), ...usualMarkRoom, viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) };
+  const mark: BrandMark = { kind: 'vector', key, for: suits(first?.fill ?? '#000000'), ...markRoomOf(viewBox), viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) };
   return { mark, notes: read.notes.map((note) => noteSentences[note]), picture: null };
 }
 
 async function pictureMarkOf(services: Services, brand: Brand, file: ReceivedFile, name: string, key: string, nowMs: number): Promise<ImportedMark> {
   const picture = await keepMedia(services, brand, { path: file.path, hash: file.hash, name, tags: ['mark'] }, nowMs);
   const mainColour = await mainColourOf(services.media.pathOf(picture.storedHash), name);
-  const mark: BrandMark = { kind: 'picture', key, for: suits(mainColour), ...usualMarkRoom, mediaId: picture.id, viewBox: { width: picture.widthPx, height: picture.heightPx }, mainColour };
+  const size = { width: picture.widthPx, height: picture.heightPx };
+  const mark: BrandMark = { kind: 'picture', key, for: suits(mainColour), ...markRoomOf(size), mediaId: picture.id, viewBox: size, mainColour };
   return { mark, notes: [], picture };
 }
 

@@ -1,6 +1,6 @@
 import type { AnswerOf } from '../../contract/contract.ts';
 import type { readBrandSource as contract } from '../../contract/brand-contracts.ts';
-import { usualMarkRoom, type BrandMark } from '../../core/brand/brand-book.ts';
+import { markRoomOf, type BrandMark } from '../../core/brand/brand-book.ts';
 import { coloursOfCss } from '../../core/brand/exchange/css-properties.ts';
 import { readTokens } from '../../core/brand/exchange/design-tokens.ts';
 import { readPalette } from '../../core/brand/exchange/palette.ts';
@@ -119,7 +119,7 @@ function marksOf(svg: string): readonly BrandMark[] {
   if (read.kind === 'refused') return [];
   const { viewBox, paths } = read.artwork;
   const isLight = relativeLuminance(paths[0]?.fill ?? '#000000') >= 0.4;
-  return [{ kind: 'vector', key: 'icon', for: isLight ? 'dark' : 'light', ...usualMarkRoom, viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) }];
+  return [{ kind: 'vector', key: 'icon', for: isLight ? 'dark' : 'light', ...markRoomOf(viewBox), viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) }];
 }
 
 function merge(a: BrandSource, b: BrandSource): BrandSource {
