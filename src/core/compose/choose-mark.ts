@@ -1,20 +1,39 @@
-import { coloursOfMark } from '../brand/best-ground.ts';
+import { contrastOfLuminances, relativeLuminance } from '../colour/contrast.ts';
 import type { BrandBook, BrandMark } from '../brand/brand-book.ts';
-import type { Box } from '../geometry/box.ts';
-import { worstContrast, type Backdrop } from './backdrop.ts';
+import { outerColours } from '../brand/mark-parts.ts';
+import { worstContrast, type LuminanceRange } from './backdrop.ts';
 
 /** How much the main colour of a mark counts against its weakest. */
 const MAIN_COLOUR_WEIGHT = 0.3;
+/** A part that stands out by less than this cannot be seen. */
+const MIN_SEEN_CONTRAST = 1.25;
+
+/** The mark for a place, and the colour of the plate that it stands on where nothing behind it would show all of it. */
+export interface ChosenMark {
+  readonly mark: BrandMark;
+  readonly plate: string | null;
+}
+
+const weakest = (mark: BrandMark, behind: LuminanceRange): number => Math.min(...outerColours(mark).map((colour) => worstContrast(colour, behind)));
 
 /**
- * The mark that stands out most from what really lies behind it. Its weakest colour decides, as a panel that melts into
- * the ground changes the mark; its main colour settles what is close.
+ * The mark that stands out most from what really lies behind it. The weakest of the parts that meet the ground decides, as a panel that melts into
+ * the ground changes the mark; the main colour settles what is close. On a plain ground that swallows a part of every mark, it stands on a plate
+ * in one of the brand's colours. Over a photograph it never does: there something always is as light as a part of it.
+ * @param plates colours that a plate may have
  */
-export function chooseMark(book: BrandBook, backdrop: Backdrop, box: Box): BrandMark {
-  const behind = backdrop.behind(box);
-  const rate = (mark: BrandMark): number => {
-    const ratios = coloursOfMark(mark).map((colour) => worstContrast(colour, behind));
-    return Math.min(...ratios) + MAIN_COLOUR_WEIGHT * (ratios[0] ?? 1);
-  };
-  return book.marks.reduce((best, mark) => (rate(mark) > rate(best) ? mark : best));
+export function chooseMark(book: Pick<BrandBook, 'marks'>, behind: LuminanceRange, plates: readonly string[]): ChosenMark {
+  const rate = (mark: BrandMark, ground: LuminanceRange): number => weakest(mark, ground) + MAIN_COLOUR_WEIGHT * worstContrast(outerColours(mark)[0] ?? '#000000', ground);
+  const bestOn = (ground: LuminanceRange): BrandMark => book.marks.reduce((best, mark) => (rate(mark, ground) > rate(best, ground) ? mark : best));
+  const mark = bestOn(behind);
+  const isPlain = contrastOfLuminances(behind.least, behind.most) < MIN_SEEN_CONTRAST;
+  if (!isPlain || weakest(mark, behind) >= MIN_SEEN_CONTRAST) return { mark, plate: null };
+  const pairs = plates.map((plate) => {
+    const luminance = relativeLuminance(plate);
+    const ground = { least: luminance, most: luminance };
+    const own = bestOn(ground);
+    return { mark: own, plate, seen: weakest(own, ground) };
+  });
+  const [first] = pairs.toSorted((a, b) => b.seen - a.seen);
+  return first && first.seen > MIN_SEEN_CONTRAST ? { mark: first.mark, plate: first.plate } : { mark, plate: null };
 }

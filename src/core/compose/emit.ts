@@ -1,5 +1,5 @@
-import type { BrandBook, BrandMark, ResolvedScheme } from '../brand/brand-book.ts';
-import { coloursOfMark } from '../brand/best-ground.ts';
+import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
+import { outerColours } from '../brand/mark-parts.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
 import { boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
@@ -59,6 +59,8 @@ const SOFT_ENLARGEMENT = 1.25;
 const CUT_OFF_TOLERANCE_PX = 1;
 const SIZE_TOLERANCE_PX = 0.5;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
+
+const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
 /** Crop, contrast and emission: turns a layout into scene nodes, part by part in painting order. */
 export function emit(input: EmitInput): Emitted {
@@ -264,8 +266,11 @@ class Emitter {
 
   #mark(part: MarkPart, box: Box): void {
     const own = chosenMark(this.input.book, this.input.bound, part);
-    const mark = own ?? this.input.marks.get(part) ?? chooseMark(this.input.book, this.#backdrop, box);
+    const decided = this.input.marks.get(part);
+    const candidates = decided ? { marks: [decided] } : this.input.book;
+    const { mark, plate } = own ? { mark: own, plate: null } : chooseMark(candidates, this.#backdrop.behind(box), this.#plates());
     this.marks.set(part, mark);
+    if (plate !== null) this.#fill(rectPath(growBox(box, mark.clearSpace * box.heightPx)), plate, growBox(box, mark.clearSpace * box.heightPx));
     if (own) this.#checkMarkContrast(own, box);
     else if (part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });
     // The layout may have been made for a mark of another shape; it is made again for this one.
@@ -279,10 +284,16 @@ class Emitter {
     this.#checkMarkRoom(mark, box);
   }
 
+  /** The colours that the brand's schemes stand on and write with. */
+  #plates(): readonly string[] {
+    const { book } = this.input;
+    return [...new Set(book.schemes.flatMap(({ key }) => plateColours(resolveScheme(book, key))))];
+  }
+
   /** A mark that a person has chosen may vanish into its ground. */
   #checkMarkContrast(mark: BrandMark, box: Box): void {
     const behind = this.#backdrop.behind(box);
-    const ratio = Math.max(...coloursOfMark(mark).map((colour) => worstContrast(colour, behind)));
+    const ratio = Math.max(...outerColours(mark).map((colour) => worstContrast(colour, behind)));
     if (ratio < MIN_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: MIN_LARGE_CONTRAST });
   }
 

@@ -3,7 +3,7 @@ import { clampChroma, converter, formatHex } from 'culori';
 import { colourWord } from '../../colour/colour-word.ts';
 import { contrastRatio, MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../../colour/contrast.ts';
 import { nearestPassing } from '../../colour/nearest-passing.ts';
-import { coloursOfMark } from '../best-ground.ts';
+import { outerColours, withMainColour } from '../mark-parts.ts';
 import type { BrandBook, BrandMark, TypeRole } from '../brand-book.ts';
 import { plainBook } from '../plain-book.ts';
 
@@ -84,13 +84,11 @@ function hexOf(palette: Palette, key: string): string {
 /** Marks with, for every ground on which none of them shows, one whose main colour is the ink of that ground. */
 function withVariants(marks: readonly BrandMark[], grounds: readonly { readonly ground: string; readonly ink: string }[]): BrandMark[] {
   const all = [...marks];
-  const shows = (ground: string): boolean => all.some((mark) => contrastRatio(coloursOfMark(mark)[0] ?? ground, ground) >= MIN_LARGE_CONTRAST);
+  const shows = (ground: string): boolean => all.some((mark) => contrastRatio(outerColours(mark)[0] ?? ground, ground) >= MIN_LARGE_CONTRAST);
   for (const { ground, ink } of grounds) {
     const [first] = marks;
     if (shows(ground) || first?.kind !== 'vector') continue;
-    const main = first.paths[0]?.fill;
-    const paths = first.paths.map((path) => (path.fill === main ? { ...path, fill: ink } : path));
-    all.push({ ...first, key: `${first.key}-${all.length + 1}`, for: relativeLuminance(ground) < 0.3 ? 'dark' : 'light', paths });
+    all.push({ ...withMainColour(first, ink), key: `${first.key}-${all.length + 1}`, for: relativeLuminance(ground) < 0.3 ? 'dark' : 'light' });
   }
   return all;
 }
