@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
+import type { PieceKind } from '../core/piece/piece.ts';
 import { postStates, type PostState } from '../core/post/post-state.ts';
 import { WALL_TIME_PATTERN } from '../core/time/wall-time.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
@@ -14,6 +15,7 @@ export const deliverySchema = object({
   postId: string().required(),
   pieceId: string().required(),
   pieceName: string().required(),
+  kind: string<PieceKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   channelId: string().required(),
   channelName: string().required(),
   network: string().required(),

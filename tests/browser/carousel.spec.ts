@@ -19,6 +19,14 @@ test('from a pasted list to the published carousel', async ({ page }) => {
 
   await test.step('a list becomes slides', async () => {
     await page.getByRole('button', { name: 'From a text' }).click();
+    // What is copied from a web page keeps its lists in lists.
+    await page.getByLabel('The text').evaluate((field) => {
+      const clipboardData = new DataTransfer();
+      clipboardData.setData('text/html', '<h2>Winds</h2><ul><li>A breath<ul><li>sleds</li><li>paper</li></ul></li><li><b>A blow</b></li></ul>');
+      field.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+    });
+    await expect(page.getByText('Cover: Winds')).toBeVisible();
+    await expect(page.getByRole('dialog').getByRole('listitem')).toHaveText([/A breath\s*sleds, paper/, /A blow/]);
     await page.getByLabel('The text').fill(list);
     await expect(page.getByText('1 empty point was left out.')).toBeVisible();
     await page.getByRole('button', { name: 'Make 3 slides' }).click();

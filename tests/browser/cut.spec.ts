@@ -105,3 +105,31 @@ test('all cuts are taken out in one ZIP, and the template of a piece can change 
   await expect(page.getByLabel('Headline')).toHaveValue('Kites for everyone');
   await expectSaved(page);
 });
+
+test('a large cut has an address: Escape and Back lead to all cuts, and both habits of redoing work', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Tally');
+  const large = page.getByRole('region', { name: 'Quipline Square, large' });
+  const open = (): Promise<void> => page.getByRole('button', { name: /Quipline Square,/ }).click();
+  await open();
+  await expect(large).toBeVisible();
+  expect(new URL(page.url()).hash).toMatch(/^#look\/.*post-square$/);
+  await page.keyboard.press('Escape');
+  await expect(large).toHaveCount(0);
+  await open();
+  await page.goBack();
+  await expect(large).toHaveCount(0);
+  await page.goForward();
+  await expect(large).toBeVisible();
+  await page.reload();
+  await expect(large).toBeVisible();
+
+  const number = page.getByLabel('Number');
+  await number.fill('7');
+  await number.press('Escape');
+  await expect(large).toBeVisible();
+  await page.keyboard.press('Control+z');
+  await expect(number).toHaveValue('');
+  await page.keyboard.press('Control+y');
+  await expect(number).toHaveValue('7');
+});

@@ -28,6 +28,21 @@ describe('points', () => {
     expect(readPoints('Kite,Wind,Price\nSled,light,£12\nDelta,good,£30').points[1]).toEqual({ heading: 'Delta', text: 'Wind: good, Price: £30' });
   });
 
+  it('keep what stands under an item with it: lines, and bullets, however far they are indented', () => {
+    const { title, points } = readPoints(
+      ['Zwölf Schritte', '1. Mehl abwiegen', '   450 g Weizen, 50 g Roggen', '2. Sauerteig unterheben:', '   - aktiv', '   - höchstens sechs Stunden alt', '3. Ruhen lassen – 40 Minuten', '10. In den Keller', '  • mit Tuch', '\t• ohne Luftzug', '11. Backen'].join('\n'),
+    );
+    expect(title).toBe('Zwölf Schritte');
+    expect(points).toEqual([
+      { heading: 'Mehl abwiegen', text: '450 g Weizen, 50 g Roggen' },
+      { heading: 'Sauerteig unterheben', text: 'aktiv, höchstens sechs Stunden alt' },
+      { heading: 'Ruhen lassen', text: '40 Minuten' },
+      { heading: 'In den Keller', text: 'mit Tuch, ohne Luftzug' },
+      { heading: 'Backen', text: '' },
+    ]);
+    expect(readPoints('- **Sled:** no sticks\n  - paper\n  - light wind\n- Delta').points).toEqual([{ heading: 'Sled', text: 'no sticks, paper, light wind' }, { heading: 'Delta', text: '' }]);
+  });
+
   it('drop empty points, split long ones, and report both', () => {
     const long = 'A sentence of some length that says a thing about kites and wind. '.repeat(6);
     const { points, notes } = readPoints(`- One: ${long}\n-\n- Two`);

@@ -56,9 +56,25 @@ function readTable(text: string): ReadPoints | null {
   return { title: '', points, notes: width > MAX_COLUMNS ? [`The table has ${width} columns; the first ${MAX_COLUMNS} are used.`] : [] };
 }
 
+const ITEM = /^(?:[-*+]|\d{1,3}[.)])[ \t]+/;
+
+/** People indent by any number of spaces or tabs; Markdown by as many as the item's number is wide. What stands under an item becomes part of it. */
+function indentUnderItems(text: string): string {
+  let offset = 0;
+  return text
+    .split('\n')
+    .map((line) => {
+      const item = ITEM.exec(line);
+      if (item) offset = item[0].length;
+      else if (/^\S/.test(line)) offset = 0;
+      return offset > 0 && /^[ \t]+\S/.test(line) ? ' '.repeat(offset) + line.trimStart() : line;
+    })
+    .join('\n');
+}
+
 /** Lists by their items, sections by their headings, an article by its paragraphs. */
 function readMarkdown(text: string): ReadPoints {
-  const { children } = fromMarkdown(text.replaceAll(/^\s*[•–]\s+/gm, '- '));
+  const { children } = fromMarkdown(indentUnderItems(text.replaceAll(/^([ \t]*)[•–][ \t]+/gm, '$1- ')));
   const firstHeading = children.find((node) => node.type === 'heading');
   const list = children.find((node): node is List => node.type === 'list' && node.children.length > 1);
   const sections = sectionsOf(children);
@@ -92,17 +108,28 @@ function sectionsOf(children: readonly RootContent[]): readonly (Point & { reado
   return sections;
 }
 
-/** An item's first paragraph, or its bold beginning, leads; the rest says more. */
+/** An item's first line, or its bold beginning, leads; the lines and bullets under it say more. */
 function pointOfItem({ children }: List['children'][number]): Point {
   const [first, ...rest] = children;
   if (first?.type !== 'paragraph') return pointOfSentence(plain(first ? textOf(first) : ''));
-  const more = rest.map((node) => plain(textOf(node))).join(' ');
+  const [line = '', ...under] = textOf(first).split('\n').map(plain);
+  const more = joined([...under, ...rest.flatMap(linesOf)]);
   const [lead, ...others] = first.children;
   if (lead?.type === 'strong' && others.length > 0) {
-    return { heading: plain(textOf(lead)).replace(/[:.]$/, ''), text: `${plain(others.map((node) => textOf(node)).join('')).replace(/^[:.–-]\s*/, '')} ${more}`.trim() };
+    return { heading: plain(textOf(lead)).replace(/[:.]$/, ''), text: joined([plain(others.map((node) => textOf(node)).join('')).replace(/^[:.–-]\s*/, ''), ...rest.flatMap(linesOf)]) };
   }
-  const split = pointOfSentence(plain(textOf(first)));
-  return { heading: split.heading, text: `${split.text} ${more}`.trim() };
+  const split = pointOfSentence(line);
+  return { heading: split.heading.replace(/[:–—-]$/, '').trim(), text: joined([split.text, more]) };
+}
+
+/** The lines of a block: a list's are its items. */
+function linesOf(node: RootContent): readonly string[] {
+  return node.type === 'list' ? node.children.map((item) => plain(textOf(item))) : [plain(textOf(node))];
+}
+
+/** Lines as one text: short ones one after the other, with a comma where none ends them. */
+function joined(lines: readonly string[]): string {
+  return lines.filter((line) => line !== '').reduce((text, line) => (text === '' ? line : /[.!?:;,]$/.test(text) ? `${text} ${line}` : `${text}, ${line}`), '');
 }
 
 /** A line's words before a colon or dash lead; a short line leads alone; of a long one the first sentence does. */

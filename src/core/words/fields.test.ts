@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fieldKeys, fieldOf, fields, isValidIn } from './fields.ts';
+import { completeAddress, fieldKeys, fieldOf, fields, isValidIn } from './fields.ts';
 
 describe('fields', () => {
   it('have keys of their own', () => {
@@ -16,5 +16,17 @@ describe('fields', () => {
     ['caption', 'gullwick.example', true],
   ] as const)('%s takes “%s”: %s', (key, text, valid) => {
     expect(isValidIn(key, text)).toBe(valid);
+  });
+
+  it.each([
+    ['krumme.example', 'https://krumme.example'],
+    [' krumme.example/brot?tag=1 ', 'https://krumme.example/brot?tag=1'],
+    ['bäckerei.example', 'https://bäckerei.example'],
+    ['https://krumme.example', 'https://krumme.example'],
+    ['krumme', 'krumme'],
+    ['mail me', 'mail me'],
+    ['javascript:alert(1)', 'javascript:alert(1)'],
+  ])('an address typed as “%s” becomes “%s”', (typed, complete) => {
+    expect(completeAddress(typed)).toBe(complete);
   });
 });

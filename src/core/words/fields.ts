@@ -37,6 +37,12 @@ export function fieldOf(key: FieldKey): FieldDefinition {
   return byKey.get(key) as FieldDefinition;
 }
 
+/** An address as people say it, `krumme.example`, as a complete one; what is none, or is complete, stays as it is. */
+export function completeAddress(text: string): string {
+  const trimmed = text.trim();
+  return /^[\p{L}\p{N}-]+(?:\.[\p{L}\p{N}-]+)+(?:[/?#]\S*)?$/u.test(trimmed) && isValidIn('link', `https://${trimmed}`) ? `https://${trimmed}` : text;
+}
+
 /** Whether a text can stand in a field: a link has to be a complete web address. An empty text always can. */
 export function isValidIn(key: FieldKey, text: string): boolean {
   const trimmed = text.trim();

@@ -2,7 +2,8 @@ import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useState } from 'react';
 import type { Voice } from '../../core/brand/brand-book.ts';
-import { findHashtags } from '../../core/words/count-characters.ts';
+import { completeAddress, isValidIn } from '../../core/words/fields.ts';
+import { readHashtags } from '../../core/words/read-hashtags.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { BookFrame } from './BookFrame.tsx';
@@ -22,7 +23,7 @@ function VoiceSheet({ edit }: { readonly edit: BookEdit }) {
   const readOnly = !edit.mayChange;
   const set = (next: Partial<Voice>): void => edit.change((now) => ({ ...now, voice: { ...now.voice, ...next } }));
   return (
-    <div className="grid max-w-5xl grid-cols-2 items-start gap-x-10 gap-y-6">
+    <div className="grid max-w-5xl grid-cols-1 md:grid-cols-2 items-start gap-x-10 gap-y-6">
       <div className="space-y-5">
         <Field label="Tone" hint="In one line: how it sounds when it is right.">
           {({ id, describedBy }) => <input id={id} aria-describedby={describedBy} value={voice.tone} maxLength={300} readOnly={readOnly} onChange={(event) => set({ tone: event.target.value })} className={inputClasses} />}
@@ -31,9 +32,7 @@ function VoiceSheet({ edit }: { readonly edit: BookEdit }) {
           {({ id, describedBy }) => <textarea id={id} aria-describedby={describedBy} rows={6} value={voice.guidance} maxLength={4_000} readOnly={readOnly} onChange={(event) => set({ guidance: event.target.value })} className={inputClasses} />}
         </Field>
         <HashtagField voice={voice} readOnly={readOnly} onChange={(hashtags) => set({ hashtags })} />
-        <Field label="Link" hint="New pieces start with it where a network takes a link.">
-          {({ id, describedBy }) => <input id={id} aria-describedby={describedBy} type="url" value={voice.link} maxLength={2_000} readOnly={readOnly} onChange={(event) => set({ link: event.target.value })} className={inputClasses} />}
-        </Field>
+        <LinkField link={voice.link} readOnly={readOnly} onChange={(link) => set({ link })} />
         <Field label="First comment" hint="New pieces start with it where a network takes a first comment. Facts may stand in it.">
           {({ id, describedBy }) => <textarea id={id} aria-describedby={describedBy} rows={3} value={voice.firstComment} maxLength={2_000} readOnly={readOnly} onChange={(event) => set({ firstComment: event.target.value })} className={inputClasses} />}
         </Field>
@@ -43,9 +42,32 @@ function VoiceSheet({ edit }: { readonly edit: BookEdit }) {
   );
 }
 
+/** What is typed as people say it becomes a complete web address when one leaves the field. */
+function LinkField({ link, readOnly, onChange }: { readonly link: string; readonly readOnly: boolean; readonly onChange: (link: string) => void }) {
+  const isComplete = isValidIn('link', link);
+  return (
+    <Field label="Link" hint="New pieces start with it where a network takes a link." problem={isComplete ? undefined : 'This web address is incomplete. Start it with https://'}>
+      {({ id, describedBy, invalid }) => (
+        <input
+          id={id}
+          aria-describedby={describedBy}
+          aria-invalid={invalid}
+          type="url"
+          value={link}
+          maxLength={2_000}
+          readOnly={readOnly}
+          onChange={(event) => onChange(event.target.value)}
+          onBlur={() => completeAddress(link) !== link && onChange(completeAddress(link))}
+          className={inputClasses}
+        />
+      )}
+    </Field>
+  );
+}
+
 function HashtagField({ voice, readOnly, onChange }: { readonly voice: Voice; readonly readOnly: boolean; readonly onChange: (hashtags: string[]) => void }) {
   const [text, setText] = useState(voice.hashtags.join(' '));
-  const found = findHashtags(text);
+  const found = readHashtags(text);
   return (
     <Field label="House hashtags" hint={`Offered beside every caption: ${found.length === 0 ? 'none yet' : found.join(' ')}`}>
       {({ id, describedBy }) => (
@@ -56,7 +78,7 @@ function HashtagField({ voice, readOnly, onChange }: { readonly voice: Voice; re
           readOnly={readOnly}
           onChange={(event) => {
             setText(event.target.value);
-            onChange([...new Set(findHashtags(event.target.value))].slice(0, 60));
+            onChange(readHashtags(event.target.value).slice(0, 60));
           }}
           className={inputClasses}
         />

@@ -50,12 +50,12 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
     setByPerson(true);
   };
   return (
-    <aside aria-label={item.name} className="w-96 shrink-0 overflow-auto border-l border-line bg-panel p-4">
+    <aside aria-label={item.name} className="w-96 shrink-0 overflow-auto border-l border-line bg-panel p-4 max-md:absolute max-md:inset-0 max-md:z-10 max-md:w-full max-md:border-l-0">
       <div className="mb-3 flex items-start justify-between gap-3">
         <div className="min-w-0">
           <h2 className="truncate text-base font-semibold">{item.name}</h2>
           <p className="text-xs text-quiet tabular-nums">
-            {item.widthPx} × {item.heightPx}
+            {item.recording?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
             {item.recording ? '' : `, ${Math.max(1, Math.round(item.bytes / 1024))} KB`}
           </p>
         </div>
@@ -66,21 +66,26 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
       {item.archived && <p className="mb-2 rounded-md bg-sunk px-2.5 py-1.5 text-xs text-quiet">Archived: it stays where it is used and is not offered any more.</p>}
       {item.recording && <RecordingPlayer brand={brand} item={item} recording={item.recording} />}
       {item.recording?.kind === 'clip' && <SubjectTrack brand={brand} item={item} recording={item.recording} onChange={(subject) => save.mutate({ subject: subject && [...subject] })} />}
-      <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
-      <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
-        <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
-        {byPerson && (
-          <Button look="quiet" size="small" onClick={() => save.mutate({ focal: null })}>
-            Back to the proposal
-          </Button>
-        )}
-      </div>
-      <h3 className="mt-4 mb-2 text-sm font-semibold">How it crops</h3>
-      <div className="flex items-end gap-3">
-        {shapes.map((shape) => (
-          <CropPreview key={shape.name} shape={shape} picture={picture} address={mediaAddress(brand, item, 640)} />
-        ))}
-      </div>
+      {/* A sound has nothing to crop. */}
+      {item.recording?.kind !== 'sound' && (
+        <>
+          <FocalPicture aspect={item.widthPx / item.heightPx} address={mediaAddress(brand, item, 640)} altText={altText} focal={focal} onMove={moveTo} onSettle={(point) => save.mutate({ focal: point })} />
+          <div className="mt-2 flex items-center justify-between gap-2 text-xs text-quiet">
+            <span>{byPerson ? 'Focal point: placed by hand.' : 'Focal point: proposed. Drag it, or use the arrow keys.'}</span>
+            {byPerson && (
+              <Button look="quiet" size="small" onClick={() => save.mutate({ focal: null })}>
+                Back to the proposal
+              </Button>
+            )}
+          </div>
+          <h3 className="mt-4 mb-2 text-sm font-semibold">How it crops</h3>
+          <div className="flex items-end gap-3">
+            {shapes.map((shape) => (
+              <CropPreview key={shape.name} shape={shape} picture={picture} address={mediaAddress(brand, item, 640)} />
+            ))}
+          </div>
+        </>
+      )}
       <div className="mt-5">
         <Field label="Alt text" hint="What somebody who cannot see it should know.">
           {({ id, describedBy }) => (

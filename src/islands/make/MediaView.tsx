@@ -65,7 +65,7 @@ function Media({ brand }: BrandProps) {
   const isFiltered = words.trim() !== '' || tag !== null || archived;
   return (
     <main
-      className="flex min-h-0 flex-1"
+      className="relative flex min-h-0 flex-1"
       onDragOver={(event) => {
         event.preventDefault();
         setDragging(true);
@@ -77,7 +77,7 @@ function Media({ brand }: BrandProps) {
         void filesOf(event.dataTransfer).then(uploads.add);
       }}
     >
-      <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-6 py-5">
+      <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
         <div className="mb-3 flex items-center justify-between gap-4">
           <h1 className="text-xl font-semibold">Media</h1>
           <ImportMedia brand={brand.slug} onFiles={uploads.add} onDone={show} />

@@ -70,7 +70,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
           </button>
         )}
       </div>
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(32rem,1fr))] gap-4">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(32rem,100%),1fr))] gap-4">
         {offered.map((template) => (
           <li key={template.key} ref={inView.watch} data-template={template.key}>
             <button type="button" disabled={start.isPending} onClick={() => start.mutate(template.key)} className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60">

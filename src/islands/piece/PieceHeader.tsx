@@ -28,8 +28,8 @@ interface HeaderProps {
 /** The piece's name, its three views, and where saving stands. */
 export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOpen, onHistory }: HeaderProps) {
   return (
-    <div className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-panel px-4">
-      <div className="min-w-0 flex-1">
+    <div className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
+      <div className="min-w-0 flex-1 max-md:basis-full max-md:pt-1.5">
         <input
           aria-label="Name of the piece"
           value={piece.title}

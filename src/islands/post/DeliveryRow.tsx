@@ -38,7 +38,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
   const maySend = roleMay(brand.role, 'send');
   const { state } = delivery;
   return (
-    <li data-delivery={delivery.id} data-state={state} className="flex items-center gap-4 py-1.5">
+    <li data-delivery={delivery.id} data-state={state} className="flex items-center gap-4 py-1.5 max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1">
       <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: delivery.id })} alt="" className="size-11 shrink-0 rounded-md object-contain" />
       <div className="min-w-0 flex-1">
         <p className="flex items-center gap-1.5 text-sm text-quiet">
@@ -49,11 +49,11 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
         </p>
         {delivery.problem && state !== 'sent' && <p className="mt-0.5 text-sm text-coral-ink">{delivery.problem}</p>}
       </div>
-      <div className="w-40 shrink-0">
+      <div className="w-40 shrink-0 max-md:order-1 max-md:w-auto max-md:pl-14">
         <StateChip state={state} />
         <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
       </div>
-      <div className="flex max-w-64 shrink-0 justify-end gap-1.5">
+      <div className="flex max-w-64 shrink-0 justify-end gap-1.5 max-md:order-2 max-md:ml-auto">
         {delivery.address && (
           <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
             <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
@@ -84,6 +84,6 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
 function timing(delivery: Delivery, zone: string, nowMs: number): string {
   if (delivery.state === 'sent' && delivery.sentMs !== null) return formatMoment(delivery.sentMs, zone);
   if (delivery.retryInMs !== null) return `Attempt ${delivery.attempt + 1} in ${Math.max(1, Math.round(delivery.retryInMs / 1000))} s`;
-  if (delivery.state === 'scheduled' && delivery.dueMs <= nowMs) return 'Due now';
+  if (delivery.state === 'scheduled' && delivery.dueMs <= nowMs) return delivery.kind === 'video' ? 'Due: waits for the videos before it' : 'Due now';
   return '';
 }

@@ -51,8 +51,8 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
   const mayChange = roleMay(brand.role, 'send') && waiting.length > 0;
   return (
     <article data-post={post.postId} className="border-b border-line py-2">
-      <div className="flex items-center gap-4">
-        <p className="min-w-0 flex-1 truncate">
+      <div className="flex items-center gap-4 max-md:flex-wrap max-md:gap-x-2 max-md:gap-y-1">
+        <p className="min-w-0 flex-1 truncate max-md:basis-full max-md:whitespace-normal">
           {isBesidePiece ? (
             <span className="text-sm font-semibold">{formatMoment(first.dueMs, first.zone)}</span>
           ) : (
@@ -78,7 +78,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
   );
 }
 
-const panelClasses = 'shadow-float w-96 rounded-md border border-line bg-panel p-4';
+const panelClasses = 'shadow-float w-96 max-w-[calc(100vw-1rem)] rounded-md border border-line bg-panel p-4';
 
 function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: GroupProps['brand']; readonly postId: string; readonly first: Delivery; readonly count: number; readonly nowMs: number }) {
   const [moment, setMoment] = useState<ChosenMoment>({ wall: first.wall });

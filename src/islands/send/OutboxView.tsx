@@ -34,10 +34,10 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
   const { items, counts } = pages;
   const all = counts ? deliveryStates.reduce((sum, each) => sum + counts[each], 0) : 0;
   return (
-    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-5">
-      <div className="mb-4 flex items-center gap-6">
+    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-4 py-5 md:px-6">
+      <div className="mb-4 flex flex-wrap items-center gap-x-6 gap-y-2">
         <h1 className="text-xl font-semibold">Outbox</h1>
-        <div role="group" aria-label="Show posts that are" className="flex gap-1">
+        <div role="group" aria-label="Show posts that are" className="flex flex-wrap gap-1">
           <Filter word="All" count={all} pressed={state === null} onPress={() => setState(null)} />
           {deliveryStates.map((each) => (
             <Filter key={each} word={stateWord(each)} count={counts?.[each] ?? 0} pressed={state === each} onPress={() => setState(each)} />

@@ -37,31 +37,31 @@ const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 text-sm hover:bg-su
 export default function Bar({ me, brand, view, theme }: BarProps) {
   const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
   return (
-    <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4">
+    <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
       <a href="/" className="flex items-center gap-2" aria-label="Confetti, start">
         <img src="/mark.svg" alt="" className="size-6" />
-        <span className="font-heading text-[17px] font-bold tracking-tight">Confetti</span>
+        <span className="font-heading text-[17px] font-bold tracking-tight max-md:sr-only">Confetti</span>
       </a>
       {current && (
-        <nav aria-label="Places" className="flex items-center gap-1">
+        <nav aria-label="Places" className="flex items-center gap-1 max-md:order-last max-md:w-full max-md:overflow-x-auto">
           {places.map((place) => (
             <PlaceLinks key={place.name} place={place} brand={current.slug} view={view} />
           ))}
         </nav>
       )}
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex items-center gap-2 max-md:gap-1">
         <UntilReady>
           {current && (
             <>
               {view !== 'pieces' && (
                 <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
                   <Plus aria-hidden className="size-4" />
-                  New piece
+                  <span className="max-md:sr-only">New piece</span>
                 </a>
               )}
               <MenuTrigger>
                 <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
-                  <span className="max-w-48 truncate font-medium">{current.name}</span>
+                  <span className="max-w-48 truncate font-medium max-md:max-w-24">{current.name}</span>
                 </AriaButton>
                 <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
                   <Menu aria-label="Brands" className="min-w-56 outline-none">

@@ -102,7 +102,7 @@ function Templates({ brand }: TemplatesProps) {
           <h2 id="own" className="mb-2 text-base font-semibold">
             The brand’s own
           </h2>
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(26rem,100%),1fr))] gap-4">
             {own.map((template) => (
               <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
                 <a href={`/b/${brand.slug}/brand/templates/${template.key}`} className={buttonClasses('plain', 'small')}>
@@ -123,7 +123,7 @@ function Templates({ brand }: TemplatesProps) {
         <h2 id="shipped" className="mb-2 text-base font-semibold">
           To start from
         </h2>
-        <ul className="grid grid-cols-[repeat(auto-fill,minmax(26rem,1fr))] gap-4">
+        <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(26rem,100%),1fr))] gap-4">
           {shipped.map((template) => (
             <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
               {mayChange && (

@@ -24,6 +24,7 @@ function describeDelivery(delivery: Described, channels: readonly Channel[], mac
     postId: delivery.postId,
     pieceId: delivery.pieceId,
     pieceName: delivery.pieceName,
+    kind: delivery.kind,
     channelId: delivery.channelId,
     channelName: channel?.name ?? '',
     network: channel?.network ?? '',

@@ -3,11 +3,13 @@ import { memo, useState } from 'react';
 import type { Fact } from '../../../core/brand/brand-book.ts';
 import { textsKeptAside } from '../../../core/piece/change-template.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
+import { putPicture } from '../../../core/piece/put-picture.ts';
 import { ownSlots } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
 import type { Slot } from '../../../core/template/template.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
+import { toast } from '../../ui/toast.tsx';
 import { CoverFields } from '../video/CoverFields.tsx';
 import { draftFrame } from '../draft-frame.ts';
 import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
@@ -128,20 +130,18 @@ function describeFit(slot: string, frame: Frame, cuts: Cuts): Fit {
   return found.length === 0 ? { fit: 'empty', fitWord: '' } : { fit: 'fits', fitWord: `fits all ${found.length} cuts` };
 }
 
-function PictureSlot({ slot, piece, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
+function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
   const [picking, setPicking] = useState(false);
   const value = frame.slots[slot.key];
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
   const choose = (chosen: MediaItem): void => {
     onMedia(chosen);
     setPicking(false);
+    let keepsOtherAltText = false;
     store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
-      const written = draftFrame(draft, frame.id);
-      written.slots[slot.key] = { kind: 'picture', mediaId: chosen.id };
-      // The picture's own alt text is where the slide's starts; what a person has written stays.
-      if (piece.kind === 'carousel') written.altText = (written.altText ?? '').trim() || chosen.altText;
-      else if (draft.words.shared.altText.trim() === '') draft.words.shared.altText = chosen.altText;
+      keepsOtherAltText = putPicture(draft, { frameId: frame.id, slot: slot.key, before: item ?? null, picture: chosen }).keepsOtherAltText;
     });
+    if (keepsOtherAltText) toast('problem', 'The alt text stays as it was written. Check whether it still describes the picture.');
   };
   return (
     <div>

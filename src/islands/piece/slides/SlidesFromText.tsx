@@ -8,6 +8,7 @@ import { readPoints } from '../../../core/piece/read-points.ts';
 import { Button } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
 import type { ContactProps } from '../view-props.ts';
+import { textOfHtml } from './text-of-html.ts';
 
 /** A list, Markdown, a table or an article becomes slides; what it becomes is shown before. */
 export function SlidesFromText({ piece, template, store, onChosen }: ContactProps) {
@@ -40,7 +41,20 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
             </div>
             <div className="grid min-h-0 grid-cols-2">
               <div className="border-r border-line p-4">
-                <textarea aria-label="The text" rows={16} value={text} onChange={(event) => setText(event.target.value)} placeholder={'Five winds and what they are good for\n\n1. A breath: sled kites\n2. A breeze: the diamond'} className={`${inputClasses} h-full min-h-72 resize-none`} />
+                <textarea
+                  aria-label="The text"
+                  rows={16}
+                  value={text}
+                  onChange={(event) => setText(event.target.value)}
+                  onPaste={(event) => {
+                    const pasted = textOfHtml(event.clipboardData.getData('text/html'));
+                    if (pasted === null) return;
+                    event.preventDefault();
+                    const { selectionStart, selectionEnd } = event.currentTarget;
+                    setText(text.slice(0, selectionStart) + pasted + text.slice(selectionEnd));
+                  }}
+                  placeholder={'Five winds and what they are good for\n\n1. A breath: sled kites\n2. A breeze: the diamond'} className={`${inputClasses} h-full min-h-72 resize-none`}
+                />
               </div>
               <div className="max-h-[26rem] overflow-auto p-4" aria-live="polite">
                 {text.trim() === '' ? (
