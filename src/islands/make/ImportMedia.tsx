@@ -27,7 +27,7 @@ const wayNames: Readonly<Record<Way, string>> = { address: 'From a web address',
 export function ImportMedia({ brand, onFiles, onDone }: BringInProps) {
   const [way, setWay] = useState<Way | null>(null);
   return (
-    <div className="flex items-center gap-2">
+    <div className="flex flex-wrap items-center gap-2">
       <MenuTrigger>
         <AriaButton className={buttonClasses('plain')}>From elsewhere</AriaButton>
         <Popover className="shadow-float rounded-md border border-line bg-panel p-1">

@@ -78,7 +78,7 @@ function Media({ brand }: BrandProps) {
       }}
     >
       <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
-        <div className="mb-3 flex items-center justify-between gap-4">
+        <div className="mb-3 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
           <h1 className="text-xl font-semibold">Media</h1>
           <ImportMedia brand={brand.slug} onFiles={uploads.add} onDone={show} />
         </div>

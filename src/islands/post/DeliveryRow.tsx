@@ -8,6 +8,7 @@ import { canDelivery } from '../../core/post/delivery-state.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { addressOf, call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
+import { ConfirmButton } from '../ui/ConfirmButton.tsx';
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { StateChip } from './StateChip.tsx';
@@ -61,9 +62,11 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
           </a>
         )}
         {maySend && state === 'scheduled' && (
-          <Button disabled={act.isPending} onClick={() => act.mutate('send-now')}>
-            Send now
-          </Button>
+          <ConfirmButton label="Send now" title="Send now" isDisabled={act.isPending} keepLabel="Not yet" confirmLabel="Send it now" confirmLook="primary" onConfirm={() => act.mutate('send-now')}>
+            <p className="text-sm">
+              This goes out at once to {delivery.channelName}, {delivery.placementName}, and everyone can see it.
+            </p>
+          </ConfirmButton>
         )}
         {maySend && canDelivery(state, 'retry') && (
           <Button disabled={act.isPending} onClick={() => act.mutate('retry')}>

@@ -5,6 +5,7 @@ import { actOnPost, getPostDifferences, refreshPost, reschedulePost } from '../.
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
+import { ConfirmButton } from '../ui/ConfirmButton.tsx';
 import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
@@ -119,26 +120,9 @@ function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: Gr
 function CancelAll({ brand, postId, count }: { readonly brand: string; readonly postId: string; readonly count: number }) {
   const cancel = useMutation({ mutationFn: () => call(actOnPost, { params: { brand, post: postId, action: 'cancel' as const } }), onError: (error) => toast('problem', error.message) });
   return (
-    <DialogTrigger>
-      <AriaButton className={buttonClasses('plain', 'small')}>Cancel all</AriaButton>
-      <Popover placement="bottom end" className={panelClasses}>
-        <Dialog aria-label="Cancel the whole post" className="outline-none">
-          {({ close }) => (
-            <>
-              <p className="text-sm">This post will not go out in any of its {count} places that still wait.</p>
-              <div className="mt-3 flex justify-end gap-2">
-                <Button size="small" onClick={close}>
-                  Keep it
-                </Button>
-                <Button size="small" look="stop" disabled={cancel.isPending} onClick={() => cancel.mutate(undefined, { onSettled: close })}>
-                  Cancel all {count}
-                </Button>
-              </div>
-            </>
-          )}
-        </Dialog>
-      </Popover>
-    </DialogTrigger>
+    <ConfirmButton label="Cancel all" title="Cancel the whole post" size="small" isDisabled={cancel.isPending} keepLabel="Keep it" confirmLabel={`Cancel all ${count}`} confirmLook="stop" onConfirm={() => cancel.mutate()}>
+      <p className="text-sm">This post will not go out in any of its {count} places that still wait.</p>
+    </ConfirmButton>
   );
 }
 

@@ -20,10 +20,10 @@ const inputLook = 'mt-0.5 h-7 w-full rounded-md border border-line bg-panel px-1
 /** What the chosen part is: each kind has its few choices; lengths are in m, the margin of a cut. */
 export function PartFields({ template, root, path, onChange }: PartFieldsProps) {
   const part = partAt(root, path);
-  if (!part) return <aside className="w-64 shrink-0 border-l border-line bg-panel" />;
+  if (!part) return <aside className="w-64 shrink-0 border-l border-line bg-panel max-md:w-full max-md:border-l-0" />;
   const set = (patch: Patch): void => onChange((now) => changePart(now, path, (current) => withPatch(current, patch)));
   return (
-    <aside aria-label="The chosen part" className="w-64 shrink-0 space-y-3 overflow-auto border-l border-line bg-panel px-3.5 py-3 text-xs text-quiet">
+    <aside aria-label="The chosen part" className="w-64 shrink-0 space-y-3 overflow-auto border-l border-line bg-panel px-3.5 py-3 text-xs text-quiet max-md:w-full max-md:border-t max-md:border-l-0">
       <OwnFields part={part} template={template} set={set} />
       {path.length > 0 && <PlaceFields part={part} set={set} />}
     </aside>

@@ -102,7 +102,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const changeRoot = (recipe: (current: StackPart) => StackPart): void => change((now) => changeArrangement(now, arrangement.key, (each) => ({ ...each, root: recipe(each.root) })));
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-      <div className="flex h-12 shrink-0 items-center gap-3 border-b border-line bg-panel px-4">
+      <div className="flex min-h-12 shrink-0 flex-wrap items-center gap-x-3 gap-y-1 border-b border-line bg-panel px-4 py-1.5">
         <a href={`/b/${brand.slug}/brand/templates`} className="text-sm text-quiet hover:text-ink">
           Templates
         </a>
@@ -117,9 +117,9 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
         )}
       </div>
       {save.kind === 'conflict' && <ConflictNote by={save.by} conflicts={save.conflicts} nameOf={templatePlace} onResolve={(decide) => void store.resolve(decide)} />}
-      <fieldset disabled={readOnly} className="flex min-h-0 flex-1">
+      <fieldset disabled={readOnly} className="flex min-h-0 min-w-0 flex-1 max-md:flex-col max-md:overflow-auto">
         <legend className="sr-only">The template</legend>
-        <section aria-label="Parts" className="flex w-72 shrink-0 flex-col overflow-auto border-r border-line bg-panel">
+        <section aria-label="Parts" className="flex w-72 shrink-0 flex-col overflow-auto border-r border-line bg-panel max-md:w-full max-md:border-r-0 max-md:border-b">
           <TemplateFields key={slide} template={template} book={brandData.book} isSlide={slide !== COVER} onChange={change} />
           <ArrangementBar template={template} chosen={arrangement.key} onChoose={(key) => { setArrangementKey(key); setPath([]); }} onChange={change} />
           <PartOutline template={template} root={root} path={path} onSelect={setPath} onChange={changeRoot} brand={brand.slug} />

@@ -1,12 +1,12 @@
 import { useState } from 'react';
-import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import { roleMay } from '../../../core/access/access.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { useBadges } from '../../post/DeliveryRow.tsx';
 import { nextQuarter, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { groupByPost, PostGroup } from '../../post/PostGroup.tsx';
 import { useDeliveries, type Delivery } from '../../post/use-deliveries.ts';
-import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { ConfirmButton } from '../../ui/ConfirmButton.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import type { ViewProps } from '../view-props.ts';
 import { placesOf, rowsOf, type Choices, type PlaceRow } from './places.ts';
@@ -75,45 +75,19 @@ function RefusalNote({ refusal, onAgain, onDismiss }: { readonly refusal: Refusa
 /** Sending at once cannot be taken back, so it names the places first. */
 function SendNow({ rows, isDisabled, onSend }: { readonly rows: readonly PlaceRow<Delivery>[]; readonly isDisabled: boolean; readonly onSend: () => void }) {
   return (
-    <DialogTrigger>
-      <AriaButton isDisabled={isDisabled} className={buttonClasses('plain')}>
-        Send now
-      </AriaButton>
-      <Popover placement="top start" className="shadow-float w-80 rounded-md border border-line bg-panel p-4">
-        <Dialog aria-label="Send now" className="outline-none">
-          {({ close }) => (
-            <>
-              <p className="text-sm font-semibold">This goes out at once, and everyone can see it:</p>
-              <ul className="mt-2 max-h-60 space-y-1 overflow-auto text-sm">
-                {rows.map(({ place, cut }) => (
-                  <li key={place.key} className="flex items-center gap-2">
-                    <ChannelBadge badge={cut.sheet.badge} size={15} />
-                    <span className="min-w-0 truncate">
-                      {cut.channel.name}, {cut.placement.name}
-                    </span>
-                  </li>
-                ))}
-              </ul>
-              <div className="mt-3 flex justify-end gap-2">
-                <Button size="small" onClick={close}>
-                  Not yet
-                </Button>
-                <Button
-                  size="small"
-                  look="primary"
-                  onClick={() => {
-                    close();
-                    onSend();
-                  }}
-                >
-                  Send to {rows.length} {rows.length === 1 ? 'place' : 'places'}
-                </Button>
-              </div>
-            </>
-          )}
-        </Dialog>
-      </Popover>
-    </DialogTrigger>
+    <ConfirmButton label="Send now" title="Send now" isDisabled={isDisabled} keepLabel="Not yet" confirmLabel={`Send to ${rows.length} ${rows.length === 1 ? 'place' : 'places'}`} confirmLook="primary" onConfirm={onSend}>
+      <p className="text-sm font-semibold">This goes out at once, and everyone can see it:</p>
+      <ul className="mt-2 max-h-60 space-y-1 overflow-auto text-sm">
+        {rows.map(({ place, cut }) => (
+          <li key={place.key} className="flex items-center gap-2">
+            <ChannelBadge badge={cut.sheet.badge} size={15} />
+            <span className="min-w-0 truncate">
+              {cut.channel.name}, {cut.placement.name}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </ConfirmButton>
   );
 }
 

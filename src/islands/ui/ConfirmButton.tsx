@@ -1,0 +1,52 @@
+import type { ReactNode } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { Button, buttonClasses } from './Button.tsx';
+
+interface ConfirmButtonProps {
+  readonly label: string;
+  /** What the question is called for who hears it. */
+  readonly title: string;
+  readonly size?: Parameters<typeof buttonClasses>[1];
+  readonly isDisabled?: boolean;
+  readonly keepLabel: string;
+  readonly confirmLabel: string;
+  readonly confirmLook: 'primary' | 'stop';
+  readonly onConfirm: () => void;
+  /** What will happen. */
+  readonly children: ReactNode;
+}
+
+/** A button for what cannot be taken back: it says what will happen, and asks. */
+export function ConfirmButton({ label, title, size = 'usual', isDisabled = false, keepLabel, confirmLabel, confirmLook, onConfirm, children }: ConfirmButtonProps) {
+  return (
+    <DialogTrigger>
+      <AriaButton isDisabled={isDisabled} className={buttonClasses('plain', size)}>
+        {label}
+      </AriaButton>
+      <Popover placement="bottom end" className="shadow-float w-80 max-w-[calc(100vw-1rem)] rounded-md border border-line bg-panel p-4">
+        <Dialog aria-label={title} className="outline-none">
+          {({ close }) => (
+            <>
+              {children}
+              <div className="mt-3 flex justify-end gap-2">
+                <Button size="small" onClick={close}>
+                  {keepLabel}
+                </Button>
+                <Button
+                  size="small"
+                  look={confirmLook}
+                  onClick={() => {
+                    close();
+                    onConfirm();
+                  }}
+                >
+                  {confirmLabel}
+                </Button>
+              </div>
+            </>
+          )}
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}
