@@ -55,6 +55,24 @@ test('a picture dropped on the page comes in, and its focal point can be dragged
   await expect(page.getByRole('button', { name: /Focal point, 20% from the left, 75%/ })).toBeVisible();
 });
 
+test('a picture can be dropped on the slot that wants it, and a drop beside it does not leave the page', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  const transfer = await page.evaluateHandle(
+    (data) => {
+      const dropped = new DataTransfer();
+      dropped.items.add(new File([new Uint8Array([...data, 0, 0])], 'Süße Grüße.jpg', { type: 'image/jpeg' }));
+      return dropped;
+    },
+    [...readFileSync('demo/media/delta-backlit.jpg')],
+  );
+  const isRefused = await page.evaluate((dataTransfer) => !document.body.dispatchEvent(new DragEvent('drop', { dataTransfer, bubbles: true, cancelable: true })), transfer);
+  expect(isRefused).toBe(true);
+  await page.getByRole('button', { name: /Choose a picture/ }).dispatchEvent('drop', { dataTransfer: transfer });
+  await expect(page.getByText('Süße Grüße.jpg')).toBeVisible();
+  await expectSaved(page);
+});
+
 test('an empty piece and a caption of 3,000 characters are stopped before they are scheduled', async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');

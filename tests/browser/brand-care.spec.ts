@@ -16,12 +16,23 @@ test('a fact is written once, fills texts and captions, and is asked for where i
   await page.getByRole('button', { name: 'Put a fact in here' }).first().click();
   await page.getByRole('menuitem', { name: /Phone/ }).click();
   await expect(page.getByLabel('Quote')).toHaveValue('Ring us: {phone}');
+  // It goes in where the caret is, which is behind it then.
+  await expect(page.getByLabel('Quote')).toBeFocused();
+  await page.keyboard.type(' today');
+  await page.keyboard.press('Home');
+  await page.getByRole('button', { name: 'Put a fact in here' }).first().click();
+  await page.getByRole('menuitem', { name: /Phone/ }).click();
+  await expect(page.getByLabel('Quote')).toHaveValue('{phone} Ring us: {phone} today');
   await page.getByLabel('Who said it').fill('Park at {parking}, not at {market}');
   const rail = page.getByRole('complementary', { name: 'Preflight' });
   await expect(rail).toContainText('uses the fact {parking}, which has no text yet');
   await expect(rail).toContainText('uses {market}, and the brand has no fact of that name');
   await page.getByLabel('Who said it').fill('The loft');
   await page.getByRole('tab', { name: 'Words' }).click();
+  await page.getByLabel('Shared caption').fill('');
+  await page.getByRole('button', { name: 'Put a house hashtag in here' }).first().click();
+  await page.getByRole('menuitem', { name: '#GullwickKites' }).click();
+  await expect(page.getByLabel('Shared caption')).toHaveValue('#GullwickKites');
   await page.getByLabel('Shared caption').fill('Unleash it on {phone}');
   await expect(page.getByRole('region', { name: /Preview for/ })).toContainText('Unleash it on 01632 960 184');
   await rail.getByRole('button', { name: 'Say “let go”' }).first().click();

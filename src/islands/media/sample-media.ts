@@ -2,14 +2,23 @@ import { isCutOut } from '../../core/crop/picture-facts.ts';
 import type { SamplePictures } from '../../core/piece/sample-frame.ts';
 import type { MediaItem } from './media-address.ts';
 
-/** How many of the latest pictures are asked for, so that a cut-out is among them where there is one. */
-export const SAMPLE_MEDIA = 16;
+/** How many of the latest pictures are asked for, so that good ones and a cut-out are among them where there are any. */
+export const SAMPLE_MEDIA = 32;
 const MAX_OF_A_KIND = 4;
+/** A photograph of fewer pixels on its short side looks soft in a cut. */
+const MIN_SHORT_SIDE_PX = 900;
 
-/** A few of a brand's pictures to look at templates with. */
+/** A mark or a frame of a clip is no photograph to judge a template by. */
+const isPhoto = ({ recording, tags, facts }: MediaItem): boolean => recording === null && !tags.includes('mark') && !isCutOut(facts);
+const isSharp = ({ widthPx, heightPx }: MediaItem): boolean => Math.min(widthPx, heightPx) >= MIN_SHORT_SIDE_PX;
+/** Somebody has looked at it: it is described, or its focal point was placed. */
+const isCaredFor = ({ altText, focalBy }: MediaItem): boolean => altText.trim() !== '' || focalBy === 'person';
+
+/** A few of a brand's pictures to look at templates with: its best photographs, not whatever came in last. */
 export function sampleMedia(latest: readonly MediaItem[]): { readonly items: readonly MediaItem[]; readonly pictures: SamplePictures } {
-  const photos = latest.filter((item) => !isCutOut(item.facts)).slice(0, MAX_OF_A_KIND);
-  const cutOuts = latest.filter((item) => isCutOut(item.facts)).slice(0, MAX_OF_A_KIND);
+  const rank = (item: MediaItem): number => (isPhoto(item) ? 4 : 0) + (isSharp(item) ? 2 : 0) + (isCaredFor(item) ? 1 : 0);
+  const photos = latest.filter((item) => !isCutOut(item.facts)).toSorted((a, b) => rank(b) - rank(a)).slice(0, MAX_OF_A_KIND);
+  const cutOuts = latest.filter((item) => isCutOut(item.facts) && !item.tags.includes('mark')).slice(0, MAX_OF_A_KIND);
   const ids = (items: readonly MediaItem[]): readonly string[] => items.map((item) => item.id);
   return { items: [...photos, ...cutOuts], pictures: { photos: ids(photos), cutOuts: ids(cutOuts) } };
 }

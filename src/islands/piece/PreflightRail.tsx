@@ -5,6 +5,7 @@ import type { AnswerOf } from '../../contract/contract.ts';
 import { listVideoExports } from '../../contract/video-contracts.ts';
 import type { Finding } from '../../core/preflight/finding.ts';
 import { applyFix } from '../../core/preflight/fix.ts';
+import { groupFindings } from '../../core/preflight/group-findings.ts';
 import { measureProblems } from '../../core/preflight/measure-problems.ts';
 import { preflight } from '../../core/preflight/preflight.ts';
 import { cutKey, type Piece } from '../../core/piece/piece.ts';
@@ -50,10 +51,11 @@ const Findings = memo(function Findings(props: RailProps) {
   );
   const videoExports = useQuery({ queryKey: ['video-exports', brand.slug, props.pieceId], queryFn: () => call(listVideoExports, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
   const findings = useMemo(() => [...found, ...videoFindings(videoExports.data?.exports ?? [], toCheck)], [found, videoExports.data, toCheck]);
-  const mend = (finding: Finding): void => {
-    const { fix } = finding;
-    if (fix) store.change(`fix-${finding.sentence}`, (draft) => applyFix(draft, fix.change));
-  };
+  const groups = useMemo(() => groupFindings(findings, toCheck), [findings, toCheck]);
+  const mend = (mended: readonly Finding[]): void =>
+    store.change(`fix-${mended[0]?.sentence ?? ''}`, (draft) => {
+      for (const { fix } of mended) if (fix) applyFix(draft, fix.change);
+    });
   const stops = findings.filter((finding) => finding.severity === 'stops').length;
   return (
     <aside aria-label="Preflight" className="flex w-60 shrink-0 flex-col border-l border-line bg-panel max-md:w-full max-md:border-t max-md:border-l-0">
@@ -70,8 +72,8 @@ const Findings = memo(function Findings(props: RailProps) {
         </p>
       ) : (
         <ul className="min-h-0 flex-1 overflow-auto">
-          {findings.map((finding) => (
-            <FindingRow key={`${finding.cut ?? ''}${finding.sentence}`} {...props} finding={finding} onFix={() => mend(finding)} />
+          {groups.map(({ lead, others }) => (
+            <FindingRow key={`${lead.cut ?? ''}${lead.sentence}`} {...props} finding={lead} others={others} onFix={() => mend([lead, ...others])} />
           ))}
         </ul>
       )}
@@ -89,7 +91,8 @@ function videoFindings(videoExports: AnswerOf<typeof listVideoExports>['exports'
 
 const placeNames: Readonly<Record<Finding['view'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
 
-function FindingRow({ finding, brand, view, readOnly, onView, onFix }: RailProps & { readonly finding: Finding; readonly onFix: () => void }) {
+/** A finding, with those that say the same of other places behind it. */
+function FindingRow({ finding, others, brand, view, readOnly, onView, onFix }: RailProps & { readonly finding: Finding; readonly others: readonly Finding[]; readonly onFix: () => void }) {
   const stops = finding.severity === 'stops';
   const { view: place } = finding;
   return (
@@ -112,9 +115,22 @@ function FindingRow({ finding, brand, view, readOnly, onView, onFix }: RailProps
               Go to {placeNames[place]}
             </a>
           )}
+          {others.length > 0 && (
+            <details className="mt-1 text-xs text-quiet">
+              <summary>
+                The same {others.length === 1 ? 'once more' : `${others.length} more times`}
+              </summary>
+              <ul className="mt-1 space-y-1">
+                {others.map((other) => (
+                  <li key={`${other.cut ?? ''}${other.sentence}`}>{other.sentence}</li>
+                ))}
+              </ul>
+            </details>
+          )}
           {finding.fix && !readOnly && (
             <Button size="small" className="mt-1.5 block" onClick={onFix}>
               {finding.fix.label}
+              {others.length > 0 ? `, all ${others.length + 1}` : ''}
             </Button>
           )}
         </span>

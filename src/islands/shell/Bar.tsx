@@ -8,6 +8,7 @@ import { call } from '../ui/call.ts';
 import { buttonClasses } from '../ui/Button.tsx';
 import { BrandClock } from './BrandClock.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
+import { useDropGuard } from './use-drop-guard.ts';
 
 type View = 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
@@ -35,6 +36,7 @@ const item = 'flex cursor-pointer items-center justify-between gap-6 rounded-md 
 const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 text-sm hover:bg-sunk data-[pressed]:bg-sunk';
 
 export default function Bar({ me, brand, view, theme }: BarProps) {
+  useDropGuard();
   const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
   return (
     <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">

@@ -23,6 +23,8 @@ import { SlideAltText, SlideKind } from '../slides/SlideFields.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
 import { mediaAddress, type MediaItem } from '../../media/media-address.ts';
+import { UploadList } from '../../media/UploadList.tsx';
+import { useUploads } from '../../media/use-uploads.ts';
 
 function KeptAside({ template, frame }: ContentProps) {
   const kept = textsKeptAside(frame, slideTemplate(template, frame.slide));
@@ -132,6 +134,7 @@ function describeFit(slot: string, frame: Frame, cuts: Cuts): Fit {
 
 function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
   const [picking, setPicking] = useState(false);
+  const [isOver, setOver] = useState(false);
   const value = frame.slots[slot.key];
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
   const choose = (chosen: MediaItem): void => {
@@ -143,9 +146,25 @@ function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: Co
     });
     if (keepsOtherAltText) toast('problem', 'The alt text stays as it was written. Check whether it still describes the picture.');
   };
+  const uploads = useUploads(brand.slug, choose);
   return (
-    <div>
+    <div
+      className={isOver ? 'rounded-md outline-2 outline-offset-4 outline-house outline-dashed' : ''}
+      onDragOver={(event) => {
+        if (readOnly) return;
+        event.preventDefault();
+        setOver(true);
+      }}
+      onDragLeave={() => setOver(false)}
+      onDrop={(event) => {
+        if (readOnly) return;
+        event.preventDefault();
+        setOver(false);
+        uploads.add([...event.dataTransfer.files].slice(0, 1));
+      }}
+    >
       <p className="mb-1 text-sm font-semibold">{slot.label}</p>
+      <UploadList uploads={uploads} />
       {item ? (
         <div className="flex items-center gap-3">
           <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />

@@ -1,0 +1,24 @@
+import { describe, expect, it } from 'vitest';
+import { testPicture } from '../../../tests/fixtures/pictures.ts';
+import type { MediaItem } from './media-address.ts';
+import { sampleMedia } from './sample-media.ts';
+
+const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({ id, recording: null, tags: [], facts: testPicture().facts, widthPx: 2400, heightPx: 1600, altText: '', focalBy: 'proposal', ...more }) as unknown as MediaItem;
+
+describe('the pictures that templates are shown with', () => {
+  it('are the best photographs, whatever came in last', () => {
+    const latest = [item('logo', { tags: ['mark'] }), item('clip', { recording: { kind: 'clip', durationMs: 1, hasSound: false } as MediaItem['recording'] }), item('thumb', { widthPx: 60, heightPx: 60 }), item('plain'), item('described', { altText: 'A loaf' })];
+    expect(sampleMedia(latest).pictures.photos).toEqual(['described', 'plain', 'thumb', 'logo']);
+  });
+
+  it('are the latest of equals, and cut-outs beside them, but no mark', () => {
+    const clear = { ...testPicture().facts, clearShare: 0.6 };
+    const { items, pictures } = sampleMedia([item('new'), item('cut', { facts: clear }), item('mark', { facts: clear, tags: ['mark'] }), item('old')]);
+    expect(pictures).toEqual({ photos: ['new', 'old'], cutOuts: ['cut'] });
+    expect(items.map(({ id }) => id)).toEqual(['new', 'old', 'cut']);
+  });
+
+  it('are what there is where there is nothing better', () => {
+    expect(sampleMedia([item('thumb', { widthPx: 60, heightPx: 60 })]).pictures.photos).toEqual(['thumb']);
+  });
+});
