@@ -47,15 +47,17 @@ interface Made {
   readonly document: Piece;
 }
 
-/** A video of a clip and a closing card, two seconds long. */
+let videos = 0;
+/** A video of a clip and a closing card, two seconds long, unlike all before it. A random word in it might be too wide for a cut. */
 async function makeVideo(): Promise<Made> {
+  videos += 1;
   const created = (await stack.wren.ask('POST', '/api/brands/gullwick/pieces', { template: 'gust' })).body as unknown as Made;
   const text = (value: string) => ({ kind: 'text', text: value });
   const frames = [
-    { id: 'a', slots: { film: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${created.id}`) }, shot: { lengthMs: 1_200 } },
+    { id: 'a', slots: { film: { kind: 'picture', mediaId: clipId }, headline: text(`Kites ${videos}`) }, shot: { lengthMs: 1_200 } },
     { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_200, into: { kind: 'fade', ms: 400 } } },
   ];
-  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: '/frames', value: frames }, { op: 'replace', path: '/words/shared/caption', value: `Kites ${created.id}` }] });
+  const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: '/frames', value: frames }, { op: 'replace', path: '/words/shared/caption', value: `Kites ${videos}` }] });
   expect(changed.status).toBe(200);
   return changed.body as unknown as Made;
 }
