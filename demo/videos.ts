@@ -25,7 +25,7 @@ export interface DemoVideo extends Pick<DemoPiece, 'template' | 'caption' | 'own
   readonly cover: { readonly atMs: number } | { readonly picture: string } | { readonly shot: number };
 }
 
-/** What is said in the demo's voice-over, as its file has it. */
+/** The script of the demo's voice-over. */
 const spoken = readFileSync(join('demo', 'media', 'voice-over.srt'), 'utf8');
 const fade = { kind: 'fade', ms: 400 } as const;
 

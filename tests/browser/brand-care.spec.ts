@@ -40,7 +40,7 @@ test('a fact is written once, fills texts and captions, and is asked for where i
   await expectSaved(page);
 });
 
-test('a typeface of one’s own is brought in, and a wrong file is refused', async ({ page }) => {
+test('a typeface of one’s own is imported, and a wrong file is refused', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/lanternfall/brand/book');
   const input = page.getByLabel('Import a typeface');
   await input.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('not a font') });
@@ -54,7 +54,7 @@ test('a typeface of one’s own is brought in, and a wrong file is refused', asy
   await expect.poll(() => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(before);
 });
 
-test('the owner takes somebody in, and a designer only sees who is there', async ({ page, browser }) => {
+test('the owner adds somebody, and a designer only sees who is there', async ({ page, browser }) => {
   await comeInAs(page, 'Ottoline', '/b/gullwick/brand/book');
   const people = page.getByRole('region', { name: 'People' });
   await people.getByLabel('Name', { exact: true }).fill('Piet Aalders');

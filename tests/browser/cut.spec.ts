@@ -86,7 +86,7 @@ test('a scheduled cut goes out as it differs', async ({ page, request }) => {
   expect([...corner]).toEqual([244, 247, 245]);
 });
 
-test('all cuts are taken out in one ZIP, and the template of a piece can change without losing a word', async ({ page }) => {
+test('all cuts are exported in one ZIP, and the template of a piece can change without losing a word', async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Headland');
   await page.getByLabel('Label').fill('Saturday');

@@ -44,7 +44,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await expect(page).toHaveURL(/make\/media/);
   });
 
-  await test.step('bring in a photo, and move its focal point', async () => {
+  await test.step('import a photo, and move its focal point', async () => {
     const bytes = await sharp(PHOTO).resize(1800, 1200).jpeg({ quality: 90 }).toBuffer();
     await page.getByLabel('Upload files').setInputFiles({ name: 'saturday.jpg', mimeType: 'image/jpeg', buffer: bytes });
     const panel = page.getByRole('complementary', { name: 'saturday.jpg' });

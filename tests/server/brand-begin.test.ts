@@ -46,7 +46,7 @@ describe('a typeface of one’s own', () => {
   });
 });
 
-describe('a mark that is brought in', () => {
+describe('an imported mark', () => {
   const svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><script>alert(1)</script><path d="M0 0h9v9z" fill="#fafafa"/><path d="M0 0L5 5" stroke="red"/></svg>';
 
   it('as SVG is outlines and colours, and says what was left out', async () => {
@@ -131,7 +131,7 @@ describe('the people of a brand', () => {
   }
   const list = async (): Promise<readonly Member[]> => (await ottoline.ask('GET', people)).body['people'] as unknown as Member[];
 
-  it('are taken in with a first password, work by their role, and are taken out', async () => {
+  it('are added with a first password, may do what their role allows, and are removed', async () => {
     const added = await ottoline.ask('POST', people, { name: 'Piet Aalders', email: 'piet@gullwickkites.example', role: 'writer' });
     expect(added.status).toBe(201);
     const { person, password } = added.body as unknown as { person: Member; password: string };

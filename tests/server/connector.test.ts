@@ -113,7 +113,7 @@ describe('the stand-in connector', () => {
     await expect(connect(quipline).publish(post, handle, never)).rejects.toMatchObject({ code: 'broken' });
   });
 
-  it('gives up when it is told to stop', async () => {
+  it('stops when its signal aborts', async () => {
     answer = () => undefined;
     const stop = new AbortController();
     const waiting = connect(quipline).upload(picture, stop.signal);

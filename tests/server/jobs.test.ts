@@ -100,7 +100,7 @@ describe('the queue', () => {
   });
 });
 
-/** A handler that answers what it is told to, in turn. */
+/** A handler that answers the given outcomes in turn. */
 function answering(...outcomes: readonly (JobOutcome | Error)[]): { readonly handlers: JobHandlers; readonly gaveUp: string[]; readonly runs: () => number } {
   const left = [...outcomes];
   const gaveUp: string[] = [];
@@ -154,7 +154,7 @@ describe('the runner', () => {
     expect([gaveUp.length, runs()]).toEqual([1, 0]);
   });
 
-  it('keeps results, waits as long as it is told to, and repeats what is never finished', async () => {
+  it('keeps results, waits until the given moment, and repeats jobs that never finish', async () => {
     const { handlers } = answering({ kind: 'retry', problem: 'Later', afterMs: 7_000 }, { kind: 'done', result: { made: 'it' } }, { kind: 'again', afterMs: 60_000 }, { kind: 'again', afterMs: 60_000 });
     await enqueueJob(db, work('one'), 1);
     await runDueJobs(services, handlers, ['a']);

@@ -56,7 +56,7 @@ describe('a stand-in network', () => {
     expect((await ask('GET', path)).body['published']).toBe(true);
   });
 
-  it('measures the bytes itself, whatever it is told', async () => {
+  it('measures the bytes itself, whatever the request claims', async () => {
     const mediaId = await upload('petalry', 1080, 1080);
     const refused = await ask('POST', '/petalry/api/drafts', { placement: 'story', text: '', altText: '', mediaId, widthPx: 1080, heightPx: 1920 });
     expect(refused).toMatchObject({ status: 422, body: { reason: expect.stringMatching(/1080 × 1080/) as string } });

@@ -5,7 +5,7 @@ import type { Artwork, ArtworkPath } from './artwork.ts';
 import { outlineOf } from './svg-shapes.ts';
 import { declarations, styleRules, type SvgStyle } from './svg-styles.ts';
 
-/** What had to be left out of a drawing, each said once. */
+/** Kinds of content that were left out of a drawing, each once. */
 export type SvgNote = 'strokes' | 'gradients' | 'pictures' | 'text' | 'transparency' | 'effects';
 
 export type ReadSvg =

@@ -186,7 +186,7 @@ class Emitter {
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
     this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
     const enlargedBy = box.widthPx / (window.width * picture.widthPx);
-    // It is one picture: said once, not once a slide.
+    // One picture for all slides: report it once.
     if (this.input.place.index === 0 && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 

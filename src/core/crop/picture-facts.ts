@@ -44,7 +44,7 @@ const GRID_CELLS = 32;
 
 /** Pull towards the middle: how much saliency a corner keeps. */
 const CORNER_KEEPS = 0.45;
-/** How much saliency a wholly blurred part keeps, and how far (in pixels of the small picture) detail speaks for its surroundings. */
+/** How much saliency a wholly blurred part keeps, and how far (in pixels of the small picture) detail counts for its surroundings. */
 const BLUR_KEEPS = 0.25;
 const SHARPNESS_REACH_PX = 5;
 /** Reach of the window that settles on the strongest subject, as a share of the long side. */

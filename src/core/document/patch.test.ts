@@ -19,7 +19,7 @@ describe('a patch', () => {
     expect(patchBetween({ words: { caption: 'a' } }, { words: { caption: 'a long caption, typed letter by letter' } })).toEqual([{ op: 'replace', path: '/words/caption', value: 'a long caption, typed letter by letter' }]);
   });
 
-  it('gives way to the whole document where it would be long', () => {
+  it('is the whole document where a patch would be longer', () => {
     const after = Object.fromEntries(Array.from({ length: MAX_OPERATIONS + 1 }, (_, index) => [`k${index}`, index]));
     expect(patchBetween({}, after)).toEqual([{ op: 'replace', path: '', value: after }]);
   });

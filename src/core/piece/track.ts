@@ -20,7 +20,7 @@ export const trackSchema = object({
   music: mediaId(),
   /** 0 is silent, 1 as loud as it is. */
   musicVolume: number().min(0).max(1),
-  /** A sound of the media in which somebody speaks; music gives way to it. */
+  /** A sound with speech; the music is lowered under it. */
   voice: mediaId(),
   /** Where a place takes them as a file they go along as one; elsewhere they are laid over the pictures. */
   subtitleFile: boolean<true>().oneOf([true]),

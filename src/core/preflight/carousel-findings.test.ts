@@ -87,7 +87,7 @@ describe('a slide', () => {
     expect(sentences(moving, [], [{ ...clip, recording: null }])).toEqual([]);
   });
 
-  it('is spared where the piece’s own alt text speaks for the cover', () => {
+  it('is not reported where the piece has an alt text for the cover', () => {
     const quiet = carousel({ ...cover('Winds'), altText: '' }, point('a', 'A breath'));
     expect(sentences({ ...quiet, words: { ...quiet.words, shared: { ...quiet.words.shared, altText: 'A list of winds' } } })).toEqual([]);
   });

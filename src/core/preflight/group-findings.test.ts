@@ -7,7 +7,7 @@ const cuts = [cut('Petalry', 'Story'), cut('Petalry', 'Square'), cut('Quipline',
 const finding = (sentence: string, more: Partial<Finding> = {}): Finding => ({ severity: 'warns', sentence, cut: null, view: 'look', fix: null, ...more });
 const said = (findings: readonly Finding[]): readonly string[] => groupFindings(findings, cuts).map(({ lead, others }) => `${lead.sentence} +${others.length}`);
 
-describe('what preflight says once', () => {
+describe('groups of findings', () => {
   it('is the same of several places, whatever the numbers', () => {
     expect(said([finding('Photo is enlarged 1.8 times in Petalry Story.'), finding('Photo is enlarged 2 times in Quipline Wide.'), finding('Line is enlarged 2 times in Quipline Wide.')])).toEqual(['Photo is enlarged 1.8 times in Petalry Story. +1', 'Line is enlarged 2 times in Quipline Wide. +0']);
     expect(said([finding('Petalry @gullwickkites has no alt text.'), finding('Quipline @gullwickkites has no alt text.')])).toEqual(['Petalry @gullwickkites has no alt text. +1']);

@@ -1,6 +1,6 @@
 import type { CutToCheck, Finding } from './finding.ts';
 
-/** Findings that say the same of different places: the first speaks for them. */
+/** Findings that differ only in their place or in a number. The first one is shown. */
 export interface FindingGroup {
   readonly lead: Finding;
   readonly others: readonly Finding[];
@@ -10,8 +10,7 @@ export interface FindingGroup {
 type Names = Pick<CutToCheck, 'channelName' | 'sheet' | 'placement'>;
 
 /**
- * Gathers findings that differ in their place or in a number alone, so that one thing is said once. What stops a post comes first; within that
- * the order stays.
+ * Groups findings that differ only in their place or in a number. Groups that stop a post come first; otherwise the order stays.
  */
 export function groupFindings(findings: readonly Finding[], cuts: readonly Names[]): readonly FindingGroup[] {
   const places = [...new Set(cuts.flatMap(({ channelName, sheet, placement }) => [`${sheet.name} ${placement.name}`, channelName]))].filter((name) => name !== '').toSorted((a, b) => b.length - a.length);

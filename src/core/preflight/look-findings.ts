@@ -7,7 +7,7 @@ import { slideTemplate } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
 import { plural, type CutToCheck, type Finding } from './finding.ts';
 
-/** What the looks of all cuts have in common: said once, about the piece. */
+/** Findings about the look of all cuts, reported once for the piece. */
 export function sharedLookFindings(piece: Piece, template: Template, book: BrandBook, cuts: readonly CutToCheck[]): readonly Finding[] {
   const common = new Map<string, Finding>();
   for (const { frame, report } of cuts.flatMap((cut) => cut.slides)) {

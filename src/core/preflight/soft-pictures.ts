@@ -10,7 +10,7 @@ interface Soft {
   readonly enlargedBy: number;
 }
 
-/** Pictures that are shown larger than they are: said once a picture, with the cuts it concerns; one that was zoomed into can be let go. */
+/** Pictures that are enlarged: one finding a picture, with its cuts. Where a person zoomed in, the fix removes the zoom. */
 export function softPictures(piece: Piece, template: Template, cuts: readonly CutToCheck[]): readonly Finding[] {
   const zoomed: Finding[] = [];
   const soft = new Map<string, Soft[]>();

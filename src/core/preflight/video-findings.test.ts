@@ -77,7 +77,7 @@ describe('preflight of a video', () => {
 });
 
 describe('what was measured on a recording', () => {
-  it('is said where it harms or is out of line', () => {
+  it('is reported where it harms viewers or is too loud or too quiet', () => {
     expect(measureProblems({ loudnessLufs: -14.3, truePeakDb: -1.4, flashesASecond: 3 })).toEqual([]);
     expect(measureProblems({ loudnessLufs: null, truePeakDb: null, flashesASecond: 0 })).toEqual([]);
     expect(measureProblems({ loudnessLufs: -19, truePeakDb: 0.2, flashesASecond: 5 })).toEqual(['It flashes 5 times in a second; more than 3 can bring on seizures.', 'Its sound is -19.0 LUFS; networks play at about -14.', 'Its loudest peak is 0.2 dBTP and will crackle; the most is -1.']);

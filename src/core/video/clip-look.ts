@@ -43,7 +43,7 @@ const STEADY_SHARE = 0.011;
 const MEANT_REACH = 3;
 const MAX_SHIFT_PX = 12;
 const MIN_SPAN_MS = 400;
-/** A subject that stays within this share of the picture does not move; what merely stands out is told apart less surely than what moves. */
+/** A subject that stays within this share of the picture does not move; a still subject is found less reliably than a moving one. */
 const MIN_TRAVEL = { mover: 0.14, salient: 0.3 } as const;
 /** A subject's path is reduced to the fewest points that keep it within this share of the picture. */
 const PATH_TOLERANCE = 0.05;

@@ -58,7 +58,7 @@ export function SourcePicks({ source, picks, onChange }: PicksProps) {
                   <input type="radio" name="text" checked={picks.textFont === family.textFont} onChange={() => onChange({ ...picks, textFont: family.textFont })} className="accent-house" />
                   text
                 </label>
-                <span className="text-xs text-quiet">{family.exact ? 'is on the shelf' : `${family.displayFont.replace(/-\d.*$/, '').replaceAll('-', ' ')} stands in; your own file can be brought in later`}</span>
+                <span className="text-xs text-quiet">{family.exact ? 'is on the shelf' : `${family.displayFont.replace(/-\d.*$/, '').replaceAll('-', ' ')} stands in; you can import your own file later`}</span>
               </li>
             ))}
           </ul>

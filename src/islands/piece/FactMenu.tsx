@@ -35,7 +35,7 @@ export function FactMenu({ facts, hashtags = [], onText }: FactMenuProps) {
     const end = field.value.length;
     const { text, caret } = insertText(field.value, visited.current ? { start: field.selectionStart, end: field.selectionEnd } : { start: end, end }, added);
     onText(text);
-    // The menu gives the focus back to its button when it has closed; the typing goes on in the field.
+    // When the menu closes it focuses its button. Move the focus to the field after that.
     requestAnimationFrame(() =>
       requestAnimationFrame(() => {
         field.focus();

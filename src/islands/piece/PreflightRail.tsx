@@ -91,7 +91,7 @@ function videoFindings(videoExports: AnswerOf<typeof listVideoExports>['exports'
 
 const placeNames: Readonly<Record<Finding['view'], string>> = { look: 'Look', words: 'Words', facts: 'Facts', media: 'Media' };
 
-/** A finding, with those that say the same of other places behind it. */
+/** One group of findings: the first in full, the others in a list that opens. */
 function FindingRow({ finding, others, brand, view, readOnly, onView, onFix }: RailProps & { readonly finding: Finding; readonly others: readonly Finding[]; readonly onFix: () => void }) {
   const stops = finding.severity === 'stops';
   const { view: place } = finding;

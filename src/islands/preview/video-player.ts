@@ -10,7 +10,7 @@ export interface PlayedSound {
   readonly address: string;
   readonly volume: number;
   readonly loops: boolean;
-  /** While somebody speaks in it, music gives way. */
+  /** Lower the music while this clip has speech. */
   readonly speech: Recording | null;
 }
 

@@ -12,7 +12,7 @@ export interface WallState {
 
 /** What a wall is to show. */
 export interface WallRequest extends Pick<PaintRequest, 'cuts' | 'ghosts'> {
-  /** Told to the painters when it is another value than the last. */
+  /** Posted to the workers when the reference changes. */
   readonly content: WallContent;
 }
 
@@ -136,7 +136,7 @@ export class Wall {
     canvas.dataset['settled'] = String(settled);
   }
 
-  /** Reports of several cuts are told together, once a frame: what they change on the page is the same. */
+  /** Passes the reports on once a frame, so that the page renders once for several cuts. */
   #tellSoon(): void {
     clearTimeout(this.#telling);
     this.#telling = undefined;

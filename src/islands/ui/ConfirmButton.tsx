@@ -16,7 +16,7 @@ interface ConfirmButtonProps {
   readonly children: ReactNode;
 }
 
-/** A button for what cannot be taken back: it says what will happen, and asks. */
+/** A button that asks before an action that cannot be undone. */
 export function ConfirmButton({ label, title, size = 'usual', isDisabled = false, keepLabel, confirmLabel, confirmLook, onConfirm, children }: ConfirmButtonProps) {
   return (
     <DialogTrigger>

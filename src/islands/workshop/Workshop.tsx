@@ -133,6 +133,6 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
 
 /** A place of a template by the words of the workshop. */
 function templatePlace([area = '', name]: Path): string {
-  const words: Readonly<Record<string, string>> = { slots: 'Slot', arrangements: 'Arrangement', slides: 'Kind of slide', name: 'Name', purpose: 'Purpose', scheme: 'Scheme', drop: 'What gives way' };
+  const words: Readonly<Record<string, string>> = { slots: 'Slot', arrangements: 'Arrangement', slides: 'Kind of slide', name: 'Name', purpose: 'Purpose', scheme: 'Scheme', drop: 'Left out first' };
   return [words[String(area)] ?? 'The template', String(name ?? '').replace(/^#/, '')].filter((word) => word !== '').join(': ');
 }

@@ -35,7 +35,7 @@ class Resources {
 }
 
 /**
- * Works on the queue until told to stop. Then jobs that can be begun anew are given back, and others are waited for: nothing is
+ * Works on the queue until its signal aborts. Then it returns the jobs that can begin anew and waits for the others: nothing is
  * left half done.
  */
 export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal): Promise<void> {

@@ -9,7 +9,7 @@ const making = new Map<string, Promise<void>>();
 /**
  * A derived file. What has been made is found again; it comes to its place whole or not at all.
  * @param path where it goes; its ending says of which kind it is
- * @param make writes it where it is told to
+ * @param make writes the file to the given path
  * @returns the path
  */
 export async function madeOnce(store: MediaStore, path: string, make: (temporaryPath: string) => Promise<void>): Promise<string> {

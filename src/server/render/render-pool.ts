@@ -4,7 +4,7 @@ import type { CutReport } from '../../core/compose/report.ts';
 import { TooHeavyError } from './errors.ts';
 import type { PaintedLayers, RenderedPicture, RenderJob, RenderResult } from './render-cut.ts';
 
-/** Renders queue up to here; beyond, callers are told to come back. */
+/** At most this many renders wait; further calls are refused and may retry. */
 const MAX_QUEUE = 200;
 const MEMORY_LIMIT_MB = 1024;
 const IDLE_MS = 60_000;

@@ -72,7 +72,7 @@ function RefusalNote({ refusal, onAgain, onDismiss }: { readonly refusal: Refusa
   );
 }
 
-/** Sending at once cannot be taken back, so it names the places first. */
+/** Asks before it sends, and lists the places. */
 function SendNow({ rows, isDisabled, onSend }: { readonly rows: readonly PlaceRow<Delivery>[]; readonly isDisabled: boolean; readonly onSend: () => void }) {
   return (
     <ConfirmButton label="Send now" title="Send now" isDisabled={isDisabled} keepLabel="Not yet" confirmLabel={`Send to ${rows.length} ${rows.length === 1 ? 'place' : 'places'}`} confirmLook="primary" onConfirm={onSend}>
