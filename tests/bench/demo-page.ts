@@ -25,3 +25,25 @@ export async function withDemo<Result>(work: (page: Page) => Promise<Result>): P
     await once(demo, 'exit');
   }
 }
+
+const STILL_FRAMES = 40;
+
+/** Waits until every picture is there and nothing has been painted for two thirds of a second of frames. */
+export async function untilStill(page: Page): Promise<void> {
+  await page.waitForFunction(() => document.querySelector('canvas[data-settled="false"]') === null);
+  await page.evaluate(
+    (frames) =>
+      new Promise<void>((resolve) => {
+        let [painted, same] = [-1, 0];
+        const look = (): void => {
+          const now = performance.getEntriesByName('wall', 'measure').length;
+          same = now === painted ? same + 1 : 0;
+          painted = now;
+          if (same >= frames) resolve();
+          else requestAnimationFrame(look);
+        };
+        look();
+      }),
+    STILL_FRAMES,
+  );
+}

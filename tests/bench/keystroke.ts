@@ -1,11 +1,10 @@
 import type { Page } from '@playwright/test';
-import { withDemo } from './demo-page.ts';
+import { untilStill, withDemo } from './demo-page.ts';
 import { routeFloor, switchFloor } from './keystroke-floor.ts';
 
 const KEYSTROKES = 61;
 /** A brisk typist; keystrokes do not wait for each other's paint. */
 const BETWEEN_MS = 90;
-const SETTLE_MS = 2_000;
 
 /** A piece of the demo to type in: how it is found, how many cuts and slides it is brought to, and the field, with the slide it belongs to. */
 export interface TypedIn {
@@ -68,7 +67,7 @@ async function openPiece(page: Page, typedIn: TypedIn): Promise<void> {
   await shape(page, typedIn);
   await page.locator('canvas[data-painted]').nth(cuts * slides - 1).waitFor({ state: 'attached' });
   if (slide) await page.getByRole('option', { name: slide }).click();
-  await page.waitForTimeout(SETTLE_MS);
+  await untilStill(page);
 }
 
 async function measure(page: Page, field: string): Promise<KeystrokeTimes> {

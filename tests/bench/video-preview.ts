@@ -1,10 +1,10 @@
 import type { Page } from '@playwright/test';
-import { withDemo } from './demo-page.ts';
+import { untilStill, withDemo } from './demo-page.ts';
 
 const STARTS = 7;
 const SCRUBS = 40;
-const BETWEEN_MS = 250;
-const START_WITHIN_MS = 1_000;
+/** A wall that has not answered by then never will. */
+const MAX_ANSWER_MS = 10_000;
 
 /** How a video answers on the wall, in milliseconds. */
 export interface PreviewTimes {
@@ -21,32 +21,35 @@ export function previewTimes(): Promise<PreviewTimes> {
     const { items } = (await (await page.request.get(`${origin}/api/brands/gullwick/pieces?limit=100`)).json()) as { items: readonly { readonly id: string; readonly name: string }[] };
     await page.goto(`${origin}/b/gullwick/make/pieces/${items.find(({ name }) => name === 'Build your own kite')?.id ?? ''}`);
     await page.locator('canvas[data-settled="true"]').first().waitFor();
-    await page.waitForTimeout(3_000);
+    await untilStill(page);
     await page.evaluate(() => {
       for (const [type, name] of [['click', 'asked'], ['input', 'asked']] as const) addEventListener(type, ({ timeStamp }) => performance.mark(name, { startTime: timeStamp }), { capture: true });
     });
     const starts: number[] = [];
     for (let round = 0; round < STARTS; round += 1) {
       await page.getByLabel('Moment', { exact: true }).fill(String(20 + round * 80));
-      await page.waitForTimeout(1_000);
-      starts.push(await answeredIn(page, () => page.getByRole('button', { name: 'Play', exact: true }).click(), START_WITHIN_MS));
+      await untilStill(page);
+      starts.push(await answeredIn(page, () => page.getByRole('button', { name: 'Play', exact: true }).click()));
       await page.getByRole('button', { name: 'Pause', exact: true }).click();
-      await page.waitForTimeout(600);
+      await untilStill(page);
     }
     const scrubs: number[] = [];
-    for (let scrub = 0; scrub < SCRUBS; scrub += 1) scrubs.push(await answeredIn(page, () => page.getByLabel('Moment', { exact: true }).fill(String((scrub * 97) % 640))));
+    for (let scrub = 0; scrub < SCRUBS; scrub += 1) {
+      await untilStill(page);
+      scrubs.push(await answeredIn(page, () => page.getByLabel('Moment', { exact: true }).fill(String((scrub * 97) % 640))));
+    }
     return { starts, scrubs };
   });
 }
 
 /** From what was asked to the end of the first painting that began after it. */
-async function answeredIn(page: Page, ask: () => Promise<void>, withinMs = BETWEEN_MS): Promise<number> {
+async function answeredIn(page: Page, ask: () => Promise<void>): Promise<number> {
   await page.evaluate(() => {
     performance.clearMeasures('wall');
     performance.clearMarks('asked');
   });
   await ask();
-  await page.waitForTimeout(withinMs);
+  await page.waitForFunction(() => performance.getEntriesByName('wall', 'measure').some(({ startTime }) => startTime >= (performance.getEntriesByName('asked', 'mark')[0]?.startTime ?? Infinity)), undefined, { timeout: MAX_ANSWER_MS });
   return page.evaluate(() => {
     const asked = performance.getEntriesByName('asked', 'mark')[0]?.startTime ?? Number.NaN;
     const ends = performance.getEntriesByName('wall', 'measure').filter(({ startTime }) => startTime >= asked).map(({ startTime, duration }) => startTime + duration);

@@ -192,12 +192,14 @@ describe('the runner', () => {
   });
 
   it('never runs more jobs at once than their lanes and their resource have places', async () => {
-    let [now, most] = [0, 0];
+    let [now, most, started] = [0, 0, 0];
     const handlers: JobHandlers = {
       work: {
         async run() {
           most = Math.max(most, (now += 1));
-          await new Promise((resolve) => setTimeout(resolve, 30));
+          started += 1;
+          // Each holds its place until another runs beside it; the last has none.
+          await until('another job', () => most >= 2 && (now >= 2 || started === 12));
           now -= 1;
           return { kind: 'done' };
         },
@@ -242,7 +244,7 @@ describe('a program that ends', () => {
       import { startChild, stopOnSignals } from './scripts/processes.mjs';
       stopOnSignals();
       startChild('The web server', process.execPath, ['-e', 'setInterval(() => {}, 1000); console.log("web up")']);
-      startChild('The worker', process.execPath, ['-e', 'console.log("worker up"); setTimeout(() => process.exit(3), 200)']);
+      startChild('The worker', process.execPath, ['-e', 'console.log("worker up"); process.exit(3)']);
     `;
     const child = spawn(process.execPath, ['--input-type=module', '-e', script], { stdio: ['ignore', 'pipe', 'pipe'] });
     let said = '';

@@ -6,6 +6,7 @@ import { roleMay, type Role } from '../../core/access/access.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { ConfirmButton } from '../ui/ConfirmButton.tsx';
+import { DialogActions } from '../ui/DialogActions.tsx';
 import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
@@ -101,14 +102,7 @@ function Reschedule({ brand, postId, first, count, nowMs }: { readonly brand: Gr
                   {move.error.message}
                 </p>
               )}
-              <div className="mt-3 flex justify-end gap-2">
-                <Button size="small" onClick={close}>
-                  Close
-                </Button>
-                <Button size="small" look="primary" disabled={move.isPending} onClick={() => move.mutate(undefined, { onSuccess: close })}>
-                  Reschedule
-                </Button>
-              </div>
+              <DialogActions keepLabel="Close" onKeep={close} label="Reschedule" look="primary" isDisabled={move.isPending} onConfirm={() => move.mutate(undefined, { onSuccess: close })} />
             </>
           )}
         </Dialog>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { Button, buttonClasses } from './Button.tsx';
+import { buttonClasses } from './Button.tsx';
+import { DialogActions } from './DialogActions.tsx';
 
 interface ConfirmButtonProps {
   readonly label: string;
@@ -28,21 +29,16 @@ export function ConfirmButton({ label, title, size = 'usual', isDisabled = false
           {({ close }) => (
             <>
               {children}
-              <div className="mt-3 flex justify-end gap-2">
-                <Button size="small" onClick={close}>
-                  {keepLabel}
-                </Button>
-                <Button
-                  size="small"
-                  look={confirmLook}
-                  onClick={() => {
-                    close();
-                    onConfirm();
-                  }}
-                >
-                  {confirmLabel}
-                </Button>
-              </div>
+              <DialogActions
+                keepLabel={keepLabel}
+                onKeep={close}
+                label={confirmLabel}
+                look={confirmLook}
+                onConfirm={() => {
+                  close();
+                  onConfirm();
+                }}
+              />
             </>
           )}
         </Dialog>
