@@ -200,7 +200,7 @@ describe('files of a video', () => {
     };
     for (const format of ['mp4', 'webm'] as const) {
       const free = await sizeOf(format, Infinity);
-      const most = Math.max(190_000, Math.round(free * 0.75));
+      const most = Math.max(190_000, Math.round(free * 0.6));
       expect(free).toBeGreaterThan(most);
       expect(await sizeOf(format, most)).toBeLessThanOrEqual(most);
     }
