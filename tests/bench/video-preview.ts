@@ -27,7 +27,8 @@ export function previewTimes(): Promise<PreviewTimes> {
     });
     const starts: number[] = [];
     for (let round = 0; round < STARTS; round += 1) {
-      await page.getByLabel('Moment', { exact: true }).fill(String(20 + round * 80));
+      // The clips have come to the moment once it is painted.
+      await answeredIn(page, () => page.getByLabel('Moment', { exact: true }).fill(String(20 + round * 80)));
       await untilStill(page);
       starts.push(await answeredIn(page, () => page.getByRole('button', { name: 'Play', exact: true }).click()));
       await page.getByRole('button', { name: 'Pause', exact: true }).click();
