@@ -5,6 +5,7 @@ import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'reac
 import type { Fact } from '../../core/brand/brand-book.ts';
 import { fillInOf } from '../../core/brand/facts.ts';
 import { insertText } from '../../core/words/insert-text.ts';
+import { iconButtonClasses } from '../ui/icon-button';
 
 interface FactMenuProps {
   readonly facts: readonly Fact[];
@@ -61,7 +62,7 @@ interface PutItem {
 function PutMenu({ label, name, icon, items, onPut }: { readonly label: string; readonly name: string; readonly icon: ReactNode; readonly items: readonly PutItem[]; readonly onPut: (text: string) => void }) {
   return (
     <MenuTrigger>
-      <AriaButton aria-label={label} className="rounded-md p-0.5 text-quiet hover:bg-sunk hover:text-ink">
+      <AriaButton aria-label={label} className={iconButtonClasses}>
         {icon}
       </AriaButton>
       <Popover className="shadow-float max-h-80 overflow-auto rounded-md border border-line bg-panel p-1">

@@ -4,6 +4,7 @@ import ChevronLeft from 'lucide-react/icons/chevron-left';
 import ChevronRight from 'lucide-react/icons/chevron-right';
 import { Button as AriaButton, Calendar, CalendarCell, CalendarGrid, DateInput, DatePicker, DateSegment, Dialog, Group, Heading, I18nProvider, Label, Popover } from 'react-aria-components';
 import { inputClasses } from './Field.tsx';
+import { iconButtonClasses } from './icon-button';
 
 /** The interface writes days and months as British English does, whatever the browser is set to. */
 export const INTERFACE_LOCALE = 'en-GB';
@@ -28,7 +29,7 @@ export function DayField({ label, isBare = false, day, onChange, className = '' 
         {!isBare && <Label className="mb-1 block text-sm font-semibold">{label}</Label>}
         <Group className={`${segmentsClasses} ${className}`}>
           <DateInput className="flex flex-1">{(segment) => <DateSegment segment={segment} className={segmentClasses} />}</DateInput>
-          <AriaButton aria-label="Calendar" className="-mr-1 ml-2 rounded-sm p-0.5 text-quiet hover:text-ink">
+          <AriaButton aria-label="Calendar" className={`${iconButtonClasses} -mr-1.5 ml-2`}>
             <CalendarDays aria-hidden className="size-4" />
           </AriaButton>
         </Group>
@@ -36,11 +37,11 @@ export function DayField({ label, isBare = false, day, onChange, className = '' 
           <Dialog aria-label={label} className="outline-none">
             <Calendar firstDayOfWeek="mon">
               <header className="mb-2 flex items-center justify-between">
-                <AriaButton slot="previous" className="rounded-md p-1 hover:bg-sunk">
+                <AriaButton slot="previous" className={iconButtonClasses}>
                   <ChevronLeft aria-hidden className="size-4" />
                 </AriaButton>
                 <Heading className="text-sm font-semibold" />
-                <AriaButton slot="next" className="rounded-md p-1 hover:bg-sunk">
+                <AriaButton slot="next" className={iconButtonClasses}>
                   <ChevronRight aria-hidden className="size-4" />
                 </AriaButton>
               </header>

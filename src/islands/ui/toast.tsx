@@ -2,6 +2,7 @@ import { useSyncExternalStore } from 'react';
 import Check from 'lucide-react/icons/check';
 import TriangleAlert from 'lucide-react/icons/triangle-alert';
 import X from 'lucide-react/icons/x';
+import { iconButtonClasses } from './icon-button';
 
 interface Toast {
   readonly id: number;
@@ -45,7 +46,7 @@ export function Toasts() {
         <div key={id} className="shadow-float pointer-events-auto flex max-w-xl items-start gap-2.5 rounded-md border border-line bg-panel px-3.5 py-2.5 text-sm">
           {kind === 'done' ? <Check aria-hidden className="mt-0.5 size-4 shrink-0 text-mint-ink" /> : <TriangleAlert aria-hidden className="mt-0.5 size-4 shrink-0 text-coral-ink" />}
           <span>{text}</span>
-          <button type="button" aria-label="Close this message" onClick={() => dismiss(id)} className="-mr-1 rounded-md p-0.5 text-quiet hover:text-ink">
+          <button type="button" aria-label="Close this message" onClick={() => dismiss(id)} className={`${iconButtonClasses} -my-0.5 -mr-1`}>
             <X aria-hidden className="size-4" />
           </button>
         </div>

@@ -115,7 +115,7 @@ function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick
   const inheriting = taking.filter((channel) => wordingCell(piece, channel.id, field.key).from !== 'own').length;
   return (
     <div {...WITH_FACTS} className="mb-1.5">
-      <p className="mb-0.5 flex min-h-5 items-center justify-between text-xs font-medium text-quiet">
+      <p className="mb-0.5 flex min-h-6 items-center justify-between text-xs font-medium text-quiet">
         {field.key !== 'altText' ? field.name : ''}
         <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onText={write} />}</span>
       </p>
