@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { oneOfShapes } from '../document/schema.ts';
+import { languages, type Language } from '../text/language.ts';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
@@ -72,6 +73,8 @@ const voiceSchema = object({
  */
 export const brandBookSchema = object({
   version: number().oneOf([2]).required(),
+  /** What the brand writes in; missing where nobody has said it. */
+  language: string<Language>().oneOf([...languages]).optional(),
   colours: array(object({ key: key(), name: string().required().max(60), hex: hex() }).noUnknown()).min(2).max(40).required(),
   schemes: array(
     object({ key: key(), name: string().required().max(60), ground: key(), surface: key(), ink: key(), accent: key() }).noUnknown(),

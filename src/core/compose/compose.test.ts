@@ -161,9 +161,11 @@ describe('compose', () => {
     });
 
     it('leaves parts out, and gives their room to the rest', () => {
-      const { report } = differing({ hidden: ['line', 'label'] });
+      const long = { ...texts, headline: 'Sail-making, bridle-tying and first flights for absolute beginners on every Saturday of May' };
+      const withLong = (adjustment: Adjustment): Composed => composeCut({ template: 'headland', texts: long, placement: square, adjustment });
+      const { report } = withLong({ hidden: ['line', 'label'] });
       expect(report.placed.map((placed) => placed.slot)).toEqual(['headline']);
-      expect(sizeOf({ ...plain, report }, 'headline')).toBeGreaterThan(sizeOf(plain, 'headline'));
+      expect(sizeOf({ ...plain, report }, 'headline')).toBeGreaterThan(sizeOf(withLong({}), 'headline'));
       expect(differing({ hidden: ['photo'] }).report.pictures).toEqual([]);
     });
 

@@ -180,7 +180,8 @@ function hasScheme(book: BrandBook, key: string | undefined): key is string {
 function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, caps, engines }: Setting): SetText {
   const set = setText(part, text, { book, frame, textStep }, engines.typesetter);
   const cap = part.fill ? undefined : caps?.get(sizeKey(arrangement, part));
-  return cap === undefined || cap >= set.maxPx ? set : { ...set, maxPx: Math.max(set.minPx, cap) };
+  if (cap === undefined) return set;
+  return cap >= set.maxPx ? { ...set, isCapped: true } : { ...set, maxPx: Math.max(set.minPx, cap), isCapped: true };
 }
 
 function shapeTexts(setting: Setting): SetTexts {

@@ -9,6 +9,7 @@ import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
 import { drawMotif, wholeMotifs } from '../motif/motif.ts';
+import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
 import type { Typesetter } from '../text/typesetter.ts';
@@ -221,8 +222,7 @@ class Emitter {
     const glyphs: SceneGlyph[] = [];
     lines.forEach((line, index) => {
       const baselinePx = box.yPx + sizePx * (text.heights.topEm + index * text.heights.leadingEm);
-      // Tracking behind the last glyph of a line is not part of what is seen.
-      const widthPx = (line.widthEm - text.role.trackingEm) * sizePx;
+      const widthPx = line.widthEm * sizePx;
       let startPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
       const placed = placeLine(text.shaped, line);
       const second = placed[1];
@@ -237,7 +237,7 @@ class Emitter {
     });
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs, ...(part.ornament ? {} : { slot: part.slot }) });
     if (part.ornament) return;
-    const lineTexts = lines.map((line) => text.shaped.text.slice(line.start, line.end));
+    const lineTexts = lines.map((line) => lineText(text.shaped.text, line));
     this.placed.push({ slot: part.slot, box: inkBox, roomPx: box.widthPx, lines: lines.length, lineTexts, sizePx });
   }
 

@@ -24,7 +24,7 @@ export function* textBoxes({ fitted, texts }: FittedTexts, laidOut: LaidOut = fi
     if (text && found !== undefined) {
       const sizePx = sizeInWidth(text, found, box.widthPx);
       const lines = linesIn(text, sizePx, box.widthPx);
-      const widthPx = Math.max(0, ...lines.map((line) => (line.widthEm - text.role.trackingEm) * sizePx));
+      const widthPx = Math.max(0, ...lines.map((line) => line.widthEm * sizePx));
       const xPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
       yield [part, { xPx, yPx: box.yPx, widthPx, heightPx: textHeightPx(text, sizePx, lines.length) }];
     }

@@ -17,7 +17,7 @@ export interface LaidOut {
 }
 
 /** Why a layout cannot be kept: a text whose word (or single line) is wider than its room, or too much of everything. */
-export type Overflow = { readonly reason: 'word-too-wide'; readonly part: TextPart } | { readonly reason: 'too-tall' };
+export type Overflow = { readonly reason: 'word-too-wide'; readonly part: TextPart; readonly roomPx: number } | { readonly reason: 'too-tall' };
 
 /** What layout has to know beside the tree itself. */
 export interface LayoutInput {
@@ -75,6 +75,11 @@ export class LayoutSolver {
     this.#root.node.calculateLayout(undefined, undefined);
   }
 
+  /** Width that a text has in the last layout, in pixels. */
+  widthOf(part: TextPart): number {
+    return this.#textNodes.get(part)?.getComputedWidth() ?? 0;
+  }
+
   /** Every part of the last layout with its place. */
   laidOut(): LaidOut {
     return collect(this.#root, 0, 0);
@@ -87,7 +92,7 @@ export class LayoutSolver {
       if (!text) continue;
       const widthPx = node.getComputedWidth();
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx);
-      if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part };
+      if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part, roomPx: widthPx };
     }
     return isContained(this.#root) ? null : { reason: 'too-tall' };
   }

@@ -22,6 +22,8 @@ export interface SetText {
   readonly ghost: boolean;
   readonly maxPx: number;
   readonly minPx: number;
+  /** Whether its largest size is that of other slides: it takes no smaller one for better lines then. */
+  readonly isCapped: boolean;
 }
 
 /** What a text is set in: the brand's type, the cut, and the steps by which a person wants it larger or smaller. */
@@ -39,7 +41,7 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
   const role = book.type[part.role];
   const text = role.capitals === 'all' ? bound.text.toUpperCase() : bound.text;
   const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
-  const shaped = typesetter.shape(text, fontKeys, role.trackingEm);
+  const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language);
   const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,
@@ -47,6 +49,7 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
     shaped,
     heights: lineHeights(shaped, typesetter.heightsOf(role.font), role),
     ghost: bound.ghost,
+    isCapped: false,
     minPx,
     maxPx: Math.max(minPx, part.sizeM.max * frame.marginPx * role.scale * (isLeading(part) ? STEP_FACTOR ** textStep : 1)),
   };

@@ -1,10 +1,12 @@
 import LineBreaker from 'linebreak';
+import { breakCost, settingCost, settingWeights, type CostedLine } from './setting-rules.ts';
 import type { ShapedText } from './typesetter.ts';
 
 /** One line as UTF-16 offsets into the text; trailing spaces are left out. */
 export interface Line {
   readonly start: number;
   readonly end: number;
+  /** With the hyphen of a line that ends at a soft one. */
   readonly widthEm: number;
 }
 
@@ -16,19 +18,18 @@ interface Chunk {
   /** Where the next chunk starts. */
   readonly next: number;
   readonly forced: boolean;
+  /** What a break behind it costs, whatever the widths. */
+  readonly breakCost: number;
+  /** Width of the hyphen that a break behind it shows, in em. */
+  readonly hyphenEm: number;
 }
 
 /** Beyond this many chunks lines are filled one after the other: balance no longer shows. */
 const MAX_BALANCED_CHUNKS = 160;
-/** Small words that should not be left hanging at a line's end (articles, prepositions, conjunctions). */
-const HANGING = new Set('a an the of to in on at by for and or but as is we i my our your le la les un une de du des à et der die das ein eine und zu in im'.split(' '));
-/** Costs beside the squared raggedness of lines, whose unit is the squared line width. */
-const HANGING_COST = 0.03;
-const LONE_WORD_COST = 0.25;
-/** A break inside a hyphenated word, and a short word that has a line to itself. */
-const HYPHEN_COST = 0.3;
-const SHORT_LINE_COST = 0.1;
-const SHORT_LINE_SHARE = 0.4;
+/** Raggedness counts as a mean over this many lines at the most: in a long text no line may be much shorter than the others. */
+const MAX_AVERAGED_LINES = 2;
+/** A line of one word below this share of the room looks lost. */
+const LOST_LINE_SHARE = 0.72;
 
 /**
  * Breaks a shaped text into the fewest lines that a width allows, then spreads the words so that the lines are balanced,
@@ -55,7 +56,7 @@ export function countLines(shaped: ShapedText, maxWidthEm: number): number {
   let opener = chunks[0]?.start ?? 0;
   let fresh = true;
   chunks.forEach((chunk, index) => {
-    if (!fresh && widthEm(shaped, opener, chunk.end) > maxWidthEm) {
+    if (!fresh && widthEm(shaped, opener, chunk.end) + chunk.hyphenEm > maxWidthEm) {
       count += 1;
       opener = chunk.start;
     }
@@ -69,10 +70,30 @@ export function countLines(shaped: ShapedText, maxWidthEm: number): number {
   return count;
 }
 
+/** The lines as one who reads them sees them: without soft hyphens, but for one at the end, which is a hyphen. */
+export function lineText(text: string, { start, end }: Pick<Line, 'start' | 'end'>): string {
+  return text.slice(start, end).replace(/\u00ad$/u, '-').replaceAll('\u00ad', '');
+}
+
+/** What the lines of a setting cost, by the rules of setting. */
+export function linesCost(shaped: ShapedText, lines: readonly Line[], lostRatio: number): number {
+  const byEnd = new Map(chunksOf(shaped).map((chunk) => [chunk.end, chunk]));
+  const costed = lines.map((line, index): CostedLine => {
+    const closing = byEnd.get(line.end);
+    const isFree = index < lines.length - 1 && closing?.forced === false;
+    return { width: line.widthEm, words: wordsIn(shaped.text.slice(line.start, line.end)), breakCost: isFree ? closing.breakCost : 0 };
+  });
+  return settingCost(costed, lostRatio);
+}
+
+function wordsIn(line: string): number {
+  return line.split(/[ \t]+/u).filter((word) => word !== '').length;
+}
+
 /** Width in em of the widest stretch that cannot be broken. */
 export function widestChunkEm(shaped: ShapedText): number {
   let widest = 0;
-  for (const chunk of chunksOf(shaped)) widest = Math.max(widest, widthEm(shaped, chunk.start, chunk.end));
+  for (const chunk of chunksOf(shaped)) widest = Math.max(widest, widthEm(shaped, chunk.start, chunk.end) + chunk.hyphenEm);
   return widest;
 }
 
@@ -81,20 +102,32 @@ const chunkCache = new WeakMap<ShapedText, readonly Chunk[]>();
 function chunksOf(shaped: ShapedText): readonly Chunk[] {
   const known = chunkCache.get(shaped);
   if (known) return known;
-  const chunks: Chunk[] = [];
+  const stretches: Omit<Chunk, 'breakCost'>[] = [];
   const breaker = new LineBreaker(shaped.text);
   let start = 0;
   for (let stop = breaker.nextBreak(); stop; stop = breaker.nextBreak()) {
     const visible = shaped.text.slice(start, stop.position).trimEnd();
-    chunks.push({ start, end: start + visible.length, next: stop.position, forced: stop.required });
+    stretches.push({ start, end: start + visible.length, next: stop.position, forced: stop.required, hyphenEm: visible.endsWith('\u00ad') ? (shaped.hyphen?.advanceEm ?? 0) : 0 });
     start = stop.position;
   }
+  const words = stretches.map((each) => shaped.text.slice(each.start, each.end));
+  const capitalsMeanNothing = shaped.language === 'de' || words.filter((word) => CAPITAL.test(word)).length > words.length * MOSTLY;
+  const chunks = stretches.map((each, index): Chunk => {
+    const opensSentence = index === 0 || SENTENCE_END.test(words[index - 1] ?? '') || stretches[index - 1]?.forced === true;
+    return { ...each, breakCost: breakCost({ before: words[index] ?? '', after: words[index + 1] ?? '', opensSentence, language: shaped.language, capitalsMeanNothing }) };
+  });
   chunkCache.set(shaped, chunks);
   return chunks;
 }
 
+const CAPITAL = /^\P{L}*\p{Lu}/u;
+const SENTENCE_END = /[.!?…]["”’»)\]]*$/u;
+/** A text in which more words than this share have capitals has them for their look. */
+const MOSTLY = 0.6;
+
+/** Width of what is seen: tracking behind the last glyph is not. */
 function widthEm(shaped: ShapedText, start: number, end: number): number {
-  return (shaped.offsetsEm[end] ?? 0) - (shaped.offsetsEm[start] ?? 0);
+  return end > start ? (shaped.offsetsEm[end] ?? 0) - (shaped.offsetsEm[start] ?? 0) - shaped.trackingEm : 0;
 }
 
 /** First-fit lines, as pairs of chunk indices [first, behind last). */
@@ -103,7 +136,7 @@ function fillLines(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: num
   let first = 0;
   chunks.forEach((chunk, index) => {
     const opener = chunks[first];
-    if (opener && index > first && widthEm(shaped, opener.start, chunk.end) > maxWidthEm) {
+    if (opener && index > first && widthEm(shaped, opener.start, chunk.end) + chunk.hyphenEm > maxWidthEm) {
       lines.push([first, index]);
       first = index;
     }
@@ -121,15 +154,16 @@ function breakParagraph(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm
   const spans = filled.length > 1 && chunks.length <= MAX_BALANCED_CHUNKS ? balance(shaped, chunks, maxWidthEm, filled.length) ?? filled : filled;
   return spans.map(([first, behind]) => {
     const start = chunks[first]?.start ?? 0;
-    const end = chunks[behind - 1]?.end ?? start;
-    return { start, end, widthEm: widthEm(shaped, start, end) };
+    const closing = chunks[behind - 1];
+    const end = closing?.end ?? start;
+    return { start, end, widthEm: widthEm(shaped, start, end) + (closing?.hyphenEm ?? 0) };
   });
 }
 
 /** The cheapest way to make exactly `lineCount` lines, by dynamic programming; null where a chunk is wider than a line. */
 function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: number, lineCount: number): readonly (readonly [number, number])[] | null {
   const count = chunks.length;
-  const meanEm = widthEm(shaped, chunks[0]?.start ?? 0, chunks[count - 1]?.end ?? 0) / lineCount;
+  const room = { meanEm: widthEm(shaped, chunks[0]?.start ?? 0, chunks[count - 1]?.end ?? 0) / lineCount, maxWidthEm, lineCount };
   let costs = new Float64Array(count + 1).fill(Infinity);
   costs[0] = 0;
   const cameFrom: Int32Array[] = [];
@@ -138,9 +172,9 @@ function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: numbe
     const from = new Int32Array(count + 1).fill(-1);
     for (let behind = line; behind <= count; behind += 1) {
       for (let first = behind - 1; first >= line - 1; first -= 1) {
-        const width = widthEm(shaped, chunks[first]?.start ?? 0, chunks[behind - 1]?.end ?? 0);
+        const width = widthEm(shaped, chunks[first]?.start ?? 0, chunks[behind - 1]?.end ?? 0) + (chunks[behind - 1]?.hyphenEm ?? 0);
         if (width > maxWidthEm) break;
-        const cost = (costs[first] ?? Infinity) + lineCost(shaped, chunks, first, behind, width, meanEm, maxWidthEm);
+        const cost = (costs[first] ?? Infinity) + lineCost(chunks, first, behind, width, room);
         if (cost < (next[behind] ?? Infinity)) {
           next[behind] = cost;
           from[behind] = first;
@@ -160,11 +194,17 @@ function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: numbe
   return spans;
 }
 
-function lineCost(shaped: ShapedText, chunks: readonly Chunk[], first: number, behind: number, width: number, meanEm: number, maxWidthEm: number): number {
-  const ragged = ((width - meanEm) / maxWidthEm) ** 2;
-  const alone = behind - first === 1;
-  if (behind === chunks.length) return ragged + (alone && chunks.length > 2 ? LONE_WORD_COST : 0);
-  const closing = chunks[behind - 1];
-  const word = closing ? shaped.text.slice(closing.start, closing.end).toLowerCase() : '';
-  return ragged + (HANGING.has(word) ? HANGING_COST : 0) + (/[-\u2010]$/u.test(word) ? HYPHEN_COST : 0) + (alone && width < maxWidthEm * SHORT_LINE_SHARE ? SHORT_LINE_COST : 0);
+/** The cost of one line by the rules of setting, with raggedness against the mean, as the widest line is not known yet. */
+function lineCost(chunks: readonly Chunk[], first: number, behind: number, width: number, { meanEm, maxWidthEm, lineCount }: LineRoom): number {
+  const ragged = ((width - meanEm) / maxWidthEm) ** 2 / Math.min(MAX_AVERAGED_LINES, lineCount - 1);
+  const isLast = behind === chunks.length;
+  const isLost = behind - first === 1 && chunks.length > 2 && width < maxWidthEm * LOST_LINE_SHARE;
+  const lost = isLost ? (isLast ? settingWeights.loneLastWord : settingWeights.loneWord) : 0;
+  return ragged + lost + (isLast ? 0 : (chunks[behind - 1]?.breakCost ?? 0));
+}
+
+interface LineRoom {
+  readonly meanEm: number;
+  readonly maxWidthEm: number;
+  readonly lineCount: number;
 }

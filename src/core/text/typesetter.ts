@@ -3,6 +3,7 @@ import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, Metrics
 import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
+import type { Language } from './language.ts';
 
 /** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
 export interface Glyph {
@@ -34,6 +35,11 @@ export interface ShapedText {
   readonly inkBottomEm: number;
   /** Characters that no typeface at hand can write. */
   readonly missing: readonly string[];
+  readonly language: Language | undefined;
+  /** Room behind every glyph, in em; the offsets count it. */
+  readonly trackingEm: number;
+  /** What a line that ends at a soft hyphen shows; null in texts without soft hyphens. */
+  readonly hyphen: { readonly fontKey: string; readonly id: number; readonly advanceEm: number } | null;
 }
 
 /** Heights of a typeface, in em above (or below, for descent) the baseline. */
@@ -65,6 +71,7 @@ const bidi = bidiFactory();
 /** Descents beyond this share of an em are room for marks that Latin text never uses. */
 const DEEPEST_DESCENT_EM = 0.24;
 const SHAPED_CACHE_SIZE = 400;
+const SOFT_HYPHEN = '\u00ad';
 
 /** Shapes text with the typefaces it was given. The only state is what it has loaded and worked out before. */
 export class Typesetter {
@@ -149,27 +156,33 @@ export class Typesetter {
    * Shapes one paragraph.
    * @param fontKeys the wanted typeface first, then those that help out
    * @param trackingEm room added behind every glyph
+   * @param language what its lines may be broken by; undefined where it is not known
    */
-  shape(text: string, fontKeys: readonly string[], trackingEm: number): ShapedText {
-    const cacheKey = `${fontKeys.join(',')}|${trackingEm}|${text}`;
+  shape(text: string, fontKeys: readonly string[], trackingEm: number, language?: Language): ShapedText {
+    const cacheKey = `${fontKeys.join(',')}|${trackingEm}|${language ?? ''}|${text}`;
     const known = this.#shaped.get(cacheKey);
     if (known) return known;
-    const shaped = this.#shapeAfresh(text, fontKeys, trackingEm);
+    const shaped = this.#shapeAfresh(text, fontKeys, trackingEm, language);
     this.#shaped.set(cacheKey, shaped);
     return shaped;
   }
 
-  #shapeAfresh(text: string, fontKeys: readonly string[], trackingEm: number): ShapedText {
+  #shapeAfresh(text: string, fontKeys: readonly string[], trackingEm: number, language: Language | undefined): ShapedText {
     const levels = bidi.getEmbeddingLevels(text);
     const missing = new Set<string>();
     const runs: GlyphRun[] = [];
     for (const item of this.#itemise(text, levels.levels, fontKeys, missing)) {
-      runs.push(item.fontKey === EMOJI_FONT ? this.#emojiRun(text, item, trackingEm) : this.#shapeItem(text, item, trackingEm));
+      runs.push(item.fontKey === EMOJI_FONT ? this.#emojiRun(text, item, trackingEm) : this.#shapeItem(text, item, trackingEm, language));
     }
     const advances = new Float64Array(text.length + 1);
     for (const run of runs) for (const glyph of run.glyphs) advances[glyph.cluster + 1] = (advances[glyph.cluster + 1] ?? 0) + glyph.advanceEm;
     for (let index = 1; index < advances.length; index += 1) advances[index] = (advances[index] ?? 0) + (advances[index - 1] ?? 0);
-    return { text, baseLevel: levels.paragraphs[0]?.level ?? 0, runs, offsetsEm: advances, ...this.#inkReach(runs), missing: [...missing] };
+    return { text, baseLevel: levels.paragraphs[0]?.level ?? 0, runs, offsetsEm: advances, ...this.#inkReach(runs), missing: [...missing], language, trackingEm, hyphen: text.includes(SOFT_HYPHEN) ? this.#hyphen(fontKeys[0] ?? '', trackingEm) : null };
+  }
+
+  #hyphen(fontKey: string, trackingEm: number): ShapedText['hyphen'] {
+    const [glyph] = this.#shapeItem('-', { fontKey, level: 0, start: 0, end: 1 }, trackingEm, undefined).glyphs;
+    return glyph === undefined ? null : { fontKey, id: glyph.id, advanceEm: glyph.advanceEm };
   }
 
   #inkReach(runs: readonly GlyphRun[]): { inkTopEm: number; inkBottomEm: number } {
@@ -236,14 +249,17 @@ export class Typesetter {
     return { ...item, glyphs: [{ id, cluster: item.start, advanceEm: EMOJI_METRICS.advanceEm + trackingEm, dxEm: 0, dyEm: 0 }] };
   }
 
-  #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number): GlyphRun {
+  #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number, language: Language | undefined): GlyphRun {
     const { font, unitsPerEm } = this.#get(item.fontKey);
     const buffer = new ShapeBuffer();
     buffer.addText(text, item.start, item.end - item.start);
     buffer.guessSegmentProperties();
+    if (language !== undefined) buffer.setLanguage(language);
     buffer.setDirection(item.level % 2 === 1 ? Direction.RTL : Direction.LTR);
     shape(font, buffer);
-    const glyphs = buffer.getGlyphInfosAndPositions().map(
+    // A soft hyphen shows, and takes room, at a line's end alone.
+    const shown = buffer.getGlyphInfosAndPositions().filter((glyph) => text[glyph.cluster] !== SOFT_HYPHEN);
+    const glyphs = shown.map(
       (glyph): Glyph => ({
         id: glyph.codepoint,
         cluster: glyph.cluster,

@@ -22,6 +22,8 @@ export function placeLine(shaped: ShapedText, line: Line): readonly PlacedGlyph[
       penEm += glyph.advanceEm;
     }
   }
+  const { hyphen } = shaped;
+  if (hyphen && shaped.text.slice(line.start, line.end).endsWith('\u00ad')) placed.push({ fontKey: hyphen.fontKey, id: hyphen.id, xEm: penEm, yEm: 0 });
   return placed;
 }
 
