@@ -7,7 +7,7 @@ import { startEngines } from '../../src/server/render/engines.ts';
 import { contents } from './contents.ts';
 import { fillTemplate } from './fill.ts';
 import type { Violation, ViolationKind } from './measure.ts';
-import { bookFor } from './marks.ts';
+import { bookFor, inLanguageOf } from './marks.ts';
 import { corpusPictures } from './pictures.ts';
 import { corpusPlacements } from './placements.ts';
 import { runCut } from './run-cut.ts';
@@ -22,7 +22,7 @@ interface TemplateResult {
 
 const THREADS = 2;
 const books = [['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const;
-const kinds: readonly ViolationKind[] = ['contrast', 'size', 'safe-zone', 'overlap', 'subject', 'unnamed-overflow', 'broken-word', 'lone-word'];
+const kinds: readonly ViolationKind[] = ['contrast', 'size', 'safe-zone', 'overlap', 'subject', 'unnamed-overflow', 'broken-word', 'lone-word', 'one-word-line', 'parted-number'];
 /** Violations that are printed one by one, a template. */
 const MAX_SHOWN = 12;
 
@@ -35,8 +35,8 @@ async function runTemplate(key: string): Promise<TemplateResult> {
   let cuts = 0;
   for (const [brand, book] of books) {
     for (const [index, content] of contents.entries()) {
-      const marked = bookFor(book, index);
-      await engines.load(neededGlyphs(book, [{ template, frame: fillTemplate(template, content) }]), {});
+      const marked = inLanguageOf(bookFor(book, index), content);
+      await engines.load(neededGlyphs(marked, [{ template, frame: fillTemplate(template, content) }]), {});
       for (const placement of corpusPlacements) {
         cuts += 1;
         const found = await runCut({ template, content, placement, book: marked }, engines.engines, pictures);
@@ -66,7 +66,7 @@ async function main(): Promise<void> {
   };
   await Promise.all(Array.from({ length: THREADS }, work));
   const total = results.reduce((sum, each) => sum + each.violations.length, 0);
-  // Every cut is looked at in eight ways.
+  // Every cut is looked at in each of these ways.
   write(`corpus: ${results.reduce((sum, each) => sum + each.cuts, 0) * kinds.length} checks, ${total} violations`);
   process.exitCode = total === 0 ? 0 : 1;
 }

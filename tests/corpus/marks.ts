@@ -1,3 +1,5 @@
+import { languageOf } from '../../src/core/text/language.ts';
+import type { CorpusContent } from './contents.ts';
 import { markRoomOf, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
 
 /** A mark in some shape: the path that is drawn in the main colour, one in the second colour on it, and a ground of its own or none. */
@@ -37,6 +39,11 @@ export function withMarks(book: BrandBook, name: MarkShapeName): BrandBook {
 /** Marks of mixed shapes, as a symbol with a wordmark: which of them is taken depends on the ground. */
 function withMixedMarks(book: BrandBook): BrandBook {
   return { ...book, marks: [...withMarks(book, 'wordmark').marks.slice(0, 1), ...withMarks(book, 'square').marks.slice(1)] };
+}
+
+/** The brand that writes in the language of a content. */
+export function inLanguageOf(book: BrandBook, content: CorpusContent): BrandBook {
+  return { ...book, language: languageOf(content.language) };
 }
 
 /** The brand for one of many contents: its own marks, those of each shape, and mixed ones, in turns. */

@@ -9,7 +9,7 @@ import type { Typesetter } from '../../src/core/text/typesetter.ts';
 import type { PaintedCut } from '../../src/server/render/canvas-painter.ts';
 import { avoidableLoneWord, brokenWord } from './line-rules.ts';
 
-export type ViolationKind = 'contrast' | 'size' | 'safe-zone' | 'overlap' | 'subject' | 'unnamed-overflow' | 'broken-word' | 'lone-word';
+export type ViolationKind = 'contrast' | 'size' | 'safe-zone' | 'overlap' | 'subject' | 'unnamed-overflow' | 'broken-word' | 'lone-word' | 'one-word-line' | 'parted-number';
 
 export interface Violation {
   readonly kind: ViolationKind;

@@ -11,9 +11,9 @@ import { paintScene } from '../../src/server/render/canvas-painter.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { contents } from '../corpus/contents.ts';
 import { fillTemplate } from '../corpus/fill.ts';
-import { avoidableLoneWord, brokenWord } from '../corpus/line-rules.ts';
+import { avoidableLoneWord, avoidableOneWordLine, brokenWord, partedNumber } from '../corpus/line-rules.ts';
 import { measureCut, type Violation } from '../corpus/measure.ts';
-import { bookFor, withMarks } from '../corpus/marks.ts';
+import { bookFor, inLanguageOf, withMarks } from '../corpus/marks.ts';
 import { corpusPictures, type CorpusPictures } from '../corpus/pictures.ts';
 import { corpusPlacements } from '../corpus/placements.ts';
 import { runCut } from '../corpus/run-cut.ts';
@@ -26,14 +26,14 @@ if (!usual || !square) throw new Error('The corpus has lost its usual content');
 
 beforeAll(async () => {
   const server = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
-  for (const template of corpusTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(book, [{ template, frame: fillTemplate(template, content) }]), {});
+  for (const template of corpusTemplates) for (const content of contents) for (const book of [gullwickBook, lanternfallBook]) await server.load(neededGlyphs(inLanguageOf(book, content), [{ template, frame: fillTemplate(template, content) }]), {});
   engines = server.engines;
   pictures = await corpusPictures();
 });
 
 /** One placement a content, another for the next: a walk through the whole corpus with a step of its own. */
 const sample = corpusTemplates.flatMap((template, row) =>
-  contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: bookFor((index + row) % 2 === 0 ? gullwickBook : lanternfallBook, index + row) })),
+  contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: inLanguageOf(bookFor((index + row) % 2 === 0 ? gullwickBook : lanternfallBook, index + row), content) })),
 );
 
 describe('a walk through the corpus', () => {
@@ -88,5 +88,17 @@ describe('the measures', () => {
     expect(avoidableLoneWord(['three small words', 'alone'], 17, width)).not.toBeNull();
     expect(avoidableLoneWord(['three small wordsthatarelong', 'alone'], 20, width)).toBeNull();
     expect(avoidableLoneWord(['one two three', 'four five'], 17, width)).toBeNull();
+  });
+
+  it('know headlines with a line of one word that need not be, and numbers parted from their units', () => {
+    const width = (text: string): number => text.length;
+    const poor = ['Sixty', 'lanterns, one', 'tide table'];
+    expect(avoidableOneWordLine(poor, 15, width)).not.toBeNull();
+    expect(avoidableOneWordLine(poor, 13, width)).toBeNull();
+    expect(avoidableOneWordLine(['Sixty lanterns,', 'one tide table'], 15, width)).toBeNull();
+    expect(avoidableOneWordLine(['Thank', 'you'], 15, width)).toBeNull();
+    expect(partedNumber(['From 6', 'am on'])).not.toBeNull();
+    expect(partedNumber(['on 28', 'November'])).not.toBeNull();
+    expect(partedNumber(['at 6', 'amber lamps'])).toBeNull();
   });
 });

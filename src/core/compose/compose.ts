@@ -70,7 +70,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
     const root = expandRows(arrangement.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement, root, bound, book, frame, hidden, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
+    return { arrangement, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
   const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
     const found = fitDropping(template, adjustment, settingWithout(marks));
@@ -95,6 +95,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
 }
 
 const NO_MARKS: Setting['marks'] = new Map();
+const NO_SLOTS: Setting['hyphenated'] = new Set();
 
 /** The mark that a part has room for: the chosen one, else the first of the book. */
 function usualMark({ book, bound, marks }: Setting, part: MarkPart): BrandMark | null {
@@ -135,19 +136,29 @@ interface Fitted {
  * even that does not help, everything stays and the overflow is measured.
  */
 function fitDropping(template: Template, adjustment: Adjustment, settingWithout: (dropped: readonly string[]) => Setting): Fitted {
-  const whole = settingWithout([]);
-  const texts = shapeTexts(whole);
-  const fitted = runFit(whole, texts);
-  if (!fitted.overflow) return { setting: whole, texts, fitted, dropped: [], overBy: null };
-  const droppable = (template.drop ?? []).filter((slot) => !adjustment.hidden?.includes(slot) && isFilled(whole.bound, slot));
+  const whole = fitHyphenating(settingWithout([]));
+  if (!whole.fitted.overflow) return { ...whole, dropped: [], overBy: null };
+  const droppable = (template.drop ?? []).filter((slot) => !adjustment.hidden?.includes(slot) && isFilled(whole.setting.bound, slot));
   for (let count = 1; count <= droppable.length; count += 1) {
     const dropped = droppable.slice(0, count);
-    const setting = settingWithout(dropped);
-    const fewer = shapeTexts(setting);
-    const fit = runFit(setting, fewer);
-    if (!fit.overflow) return { setting, texts: fewer, fitted: fit, dropped, overBy: null };
+    const fewer = fitHyphenating(settingWithout(dropped));
+    if (!fewer.fitted.overflow) return { ...fewer, dropped, overBy: null };
   }
-  return { setting: whole, texts, fitted, dropped: [], overBy: measureOverflow(whole, texts, fitted.overflow) };
+  return { ...whole, dropped: [], overBy: measureOverflow(whole.setting, whole.texts, whole.fitted.overflow) };
+}
+
+/** Fits a cut; a text whose word is too wide at its smallest size is set again with soft hyphens, as a last resort. */
+function fitHyphenating(setting: Setting): Pick<Fitted, 'setting' | 'texts' | 'fitted'> {
+  const texts = shapeTexts(setting);
+  const fitted = runFit(setting, texts);
+  const { language } = setting.book;
+  if (fitted.overflow?.reason !== 'word-too-wide' || language === undefined) return { setting, texts, fitted };
+  const canBeParted = ({ slot, fill }: TextPart): boolean => {
+    const text = setting.bound.texts[slot]?.text ?? '';
+    return fill !== true && !setting.hyphenated.has(slot) && setting.engines.typesetter.hyphenate(text, language) !== text;
+  };
+  const parted = fitted.overflow.parts.filter(canBeParted).map(({ slot }) => slot);
+  return parted.length === 0 ? { setting, texts, fitted } : fitHyphenating({ ...setting, hyphenated: new Set([...setting.hyphenated, ...parted]) });
 }
 
 function isFilled(bound: Bound, slot: string): boolean {
@@ -165,6 +176,8 @@ interface Setting {
   readonly book: BrandBook;
   readonly frame: CutFrame;
   readonly hidden: readonly string[];
+  /** Slots with a word that is too wide for its room: it may be parted. */
+  readonly hyphenated: ReadonlySet<string>;
   readonly textStep: number;
   readonly place: SlidePlace;
   readonly caps: ReadonlyMap<string, number> | undefined;
@@ -177,8 +190,8 @@ function hasScheme(book: BrandBook, key: string | undefined): key is string {
   return book.schemes.some((scheme) => scheme.key === key);
 }
 
-function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, caps, engines }: Setting): SetText {
-  const set = setText(part, text, { book, frame, textStep }, engines.typesetter);
+function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, hyphenated, caps, engines }: Setting): SetText {
+  const set = setText(part, text, { book, frame, textStep, hyphenated }, engines.typesetter);
   const cap = part.fill ? undefined : caps?.get(sizeKey(arrangement, part));
   if (cap === undefined) return set;
   return cap >= set.maxPx ? { ...set, isCapped: true } : { ...set, maxPx: Math.max(set.minPx, cap), isCapped: true };
@@ -220,7 +233,7 @@ interface OverBy {
 }
 
 function measureOverflow(setting: Setting, texts: SetTexts, overflow: Overflow): OverBy | null {
-  const slots = overflow.reason === 'word-too-wide' ? [slotOfRow(overflow.part.slot)] : slotsByRoom(texts);
+  const slots = overflow.reason === 'word-too-wide' ? overflow.parts.map((part) => slotOfRow(part.slot)) : slotsByRoom(texts);
   for (const slot of slots) {
     const characters = charactersTooMany(slot, setting, texts);
     if (characters !== null) return { slot, characters };

@@ -28,7 +28,7 @@ function solverOf(root: StackPart, words: Readonly<Record<string, string>> = {})
   const visit = (part: Part): void => {
     if (part.part === 'stack') part.children.forEach(visit);
     const text = part.part === 'text' ? words[part.slot] : undefined;
-    if (part.part === 'text' && text !== undefined) texts.set(part, setText(part, { text, ghost: false }, { book: gullwickBook, frame, textStep: 0 }, typesetter));
+    if (part.part === 'text' && text !== undefined) texts.set(part, setText(part, { text, ghost: false }, { book: gullwickBook, frame, textStep: 0, hyphenated: new Set() }, typesetter));
   };
   visit(root);
   const solver = new LayoutSolver({ root, frame, texts, isHidden: (slot: string) => slot === 'missing', markOf: () => mark, place: ALONE }, yoga);
@@ -76,7 +76,7 @@ describe('LayoutSolver', () => {
       return solver.findOverflow();
     };
     expect(overflowOf('Big Blow')).toBeNull();
-    expect(overflowOf('Donaudampfschifffahrtsgesellschaft')).toMatchObject({ reason: 'word-too-wide', part: headline });
+    expect(overflowOf('Donaudampfschifffahrtsgesellschaft')).toMatchObject({ reason: 'word-too-wide', parts: [headline] });
     expect(overflowOf('wind and weather '.repeat(30))).toEqual({ reason: 'too-tall' });
   });
 });

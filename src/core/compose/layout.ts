@@ -7,6 +7,7 @@ import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/part
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { dotsWidthPx, SWIPE_ASPECT } from './page-marks.ts';
+import { lineWidthEm } from '../text/break-lines.ts';
 import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
 
 /** A part with its place in the cut. */
@@ -16,8 +17,8 @@ export interface LaidOut {
   readonly children: readonly LaidOut[];
 }
 
-/** Why a layout cannot be kept: a text whose word (or single line) is wider than its room, or too much of everything. */
-export type Overflow = { readonly reason: 'word-too-wide'; readonly part: TextPart; readonly roomPx: number } | { readonly reason: 'too-tall' };
+/** Why a layout cannot be kept: texts with a word (or a single line) wider than their room, or too much of everything. */
+export type Overflow = { readonly reason: 'word-too-wide'; readonly parts: readonly [TextPart, ...TextPart[]] } | { readonly reason: 'too-tall' };
 
 /** What layout has to know beside the tree itself. */
 export interface LayoutInput {
@@ -87,13 +88,16 @@ export class LayoutSolver {
 
   /** What does not fit into the last layout; null when all is well. Asked of the nodes themselves: fitting asks it dozens of times. */
   findOverflow(): Overflow | null {
+    const tooWide: TextPart[] = [];
     for (const [part, node] of this.#textNodes) {
       const text = this.input.texts.get(part);
       if (!text) continue;
       const widthPx = node.getComputedWidth();
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx);
-      if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) return { reason: 'word-too-wide', part, roomPx: widthPx };
+      if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) tooWide.push(part);
     }
+    const [first, ...others] = tooWide;
+    if (first) return { reason: 'word-too-wide', parts: [first, ...others] };
     return isContained(this.#root) ? null : { reason: 'too-tall' };
   }
 
@@ -217,7 +221,7 @@ export class LayoutSolver {
   #measure(part: TextPart, text: SetText, room: { readonly exactPx: number } | { readonly mostPx: number }): { width: number; height: number } {
     const wanted = this.#sizes.get(part) ?? text.maxPx;
     // Where nothing stretches it, a text is as wide as its one line, up to the room there is.
-    const lineEm = text.shaped.offsetsEm.at(-1) ?? 0;
+    const lineEm = lineWidthEm(text.shaped);
     const width = 'exactPx' in room ? room.exactPx : Math.min(Number.isFinite(room.mostPx) ? room.mostPx : Infinity, lineEm * wanted + SLACK_PX);
     const sizePx = sizeInWidth(text, wanted, width);
     return { width, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, width)) };

@@ -2,6 +2,8 @@ import type { BrandBook } from '../brand/brand-book.ts';
 import type { Frame } from '../piece/piece.ts';
 import type { Template } from '../template/template.ts';
 import { findEmoji } from '../text/emoji.ts';
+import { hasLongWord } from '../text/hyphenation.ts';
+import type { Language } from '../text/language.ts';
 import { fontKeysFor } from '../text/font-shelf.ts';
 import { fontWeight } from './set-text.ts';
 
@@ -10,6 +12,8 @@ export interface NeededGlyphs {
   readonly fontKeys: readonly string[];
   /** Codes of emoji pictures. */
   readonly emoji: readonly string[];
+  /** The language whose hyphenation may be asked for; null where no word is long. */
+  readonly hyphenation: Language | null;
 }
 
 /** A frame and the template that shows it. */
@@ -18,7 +22,7 @@ export interface FrameInTemplate {
   readonly frame: Frame;
 }
 
-/** Typefaces and emoji that frames need in a brand's type; hints count, as empty slots show them. */
+/** Typefaces, emoji and hyphenation that frames need in a brand's type; hints count, as empty slots show them. */
 export function neededGlyphs(book: BrandBook, contents: readonly FrameInTemplate[]): NeededGlyphs {
   const texts = new Set(book.facts.map((fact) => fact.text));
   for (const { template, frame } of contents) {
@@ -27,5 +31,5 @@ export function neededGlyphs(book: BrandBook, contents: readonly FrameInTemplate
   }
   const all = [...texts].join('\n');
   const fontKeys = Object.values(book.type).flatMap((role) => fontKeysFor(all, role.font, fontWeight(book, role.font)));
-  return { fontKeys: [...new Set(fontKeys)], emoji: [...new Set(findEmoji(all).map((each) => each.code))] };
+  return { fontKeys: [...new Set(fontKeys)], emoji: [...new Set(findEmoji(all).map((each) => each.code))], hyphenation: book.language !== undefined && hasLongWord(all) ? book.language : null };
 }

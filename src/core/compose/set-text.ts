@@ -1,5 +1,5 @@
 import type { BrandBook, TypeRole } from '../brand/brand-book.ts';
-import { breakLines, countLines, widestChunkEm, type Line } from '../text/break-lines.ts';
+import { breakLines, countLines, lineWidthEm, widestChunkEm, type Line } from '../text/break-lines.ts';
 import { fontKeysFor, fontShelf } from '../text/font-shelf.ts';
 import type { FontHeights, ShapedText, Typesetter } from '../text/typesetter.ts';
 import type { TextPart } from '../template/parts.ts';
@@ -31,15 +31,18 @@ export interface TypeSetting {
   readonly book: BrandBook;
   readonly frame: CutFrame;
   readonly textStep: number;
+  /** Slots whose long words may be parted by the hyphenation of the brand's language. */
+  readonly hyphenated: ReadonlySet<string>;
 }
 
 /** A step up or down changes the largest size by this factor: enough to see. */
 const STEP_FACTOR = 1.12;
 
 /** Shapes the text of a part in the brand's typeface for its role. */
-export function setText(part: TextPart, bound: BoundText, { book, frame, textStep }: TypeSetting, typesetter: Typesetter): SetText {
+export function setText(part: TextPart, bound: BoundText, { book, frame, textStep, hyphenated }: TypeSetting, typesetter: Typesetter): SetText {
   const role = book.type[part.role];
-  const text = role.capitals === 'all' ? bound.text.toUpperCase() : bound.text;
+  const whole = hyphenated.has(part.slot) && book.language !== undefined ? typesetter.hyphenate(bound.text, book.language) : bound.text;
+  const text = role.capitals === 'all' ? whole.toUpperCase() : whole;
   const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
   const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language);
   const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
@@ -90,7 +93,7 @@ export function textHeightPx(text: SetText, sizePx: number, lineCount: number): 
  * size that was found for it; any other text at that size.
  */
 export function sizeInWidth(text: SetText, sizePx: number, widthPx: number): number {
-  const lineEm = (text.shaped.offsetsEm.at(-1) ?? 0) - text.role.trackingEm;
+  const lineEm = lineWidthEm(text.shaped);
   return text.part.fill && lineEm > 0 && Number.isFinite(widthPx) ? Math.min(sizePx, widthPx / lineEm) : sizePx;
 }
 

@@ -9,12 +9,12 @@ export interface FittedText {
   readonly roomPx: number;
 }
 
-/** A headline gives up no more of its size than a third for better lines. */
-const LEAST_RATIO = 0.66;
+/** A headline gives up no more of its size than this for better lines. */
+const LEAST_RATIO = 0.6;
 const STEP = 0.025;
 
 /**
- * Settles the texts of one role: among sizes from the largest that fit down to three quarters of them, the ones whose lines cost
+ * Settles the texts of one role: among sizes from the largest that fit down to three fifths of them, the ones whose lines cost
  * least by the rules of setting, all by the same ratio. A smaller size never overflows.
  * @returns the sizes by part; none where the largest stay
  */

@@ -1,4 +1,5 @@
 import LineBreaker from 'linebreak';
+import { SOFT_HYPHEN } from './hyphenation.ts';
 import { breakCost, settingCost, settingWeights, type CostedLine } from './setting-rules.ts';
 import type { ShapedText } from './typesetter.ts';
 
@@ -72,7 +73,7 @@ export function countLines(shaped: ShapedText, maxWidthEm: number): number {
 
 /** The lines as one who reads them sees them: without soft hyphens, but for one at the end, which is a hyphen. */
 export function lineText(text: string, { start, end }: Pick<Line, 'start' | 'end'>): string {
-  return text.slice(start, end).replace(/\u00ad$/u, '-').replaceAll('\u00ad', '');
+  return text.slice(start, end).replace(/\u00ad$/u, '-').replaceAll(SOFT_HYPHEN, '');
 }
 
 /** What the lines of a setting cost, by the rules of setting. */
@@ -88,6 +89,11 @@ export function linesCost(shaped: ShapedText, lines: readonly Line[], lostRatio:
 
 function wordsIn(line: string): number {
   return line.split(/[ \t]+/u).filter((word) => word !== '').length;
+}
+
+/** Width in em of the whole text on one line. */
+export function lineWidthEm(shaped: ShapedText): number {
+  return widthEm(shaped, 0, shaped.text.length);
 }
 
 /** Width in em of the widest stretch that cannot be broken. */
@@ -107,7 +113,7 @@ function chunksOf(shaped: ShapedText): readonly Chunk[] {
   let start = 0;
   for (let stop = breaker.nextBreak(); stop; stop = breaker.nextBreak()) {
     const visible = shaped.text.slice(start, stop.position).trimEnd();
-    stretches.push({ start, end: start + visible.length, next: stop.position, forced: stop.required, hyphenEm: visible.endsWith('\u00ad') ? (shaped.hyphen?.advanceEm ?? 0) : 0 });
+    stretches.push({ start, end: start + visible.length, next: stop.position, forced: stop.required, hyphenEm: visible.endsWith(SOFT_HYPHEN) ? (shaped.hyphen?.advanceEm ?? 0) : 0 });
     start = stop.position;
   }
   const words = stretches.map((each) => shaped.text.slice(each.start, each.end));

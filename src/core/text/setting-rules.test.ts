@@ -30,6 +30,11 @@ describe('the cost of a break', () => {
     for (const [before, after] of [['40', 'kites'], ['£24', 'off'], ['Pier', '9'], ['Nr.', '7'], ['3.', 'Oktober']] as const) expect(costOf(before, after), `${before} ${after}`).toBeGreaterThanOrEqual(settingWeights.partedNumber);
   });
 
+  it('leaves no emoji alone at the start of a line', () => {
+    expect(costOf('sandwiches', '🪁🌬️')).toBeGreaterThan(costOf('and', 'sandwiches'));
+    expect(linesOf('Kites, wind and sandwiches 🪁', 8, 'en').some((each) => each.startsWith('🪁'))).toBe(false);
+  });
+
   it('keeps names together, where capitals say what a name is', () => {
     expect(costOf('Ottoline', 'Brack')).toBe(settingWeights.partedName);
     expect(costOf('Meet', 'Ottoline', { opensSentence: true })).toBe(0);

@@ -1,3 +1,4 @@
+import { SOFT_HYPHEN } from './hyphenation.ts';
 import { languages, type Language } from './language.ts';
 
 /**
@@ -14,8 +15,8 @@ export const settingWeights = {
   /** Times the mean over all lines but the last of (1 - width / widest)². */
   rag: 0.5,
   /** A line of one word that is much narrower than the widest, in a text of three words or more; the last line costs a little less. */
-  loneWord: 0.2,
-  loneLastWord: 0.16,
+  loneWord: 0.3,
+  loneLastWord: 0.26,
   /** An article, preposition or conjunction left at a line's end. */
   smallWord: 0.08,
   /** A line that ends with its sentence, or with a sign that ends a phrase. */
@@ -25,10 +26,14 @@ export const settingWeights = {
   phraseStart: -0.03,
   /** A number parted from what it counts, or a date. */
   partedNumber: 0.2,
+  /** An emoji that opens a line stands apart from the words it belongs to. */
+  emojiStart: 0.2,
   /** A name of several words parted. */
   partedName: 0.1,
   /** A word parted at a hyphen, typed or soft. */
   hyphen: 0.3,
+  /** The same at the seam of a compound. */
+  seamHyphen: 0.15,
   /** A line that is much shorter than both of its neighbours. */
   dent: 0.1,
   oneLine: -0.02,
@@ -62,6 +67,8 @@ const NUMBER = /^[\p{Sc}№#]?\d[\d.,:/–-]*[.%]?$/u;
 /** Signs and words that stand before their number. */
 const BEFORE_NUMBER = /^(?:№|nr\.?|no\.?|n°|s\.|p\.|pp\.|page|seite|platz|tor|pier|gate|room|raum)$/iu;
 const CAPITALISED = /^\p{Lu}\p{Ll}/u;
+/** Endings that join a German word to the next: `Sicherheits-leine`. */
+const COMPOUND_SEAM = /(?:heit|keit|ung|schaft|tion|tät|ling|tum)s\u00ad$/iu;
 const TYPED_HYPHEN = /[-\u2010]$/u;
 
 /** The words on both sides of a possible break. */
@@ -79,9 +86,11 @@ export interface BreakPlace {
 /** What a break in a place costs, whatever the widths; negative where it helps. */
 export function breakCost({ before, after, opensSentence, language, capitalsMeanNothing }: BreakPlace): number {
   const weights = settingWeights;
-  if (TYPED_HYPHEN.test(before) || before.endsWith('\u00ad')) return weights.hyphen;
+  if (COMPOUND_SEAM.test(before)) return weights.seamHyphen;
+  if (TYPED_HYPHEN.test(before) || before.endsWith(SOFT_HYPHEN)) return weights.hyphen;
   const small = language === undefined ? anySmallWord : smallWords[language];
   const [last, first] = [bare(before), bare(after)];
+  if (/^\p{Extended_Pictographic}/u.test(after)) return weights.emojiStart;
   if (PHRASE_END.test(before) && !NUMBER.test(last) && !BEFORE_NUMBER.test(last)) return SENTENCE_END.test(before) ? weights.sentenceEnd : weights.phraseEnd;
   let cost = 0;
   if (small.has(last.toLowerCase())) cost += weights.smallWord;

@@ -3,6 +3,7 @@ import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, Metrics
 import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
+import { hyphenateText, SOFT_HYPHEN, type Hyphenate } from './hyphenation.ts';
 import type { Language } from './language.ts';
 
 /** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
@@ -71,12 +72,12 @@ const bidi = bidiFactory();
 /** Descents beyond this share of an em are room for marks that Latin text never uses. */
 const DEEPEST_DESCENT_EM = 0.24;
 const SHAPED_CACHE_SIZE = 400;
-const SOFT_HYPHEN = '\u00ad';
 
 /** Shapes text with the typefaces it was given. The only state is what it has loaded and worked out before. */
 export class Typesetter {
   readonly #fonts = new Map<string, LoadedFont>();
   readonly #shaped = new LRUCache<string, ShapedText>({ max: SHAPED_CACHE_SIZE });
+  readonly #hyphenations = new Map<Language, Hyphenate>();
   readonly #emoji = new Map<string, number>();
   readonly #emojiArt: Artwork[] = [];
 
@@ -93,6 +94,21 @@ export class Typesetter {
     const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
     this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), reaches: new Map(), heights });
     this.#shaped.clear();
+  }
+
+  canHyphenate(language: Language): boolean {
+    return this.#hyphenations.has(language);
+  }
+
+  /** Adds the hyphenation of a language. */
+  addHyphenation(language: Language, hyphenate: Hyphenate): void {
+    this.#hyphenations.set(language, hyphenate);
+  }
+
+  /** A text with soft hyphens in its long words; the same text where the hyphenation of its language has not been loaded. */
+  hyphenate(text: string, language: Language): string {
+    const hyphenate = this.#hyphenations.get(language);
+    return hyphenate ? hyphenateText(text, hyphenate) : text;
   }
 
   hasEmoji(code: string): boolean {

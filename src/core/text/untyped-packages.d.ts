@@ -17,3 +17,11 @@ declare module 'bidi-js' {
   }
   export default function bidiFactory(): Bidi;
 }
+
+declare module 'hyphen/*/index.js' {
+  const patterns: {
+    /** The text with a soft hyphen at every place where a word may be parted. */
+    hyphenateSync(text: string): string;
+  };
+  export default patterns;
+}

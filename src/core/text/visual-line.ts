@@ -1,4 +1,5 @@
 import type { Line } from './break-lines.ts';
+import { SOFT_HYPHEN } from './hyphenation.ts';
 import type { Glyph, GlyphRun, ShapedText } from './typesetter.ts';
 
 /** A glyph at its place on a line; `xEm` counts from the line's left edge. */
@@ -23,7 +24,7 @@ export function placeLine(shaped: ShapedText, line: Line): readonly PlacedGlyph[
     }
   }
   const { hyphen } = shaped;
-  if (hyphen && shaped.text.slice(line.start, line.end).endsWith('\u00ad')) placed.push({ fontKey: hyphen.fontKey, id: hyphen.id, xEm: penEm, yEm: 0 });
+  if (hyphen && shaped.text.slice(line.start, line.end).endsWith(SOFT_HYPHEN)) placed.push({ fontKey: hyphen.fontKey, id: hyphen.id, xEm: penEm, yEm: 0 });
   return placed;
 }
 

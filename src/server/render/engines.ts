@@ -5,6 +5,7 @@ import type { Artwork } from '../../core/artwork/artwork.ts';
 import type { Engines } from '../../core/compose/compose.ts';
 import type { NeededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
+import { loadHyphenation } from '../../core/text/hyphenation.ts';
 import { Typesetter } from '../../core/text/typesetter.ts';
 import type { Settings } from '../settings.ts';
 
@@ -22,6 +23,7 @@ export class ServerEngines {
       if (typesetter.has(key)) continue;
       typesetter.add(key, await readFile(ownFiles[key] ?? join(this.settings.fontsFolder, getShelfFont(key).file)));
     }
+    if (needed.hyphenation && !typesetter.canHyphenate(needed.hyphenation)) typesetter.addHyphenation(needed.hyphenation, await loadHyphenation(needed.hyphenation));
     for (const code of needed.emoji) {
       if (typesetter.hasEmoji(code)) continue;
       const art = await readEmoji(this.settings, code);

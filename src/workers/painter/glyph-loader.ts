@@ -2,13 +2,15 @@ import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../../core/artwork/artwork.ts';
 import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
+import { loadHyphenation } from '../../core/text/hyphenation.ts';
+import type { Language } from '../../core/text/language.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import type { WallContent, WantedCut } from '../wall-protocol.ts';
 
 /** Emoji that have been asked for; those that do not exist are not asked for again soon. */
 const MAX_EMOJI = 600;
 
-/** Fetches typefaces and emoji by need. */
+/** Fetches typefaces, emoji and hyphenation by need. */
 export class GlyphLoader {
   readonly #emojiAsked = new LRUCache<string, Promise<void>>({ max: MAX_EMOJI });
   readonly #fontsAsked = new Map<string, Promise<void>>();
@@ -17,8 +19,8 @@ export class GlyphLoader {
 
   /** Resolves once everything is there that some cuts are set in. */
   async load(content: WallContent, cuts: readonly WantedCut[]): Promise<void> {
-    const { fontKeys, emoji } = neededGlyphs(content.book, cuts);
-    await Promise.all([...fontKeys.map((key) => this.#font(key, content)), ...emoji.map((code) => this.#emoji(code))]);
+    const { fontKeys, emoji, hyphenation } = neededGlyphs(content.book, cuts);
+    await Promise.all([...fontKeys.map((key) => this.#font(key, content)), ...emoji.map((code) => this.#emoji(code)), ...(hyphenation ? [this.#hyphenation(hyphenation)] : [])]);
   }
 
   #font(key: string, { typefaces }: WallContent): Promise<void> {
@@ -32,6 +34,10 @@ export class GlyphLoader {
     const response = await fetch(address);
     if (!response.ok) throw new Error(`The typeface ${key} could not be loaded`);
     this.typesetter.add(key, new Uint8Array(await response.arrayBuffer()));
+  }
+
+  async #hyphenation(language: Language): Promise<void> {
+    if (!this.typesetter.canHyphenate(language)) this.typesetter.addHyphenation(language, await loadHyphenation(language));
   }
 
   #emoji(code: string): Promise<void> {
