@@ -54,8 +54,8 @@ export function measureCut(input: MeasureInput): readonly Violation[] {
   const found: Violation[] = [...hiddenMarks(scene, marks, markMasks)];
   if (!overflows) found.push(...outsideSafeZone(input, [...masks.map(({ node, mask }) => ({ what: node.slot ?? '', mask })), ...markMasks.map((mask) => ({ what: 'mark', mask }))]), ...overlapping(input, masks, markMasks));
   for (const { node, mask } of masks) {
-    found.push(...tooSmall(input, node, mask, report));
-    if (!overflows) found.push(...tooFaint(input, node, mask, report));
+    if (overflows) continue;
+    found.push(...tooSmall(input, node, mask, report), ...tooFaint(input, node, mask, report));
   }
   for (const placed of report.placed) found.push(...badLines(input, placed, overflows));
   return found;

@@ -2,12 +2,14 @@ import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } fr
 import { outerColours } from '../brand/mark-parts.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
+import { isCutOut } from '../crop/picture-facts.ts';
 import { boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
 import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
+import { coveringBoxes, uncovered } from './uncovered.ts';
 import { drawMotif, wholeMotifs } from '../motif/motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
@@ -54,6 +56,8 @@ export interface Emitted {
 /** Large text at 1080 pixels wide: from 66 px, or 52 px in a bold weight (WCAG's 24 px and 18.66 px on a phone). */
 const LARGE_PX_AT_1080 = 66;
 const GHOST_ALPHA = 0.42;
+/** A round window leaves a rim of the disc behind it. */
+const DISC_SHARE = 0.94;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
 /** Rounding of the layout may put a mark this far over the edge. */
@@ -79,9 +83,11 @@ class Emitter {
   readonly #backdrop = new Backdrop();
 
   readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
+  readonly #covers: readonly Box[];
 
   constructor(readonly input: EmitInput) {
     this.#inkBoxes = new Map(textBoxes(input));
+    this.#covers = coveringBoxes(input.fitted.laidOut);
   }
 
   walk(laidOut: LaidOut): void {
@@ -157,9 +163,10 @@ class Emitter {
       this.#fill(rectPath(box), this.input.scheme.surface, box);
       return;
     }
-    if (part.whole) return this.#cutOut(part, picture, visible);
+    if (part.whole && isCutOut(picture.facts)) return this.#cutOut(part, picture, visible);
+    if (part.whole) return this.#inDisc(part, picture, visible);
     const own = this.input.crops[part.slot];
-    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, visible);
+    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, uncovered(visible, this.#covers));
     const { scheme } = this.input;
     const tone = part.duotone ? duotoneOf(scheme) : undefined;
     const mask = part.window ? windowPath(part.window, box, marginPx) : undefined;
@@ -189,6 +196,19 @@ class Emitter {
     const enlargedBy = box.widthPx / (window.width * picture.widthPx);
     // One picture for all slides: report it once.
     if (this.input.place.index === 0 && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
+  }
+
+  /** A photograph where a cut-out is meant: through a round window as large as its place. */
+  #inDisc(part: PicturePart, picture: Picture, place: Box): void {
+    const sidePx = Math.min(place.widthPx, place.heightPx) * DISC_SHARE;
+    const box = { xPx: place.xPx + (place.widthPx - sidePx) / 2, yPx: place.yPx + (place.heightPx - sidePx) / 2, widthPx: sidePx, heightPx: sidePx };
+    const own = this.input.crops[part.slot];
+    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, uncovered(box, this.#covers));
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, mask: windowPath('circle', box, this.input.frame.marginPx) });
+    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
+    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
+    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
+    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 
   /** A cut-out stands whole in the middle of its place, on what lies behind it. */

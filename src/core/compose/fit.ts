@@ -1,4 +1,5 @@
 import type { TextPart } from '../template/parts.ts';
+import { slotOfRow } from './expand.ts';
 import type { LaidOut, LayoutSolver, Overflow } from './layout.ts';
 import type { SetText } from './set-text.ts';
 import { settle } from './settle.ts';
@@ -12,7 +13,7 @@ export interface FitOutcome {
 
 /** Steps between the largest and the smallest size; each is a few percent, finer than one can see. */
 const STEPS = 24;
-/** A role whose largest size is not this many times its smallest has nothing to gain that one could see. */
+/** A text whose largest size is not this many times its smallest has nothing to gain that one could see. */
 const MIN_GAIN = 1.04;
 /** Sizes are given back in this order once all fits. */
 const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
@@ -20,13 +21,14 @@ const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 const SETTLED_ROLES: ReadonlySet<string> = new Set(['display', 'heading']);
 
 /**
- * Finds type sizes at which everything fits: first the smallest common step down from the largest sizes, then, role by
- * role from the leading one, as much back as there is room for. What leads is settled before the others take what room it leaves:
+ * Finds type sizes at which everything fits: first the smallest common step down from the largest sizes, then, text by
+ * text from the leading one, as much back as there is room for. What leads is settled before the others take what room it leaves:
  * size and breaks are chosen together. At the smallest sizes an overflow is part of the result.
  */
 export function fit(solver: LayoutSolver): FitOutcome {
   const texts = [...solver.input.texts.values()];
   const steps = new Map(texts.map((text) => [text.part, 0]));
+  const groups = groupTexts(texts);
   const settled = new Map<TextPart, number>();
   const sizesNow = (): ReadonlyMap<TextPart, number> => new Map(texts.map((text) => [text.part, settled.get(text.part) ?? sizeAtStep(text, steps.get(text.part) ?? 0)]));
   const overflowNow = (): Overflow | null => {
@@ -37,42 +39,75 @@ export function fit(solver: LayoutSolver): FitOutcome {
   const setAll = (step: number): void => texts.forEach((text) => steps.set(text.part, step));
 
   /** Call it after a layout that fits. */
-  const settleRole = (role: string): void => {
+  const settleGroup = (group: readonly SetText[]): void => {
     const sizes = sizesNow();
-    const ofRole = texts.filter((text) => text.part.role === role);
-    const found = settle(ofRole.map((text) => ({ text, sizePx: sizes.get(text.part) ?? text.maxPx, roomPx: solver.widthOf(text.part) })));
+    const found = settle(group.map((text) => ({ text, sizePx: sizes.get(text.part) ?? text.maxPx, roomPx: solver.widthOf(text.part) })));
     for (const [part, sizePx] of found) settled.set(part, sizePx);
     // Where a text gets narrower with its size its room may change, and the lines with it.
     if (found.size > 0 && overflowNow()) for (const part of found.keys()) settled.delete(part);
   };
 
   if (!overflowNow()) {
-    for (const role of SETTLED_ROLES) settleRole(role);
+    for (const group of groups) if (isSettled(group)) settleGroup(group);
     return outcome(overflowNow());
   }
   setAll(STEPS);
   const atSmallest = overflowNow();
-  if (atSmallest) return outcome(atSmallest);
+  if (atSmallest) return { ...squeeze(solver, sizesNow()), overflow: atSmallest };
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
     return !overflowNow();
   });
   setAll(common);
 
-  for (const role of ROLE_ORDER) {
-    const ofRole = texts.filter((text) => text.part.role === role && text.maxPx > text.minPx * MIN_GAIN);
-    if (ofRole.length === 0) continue;
-    const set = (step: number): void => ofRole.forEach((text) => steps.set(text.part, step));
+  for (const group of groups) {
+    const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
+    if (gaining.length === 0) continue;
+    const set = (step: number): void => gaining.forEach((text) => steps.set(text.part, step));
     const raised = smallestFitting(-1, common, (step) => {
       set(step);
       return !overflowNow();
     });
     set(raised);
-    if (!SETTLED_ROLES.has(role)) continue;
+    if (!isSettled(group)) continue;
     overflowNow();
-    settleRole(role);
+    settleGroup(group);
   }
   return outcome(overflowNow());
+}
+
+/** Texts that share a size: those of one slot (a list's rows) and role, in the order in which they take room. */
+function groupTexts(texts: readonly SetText[]): readonly (readonly SetText[])[] {
+  const groups = new Map<string, SetText[]>();
+  for (const text of texts) {
+    const key = `${text.part.role} ${slotOfRow(text.part.slot)}`;
+    groups.set(key, [...(groups.get(key) ?? []), text]);
+  }
+  const rank = ([first]: readonly SetText[]): number => (first ? ROLE_ORDER.indexOf(first.part.role) : 0);
+  const largest = (group: readonly SetText[]): number => Math.max(...group.map((text) => text.maxPx));
+  return [...groups.values()].sort((a, b) => rank(a) - rank(b) || largest(b) - largest(a));
+}
+
+function isSettled([first]: readonly SetText[]): boolean {
+  return first !== undefined && SETTLED_ROLES.has(first.part.role);
+}
+
+/** Below their least sizes texts shrink to no less than this share of them. */
+const LEAST_SQUEEZE = 0.2;
+const SQUEEZE_STEPS = 24;
+
+/**
+ * What is too long even at its smallest is shown smaller still, so that no text lies over another or runs off: it cannot go out like
+ * this, and one sees all of it while one shortens it.
+ */
+function squeeze(solver: LayoutSolver, smallest: ReadonlyMap<TextPart, number>): Pick<FitOutcome, 'sizes' | 'laidOut'> {
+  const at = (step: number): ReadonlyMap<TextPart, number> => new Map([...smallest].map(([part, sizePx]) => [part, sizePx * LEAST_SQUEEZE ** (step / SQUEEZE_STEPS)]));
+  const step = smallestFitting(0, SQUEEZE_STEPS, (each) => {
+    solver.solve(at(each));
+    return !solver.runsOver();
+  });
+  solver.solve(at(step));
+  return { sizes: at(step), laidOut: solver.laidOut() };
 }
 
 /** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */

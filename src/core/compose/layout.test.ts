@@ -86,9 +86,17 @@ describe('fit', () => {
 
   it('takes the largest size where that fits, and never less than the smallest', () => {
     expect(fit(solverOf(root, { headline: 'Big' })).sizes.get(headline)).toBeCloseTo(120, 6);
+    const full = fit(solverOf(root, { headline: 'wind and weather '.repeat(24) }));
+    expect(full.sizes.get(headline)).toBeGreaterThanOrEqual(48);
+    expect(full.overflow).toBeNull();
+  });
+
+  it('shows what is too long at its smallest smaller still, and says so', () => {
     const crowded = fit(solverOf(root, { headline: 'wind and weather '.repeat(60) }));
-    expect(crowded.sizes.get(headline)).toBeCloseTo(48, 6);
     expect(crowded.overflow).toEqual({ reason: 'too-tall' });
+    expect(crowded.sizes.get(headline)).toBeLessThan(48);
+    const [text] = crowded.laidOut.children;
+    expect((text?.box.yPx ?? 0) + (text?.box.heightPx ?? Infinity)).toBeLessThanOrEqual(crowded.laidOut.box.heightPx);
   });
 
   it('grows smaller with more words, step by step', () => {

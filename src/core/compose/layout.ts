@@ -86,6 +86,16 @@ export class LayoutSolver {
     return collect(this.#root, 0, 0);
   }
 
+  /** Whether words or parts stand out of their room in the last layout, whatever their sizes. */
+  runsOver(): boolean {
+    for (const [part, node] of this.#textNodes) {
+      const text = this.input.texts.get(part);
+      const widthPx = node.getComputedWidth();
+      if (text && widestWordPx(text, sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx)) > widthPx + SLACK_PX) return true;
+    }
+    return !isContained(this.#root);
+  }
+
   /** What does not fit into the last layout; null when all is well. Asked of the nodes themselves: fitting asks it dozens of times. */
   findOverflow(): Overflow | null {
     const tooWide: TextPart[] = [];
@@ -250,9 +260,9 @@ function safeInset({ safe }: CutFrame, edge: Edge): number {
   return { top: safe.topPx, right: safe.rightPx, bottom: safe.bottomPx, left: safe.leftPx }[edge];
 }
 
-/** Inner distances of a stack in pixels: its padding, widened on edges of the cut to the safe zone. */
+/** Inner distances of a stack in pixels: its padding, widened on edges of the cut to the safe zone; what lies over the cut is moved inside it instead. */
 function stackPadding(part: StackPart, frame: CutFrame): Record<Edge, number> {
-  const at = (edge: Edge): number => Math.max((part.padM?.[edge] ?? 0) * frame.marginPx, part.safe?.includes(edge) ? safeInset(frame, edge) : 0);
+  const at = (edge: Edge): number => Math.max((part.padM?.[edge] ?? 0) * frame.marginPx, part.safe?.includes(edge) && part.over?.[edge] === undefined ? safeInset(frame, edge) : 0);
   return { top: at('top'), right: at('right'), bottom: at('bottom'), left: at('left') };
 }
 

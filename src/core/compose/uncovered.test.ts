@@ -1,0 +1,22 @@
+import { describe, expect, it } from 'vitest';
+import type { Box } from '../geometry/box.ts';
+import { uncovered } from './uncovered.ts';
+
+const box = (xPx: number, yPx: number, widthPx: number, heightPx: number): Box => ({ xPx, yPx, widthPx, heightPx });
+const picture = box(0, 0, 1000, 1000);
+
+describe('uncovered', () => {
+  it('is the larger part beside a mark in a corner', () => {
+    expect(uncovered(picture, [box(50, 40, 300, 100)])).toEqual(box(0, 140, 1000, 860));
+    expect(uncovered(picture, [box(700, 500, 300, 500)])).toEqual(box(0, 0, 700, 1000));
+  });
+
+  it('keeps clear of all that stands on it, one after the other', () => {
+    expect(uncovered(picture, [box(0, 0, 200, 100), box(0, 800, 1000, 200)])).toEqual(box(0, 100, 1000, 700));
+  });
+
+  it('is the whole picture where nothing stands on it, or all of it is covered', () => {
+    expect(uncovered(picture, [box(1200, 0, 100, 100)])).toEqual(picture);
+    expect(uncovered(picture, [box(0, 0, 1000, 900)])).toEqual(picture);
+  });
+});
