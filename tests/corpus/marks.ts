@@ -1,4 +1,4 @@
-import { languageOf } from '../../src/core/text/language.ts';
+import { languageOf } from '../../src/core/words/language.ts';
 import type { CorpusContent } from './contents.ts';
 import { markRoomOf, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
 

@@ -1,6 +1,6 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
 import { oneOfShapes } from '../document/schema.ts';
-import { languages, type Language } from '../text/language.ts';
+import { languages, type Language } from '../words/language.ts';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();

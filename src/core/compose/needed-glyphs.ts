@@ -3,7 +3,7 @@ import type { Frame } from '../piece/piece.ts';
 import type { Template } from '../template/template.ts';
 import { findEmoji } from '../text/emoji.ts';
 import { hasLongWord } from '../text/hyphenation.ts';
-import type { Language } from '../text/language.ts';
+import type { Language } from '../words/language.ts';
 import { fontKeysFor } from '../text/font-shelf.ts';
 import { fontWeight } from './set-text.ts';
 

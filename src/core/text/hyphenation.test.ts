@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { hasLongWord, hyphenateText, loadHyphenation, SOFT_HYPHEN } from './hyphenation.ts';
-import { languages } from './language.ts';
+import { languages } from '../words/language.ts';
 
 const seen = (text: string): string => text.replaceAll(SOFT_HYPHEN, '|');
 

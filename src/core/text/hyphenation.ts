@@ -1,4 +1,4 @@
-import type { Language } from './language.ts';
+import type { Language } from '../words/language.ts';
 
 /** Puts soft hyphens where a word of one language may be parted. */
 export type Hyphenate = (word: string) => string;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import { breakLines, linesCost, lineText } from './break-lines.ts';
-import type { Language } from './language.ts';
+import type { Language } from '../words/language.ts';
 import { breakCost, settingCost, settingWeights, type BreakPlace } from './setting-rules.ts';
 
 const typesetter = testTypesetter();

@@ -1,5 +1,5 @@
 import { SOFT_HYPHEN } from './hyphenation.ts';
-import { languages, type Language } from './language.ts';
+import { languages, type Language } from '../words/language.ts';
 
 /**
  * What a setting of a text in lines costs: the rules of good breaks with their weights. They weigh size, rag and sense against each

@@ -1,4 +1,4 @@
-import { languages } from './language.ts';
+import { languages } from '../words/language.ts';
 
 const NO_BREAK_SPACE = '\u00a0';
 

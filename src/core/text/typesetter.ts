@@ -4,7 +4,7 @@ import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
 import { hyphenateText, SOFT_HYPHEN, type Hyphenate } from './hyphenation.ts';
-import type { Language } from './language.ts';
+import type { Language } from '../words/language.ts';
 
 /** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
 export interface Glyph {

@@ -3,7 +3,7 @@ import type { Artwork } from '../../core/artwork/artwork.ts';
 import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { loadHyphenation } from '../../core/text/hyphenation.ts';
-import type { Language } from '../../core/text/language.ts';
+import type { Language } from '../../core/words/language.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import type { WallContent, WantedCut } from '../wall-protocol.ts';
 
