@@ -15,6 +15,7 @@ import { cutFrame, type CutFrame } from './cut-frame.ts';
 import { emit, type Emitted } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
+import { markBoxes } from './ink-boxes.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
@@ -88,6 +89,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
       pictures: emitted.pictures,
+      marks: markBoxes(fitted.laidOut),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
     sizes: sizesFound(arrangement, texts, fitted),

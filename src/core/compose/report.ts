@@ -54,5 +54,7 @@ export interface CutReport {
   readonly texts: readonly TextFit[];
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
+  /** Boxes of the marks. */
+  readonly marks: readonly Box[];
   readonly findings: readonly CutFinding[];
 }

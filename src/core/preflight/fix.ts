@@ -20,6 +20,8 @@ export type Fix =
   | { readonly kind: 'write-slide-alt'; readonly frame: string; readonly text: string }
   /** Chooses what stands for a video. */
   | { readonly kind: 'set-cover'; readonly cover: Cover }
+  /** Ends subtitles no later than the video. */
+  | { readonly kind: 'end-subtitles'; readonly atMs: number }
   /** Lengths and shots of one cut alone. */
   | { readonly kind: 'own-lengths'; readonly cut: string; readonly lengths: Readonly<Record<string, number>>; readonly without: readonly string[] }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
@@ -39,6 +41,9 @@ export function applyFix(draft: Draft<Piece>, fix: Fix): void {
       });
     case 'set-cover':
       draft.cover = fix.cover;
+      return;
+    case 'end-subtitles':
+      for (const cue of draft.track?.subtitles ?? []) if (cue.fromMs < fix.atMs) cue.toMs = Math.min(cue.toMs, fix.atMs);
       return;
     case 'own-lengths':
       adjustCut(draft, fix.cut, (adjustment) => void (adjustment.withoutSlides = [...fix.without]));

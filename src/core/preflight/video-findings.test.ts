@@ -15,8 +15,9 @@ import { videoFindings } from './video-findings.ts';
 const recording = (kind: Recording['kind'], durationMs: number, more: Partial<Recording['facts']> = {}): Recording => ({ kind, durationMs, hasSound: true, facts: { ...NO_FACTS, ...more } });
 const media = (id: string, of: Recording | null, licence = 'CC0'): PictureTerms => ({ id, name: `${id}.mp4`, altText: '', recording: of, licence, licenceUntil: null, widthPx: 1920, heightPx: 1080 });
 const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
+const cue = (fromMs: number, toMs: number, text: string) => ({ fromMs, toMs, text });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });
-const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], findings: [] };
+const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], marks: [], findings: [] };
 /** A place with all shots of a piece. */
 const place = (piece: Piece, network: string, placement: string): CutToCheck => {
   const sheet = shippedSheets.find(({ key }) => key === network) as NetworkSheet;
@@ -56,9 +57,15 @@ describe('preflight of a video', () => {
 
   it('says what cannot be read in time', () => {
     expect(sentences(video([shot('a', 2_000, undefined, 'x'.repeat(50))]))).toEqual(['Shot 1 lasts 2.0 seconds; its words take 4.5 to read.']);
-    const cue = (fromMs: number, toMs: number, text: string) => ({ fromMs, toMs, text });
     expect(sentences(video([shot('a', 4_000)], { subtitles: [cue(0, 1_000, 'x'.repeat(21)), cue(1_000, 3_000, 'fine')] }))).toEqual(['1 subtitle at 0:00: more than 20 characters a second, nobody reads that.']);
     expect(sentences(video([shot('a', 4_000)], { subtitles: [cue(9_000, 12_000, 'late')] }))).toEqual(['1 subtitle begins after the video has ended.']);
+  });
+
+  it('sees a subtitle that ends after the video, and ends it there', () => {
+    const given = video([shot('a', 4_000)], { subtitles: [cue(2_000, 6_000, 'too long')] });
+    expect(sentences(given)).toEqual(['The subtitle at 0:02 ends 2.0 seconds after the video; it is cut off there.']);
+    const [finding] = videoFindings(given, [], []);
+    expect(finding?.fix && sentences(fixed(given, finding.fix.change))).toEqual([]);
   });
 
   it('finds black and stillness in what is shown of a clip', () => {

@@ -82,6 +82,11 @@ function trackFindings({ track = {} }: Piece, lengthMs: number, pictures: readon
   if (first) say('warns', `${plural(fast.length, 'subtitle')} at ${clockLength(first.fromMs)}${fast.length > 1 ? ' and later' : ''}: more than ${MAX_CHARACTERS_A_SECOND} characters a second, nobody reads that.`);
   const late = cues.filter(({ fromMs }) => fromMs >= lengthMs).length;
   if (late > 0) say('warns', `${plural(late, 'subtitle')} begin${late === 1 ? 's' : ''} after the video has ended.`);
+  const over = cues.find(({ fromMs, toMs: endMs }) => fromMs < lengthMs && endMs > lengthMs + MIN_STRETCH_MS);
+  if (over) {
+    const fix: Finding['fix'] = { label: 'End it with the video', change: { kind: 'end-subtitles', atMs: Math.floor(lengthMs) } };
+    found.push({ severity: 'warns', sentence: `The subtitle at ${clockLength(over.fromMs)} ends ${((over.toMs - lengthMs) / 1000).toFixed(1)} seconds after the video; it is cut off there.`, cut: null, view: 'look', fix });
+  }
   const voice = pictures.find(({ id }) => id === track.voice);
   if (voice?.recording && voice.recording.durationMs > lengthMs + MIN_STRETCH_MS) say('warns', `The voice lasts ${((voice.recording.durationMs - lengthMs) / 1000).toFixed(1)} seconds longer than the video; it ends with its last whole words there.`);
   const music = pictures.find(({ id }) => id === track.music);

@@ -34,6 +34,13 @@ describe('breakLines', () => {
     expect(textsOf('Build-a-kite afternoon', 9)).toEqual(['Build-a-kite', 'afternoon']);
   });
 
+  it('keeps short parts of a hyphenated word, days and numbers together', () => {
+    for (const text of ['Open Di-Sa', 'Open Sat–Sun', 'Wind 8–14', 'An e-bike']) {
+      for (let width = 2; width < 8; width += 0.5) expect(textsOf(text, width).some((line) => /[-–]$/u.test(line)), `${text} in ${width}`).toBe(false);
+    }
+    expect(textsOf('Dreizimmer-Wohnungen', 8)).toEqual(['Dreizimmer-', 'Wohnungen']);
+  });
+
   it('gives no small word a line to itself', () => {
     expect(textsOf('A week in the loft', 4.2)).not.toContain('in');
   });

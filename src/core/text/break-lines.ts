@@ -112,6 +112,7 @@ function chunksOf(shaped: ShapedText): readonly Chunk[] {
   const breaker = new LineBreaker(shaped.text);
   let start = 0;
   for (let stop = breaker.nextBreak(); stop; stop = breaker.nextBreak()) {
+    if (partsStump(shaped.text, start, stop.position)) continue;
     const visible = shaped.text.slice(start, stop.position).trimEnd();
     stretches.push({ start, end: start + visible.length, next: stop.position, forced: stop.required, hyphenEm: visible.endsWith(SOFT_HYPHEN) ? (shaped.hyphen?.advanceEm ?? 0) : 0 });
     start = stop.position;
@@ -124,6 +125,16 @@ function chunksOf(shaped: ShapedText): readonly Chunk[] {
   });
   chunkCache.set(shaped, chunks);
   return chunks;
+}
+
+/** Letters on either side of a hyphen or dash without spaces that stay together: `Di-Sa`, `8–14`, `e-bike`. */
+const MIN_PART_LETTERS = 4;
+
+function partsStump(text: string, start: number, stop: number): boolean {
+  if (!/[-\u2010\u2013]$/u.test(text.slice(start, stop))) return false;
+  const before = /[^\s\u2010\u2013-]*[-\u2010\u2013]$/u.exec(text.slice(start, stop))?.[0].length ?? 0;
+  const after = /^[^\s\u2010\u2013-]*/u.exec(text.slice(stop))?.[0].length ?? 0;
+  return before <= MIN_PART_LETTERS || after < MIN_PART_LETTERS;
 }
 
 const CAPITAL = /^\P{L}*\p{Lu}/u;
@@ -204,8 +215,10 @@ function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: numbe
 function lineCost(chunks: readonly Chunk[], first: number, behind: number, width: number, { meanEm, maxWidthEm, lineCount }: LineRoom): number {
   const ragged = ((width - meanEm) / maxWidthEm) ** 2 / Math.min(MAX_AVERAGED_LINES, lineCount - 1);
   const isLast = behind === chunks.length;
-  const isLost = behind - first === 1 && chunks.length > 2 && width < maxWidthEm * LOST_LINE_SHARE;
-  const lost = isLost ? (isLast ? settingWeights.loneLastWord : settingWeights.loneWord) : 0;
+  const isAlone = behind - first === 1 && chunks.length > 2;
+  const isLost = width < maxWidthEm * LOST_LINE_SHARE;
+  const { loneLastWord, loneWord, wideLastWord } = settingWeights;
+  const lost = !isAlone ? 0 : isLast ? (isLost ? loneLastWord : wideLastWord) : isLost ? loneWord : 0;
   return ragged + lost + (isLast ? 0 : (chunks[behind - 1]?.breakCost ?? 0));
 }
 

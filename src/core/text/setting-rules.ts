@@ -17,8 +17,10 @@ export const settingWeights = {
   /** A line of one word that is much narrower than the widest, in a text of three words or more; the last line costs a little less. */
   loneWord: 0.3,
   loneLastWord: 0.26,
+  /** A wider last word alone, under a line that could give it company. */
+  wideLastWord: 0.1,
   /** An article, preposition or conjunction left at a line's end. */
-  smallWord: 0.08,
+  smallWord: 0.1,
   /** A line that ends with its sentence, or with a sign that ends a phrase. */
   sentenceEnd: -0.12,
   phraseEnd: -0.06,
@@ -130,7 +132,10 @@ export function settingCost(lines: readonly CostedLine[], lostRatio: number): nu
     const share = shares[index] ?? 1;
     const isLast = index === lines.length - 1;
     cost += line.breakCost;
-    if (line.words === 1 && words >= 3 && share < NARROW) cost += isLast ? weights.loneLastWord : weights.loneWord;
+    if (line.words === 1 && words >= 3) {
+      if (share < NARROW) cost += isLast ? weights.loneLastWord : weights.loneWord;
+      else if (isLast && (lines[index - 1]?.words ?? 0) >= 3) cost += weights.wideLastWord;
+    }
     const [above, below] = [shares[index - 1], shares[index + 1]];
     if (above !== undefined && below !== undefined && share < above * NARROW && share < below * NARROW) cost += weights.dent;
   });

@@ -1,6 +1,7 @@
 import sharp from 'sharp';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import type { Composed } from '../../core/compose/compose.ts';
+import { cutFrame } from '../../core/compose/cut-frame.ts';
 import { RunComposer, type RunMember } from '../../core/compose/compose-run.ts';
 import { neededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import type { CutReport } from '../../core/compose/report.ts';
@@ -12,6 +13,7 @@ import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { Scene } from '../../core/scene/scene.ts';
 import type { Template } from '../../core/template/template.ts';
 import { sweepBand } from '../../core/video/sweep.ts';
+import { subtitleRisePx } from '../../core/video/place-subtitle.ts';
 import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
 import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from './paint-layers.ts';
@@ -41,6 +43,12 @@ export interface CutSource {
   readonly typefaceFiles: Readonly<Record<string, string>>;
 }
 
+/** A line of subtitles, and the shots, by index, that it lies over. */
+export interface SubtitleSource {
+  readonly text: string;
+  readonly over: readonly number[];
+}
+
 export type FileFormat = PictureFormat | 'svg' | 'pdf';
 
 export type RenderJob =
@@ -51,7 +59,7 @@ export type RenderJob =
   /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
   | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
   /** What of a video's shots does not move by itself, as files in `folder`; and its subtitles. */
-  | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly string[]; readonly sweeps: boolean; readonly folder: string }
+  | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly SubtitleSource[]; readonly sweeps: boolean; readonly folder: string }
   /** No pixels, only what the engine reports. */
   | { readonly kind: 'report'; readonly sources: readonly CutSource[] };
 
@@ -139,15 +147,18 @@ async function paintLayers({ source, shots, clips, subtitles, sweeps, folder }: 
   const painter = { typesetter: engines.engines.typesetter, sources: pictureFiles(source), folder };
   const moving = new Set(clips);
   const painted: PaintedShot[] = [];
-  for (const [index, { scene }] of (await composeSource(source, engines, false)).entries()) {
+  const composedShots = await composeSource(source, engines, false);
+  for (const [index, { scene }] of composedShots.entries()) {
     const times = shots[index];
     if (times) painted.push(await paintShot(scene, times, moving, `shot-${index}`, painter));
   }
   const lines: PaintedLayers['subtitles'][number][] = [];
-  for (const [index, text] of subtitles.entries()) {
+  for (const [index, { text, over }] of subtitles.entries()) {
     const slide: SlideSource = { template: subtitleTemplate, frame: { id: 'cue', slots: { line: { kind: 'text', text } } }, adjustment: linkedCut, place: ALONE, family: 'subtitle' };
     const [composed] = await composeSource({ ...source, slides: [slide] }, engines, false);
-    lines.push(composed ? await paintToFile(composed.scene, `cue-${index}.rgba`, painter) : null);
+    const ink = composed ? await paintToFile(composed.scene, `cue-${index}.rgba`, painter) : null;
+    const behind = over.flatMap((shot) => composedShots[shot]?.report ?? []);
+    lines.push(ink && composed ? { ...ink, box: { ...ink.box, yPx: ink.box.yPx - subtitleRisePx(composed.report, behind, cutFrame(source.placement)) } } : null);
   }
   const { width, height } = source.placement.exportPx;
   const band = sweeps ? await paintToFile(sweepBand(source.book, { widthPx: width, heightPx: height }), 'band.rgba', painter) : null;

@@ -5,6 +5,7 @@ import type { VideoMeasures } from '../../core/video/video-measures.ts';
 import { shotMovements } from '../../core/video/movement.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { voiceEndMs } from '../../core/video/speech.ts';
+import { shotsUnder } from '../../core/video/place-subtitle.ts';
 import { toFrames, toMs } from '../../core/video/timeline.ts';
 import type { MediaStore } from '../media/media-store.ts';
 import { TooHeavyError } from '../render/errors.ts';
@@ -117,7 +118,7 @@ async function paintedVideo({ cut, timeline, track, clips, recordings }: VideoSo
     source: cut,
     shots: shots.map((shot, index) => ({ lengthFrames: shot.lengthFrames, isLast: index === shots.length - 1, movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
-    subtitles: spoken.map(({ text }) => text),
+    subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline) })),
     sweeps: shots.some(({ into }) => into.kind === 'sweep'),
     folder,
   });

@@ -1,11 +1,14 @@
 import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { cutFrame } from '../../core/compose/cut-frame.ts';
 import type { Composed } from '../../core/compose/compose.ts';
 import { paint } from '../../core/scene/paint.ts';
+import { raiseScene } from '../../core/scene/raise-scene.ts';
 import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import { blend } from '../../core/video/blend.ts';
 import { sceneAt } from '../../core/video/motion.ts';
 import { moves } from '../../core/video/movement.ts';
+import { subtitleRisePx } from '../../core/video/place-subtitle.ts';
 import { sweepBand, sweepLeftPx } from '../../core/video/sweep.ts';
 import { surfaceOf, type Surface } from '../surfaces.ts';
 import type { WantedCut } from '../wall-protocol.ts';
@@ -41,9 +44,17 @@ export class CutPainter {
     const over = cut.moment?.over;
     const before = over && context.all.get(over.key);
     const surface = over && before ? this.#mixed(cut, composed, this.#shot(before.cut, before.composed, context, 'before'), shown, context) : shown;
-    const line = cut.moment?.subtitle === undefined ? undefined : context.all.get(cut.moment.subtitle);
-    if (line) this.#scene(surface.context, line.composed.scene, cut.scale, new Map());
+    this.#subtitle(surface, cut, context);
     return surface.context.getImageData(0, 0, width, height);
+  }
+
+  /** The line of subtitles over a shot, where it covers no words. */
+  #subtitle(surface: Surface, { moment, scale, placement }: WantedCut, { all }: PaintContext): void {
+    const line = moment?.subtitle && all.get(moment.subtitle.key);
+    if (!line) return;
+    const behind = moment.subtitle?.over.flatMap((key) => all.get(key)?.composed.report ?? []) ?? [];
+    const rise = subtitleRisePx(line.composed.report, behind, cutFrame(placement));
+    this.#scene(surface.context, raiseScene(line.composed.scene, rise), scale, new Map());
   }
 
   /** The pictures of a cut that are not at hand at the scale it needs. */

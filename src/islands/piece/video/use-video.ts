@@ -8,6 +8,7 @@ import { ALONE, filledSlide } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
 import type { Template } from '../../../core/template/template.ts';
 import { coverFrame, coverOf, coverTemplate } from '../../../core/video/cover.ts';
+import { shotsUnder } from '../../../core/video/place-subtitle.ts';
 import { takesSubtitleFile } from '../../../core/video/subtitles.ts';
 import { shotMovements } from '../../../core/video/movement.ts';
 import { timelineOf, toMs, type Moment, type Timeline } from '../../../core/video/timeline.ts';
@@ -75,8 +76,8 @@ export function useVideo({ piece, cuts, brand, media, seen }: UseVideoInput): Vi
   }, [timeline, media, brand, track]);
   // The player paints whenever its clock says so, with what the page shows then.
   const [showsCovers, setShowsCovers] = useState(false);
-  const latest = useRef({ cuts, piece, media, whole, showsCovers });
-  latest.current = { cuts, piece, media, whole, showsCovers };
+  const latest = useRef({ cuts, piece, media, whole, timeline, showsCovers });
+  latest.current = { cuts, piece, media, whole, timeline, showsCovers };
   const [player, setPlayer] = useState<VideoPlayer | null>(null);
   useEffect(() => {
     const made = new VideoPlayer(async (frame, moment, pictures, which) => {
@@ -118,10 +119,12 @@ function recordingAddress(brand: string, item: MediaItem): string {
 /** Every cut at one moment: its shots are fitted together, one of them (or two, in a transition) is painted. */
 interface Shown extends Pick<UseVideoInput, 'cuts' | 'piece' | 'media'> {
   readonly whole: Timeline;
+  /** What is played. */
+  readonly timeline: Timeline;
   readonly showsCovers: boolean;
 }
 
-function wantedAt({ cuts, piece, media, whole, showsCovers }: Shown, list: readonly Cut[], frame: number, moment: Moment): readonly WantedCut[] {
+function wantedAt({ cuts, piece, media, whole, timeline, showsCovers }: Shown, list: readonly Cut[], frame: number, moment: Moment): readonly WantedCut[] {
   const density = Math.min(2, globalThis.devicePixelRatio || 1);
   const atMs = toMs(frame);
   const line = piece.track?.subtitles?.find(({ fromMs, toMs: endMs, text }) => text.trim() !== '' && atMs >= fromMs && atMs < endMs);
@@ -140,7 +143,7 @@ function wantedAt({ cuts, piece, media, whole, showsCovers }: Shown, list: reado
       const inside = { frame: frame - shot.startFrame, lengthFrames: shot.lengthFrames, isLast: index === all.length - 1, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
       if (index === before) return { ...wanted, unseen: true, moment: inside };
       const behind = all[before];
-      return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle ? { subtitle: subtitle.key } : {}) } };
+      return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle && line ? { subtitle: { key: subtitle.key, over: shotsUnder(line, timeline).flatMap((under) => all[under]?.key ?? []) } } : {}) } };
     });
     return subtitle ? [...shots, subtitle] : shots;
   });
