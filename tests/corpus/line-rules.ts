@@ -38,19 +38,22 @@ export function avoidableLoneWord(lines: readonly string[], roomEm: number, widt
   return widthOf(together) < roomEm * 0.98 ? `“${last}” alone under “${lines.at(-2)}”` : null;
 }
 
+/** A line that ends with a small word. */
+const hangs = (line: string): boolean => /(?:^|\s)\p{L}{1,3}$/u.test(line);
+
 /** Below this share of the widest line a single word looks lost. */
-const LOST_SHARE = 0.72;
+const LOST_SHARE = 0.7;
 /** Texts of more words than this are no headlines whose lines one looks at one by one. */
 const MAX_HEADLINE_WORDS = 12;
 
 /**
  * A line of one short word anywhere in a headline of three words or more (addresses apart) that another setting avoids: as many lines or fewer, each no
- * wider than the room at a somewhat smaller size. All settings are tried. Null when there is none.
+ * wider than the room at a somewhat smaller size, that leaves no small word hanging either. All settings are tried. Null when there is none.
  * @param roomEm width of a line at the smallest size that is worth it
  */
 export function avoidableOneWordLine(lines: readonly string[], roomEm: number, widthOf: (text: string) => number): string | null {
   const words = lines.flatMap(wordsOf);
-  if (words.length < 3 || words.length > MAX_HEADLINE_WORDS || lines.length < 2 || words.some((word) => IDEOGRAPHIC.test(word) || UNSPACED.test(word) || word.includes('/'))) return null;
+  if (words.length < 3 || words.length > MAX_HEADLINE_WORDS || lines.length < 2 || lines.some((line) => line.endsWith('-')) || words.some((word) => IDEOGRAPHIC.test(word) || UNSPACED.test(word) || word.includes('/'))) return null;
   const isLost = (setting: readonly string[]): boolean => {
     const widths = setting.map(widthOf);
     const widest = Math.max(...widths);
@@ -58,7 +61,7 @@ export function avoidableOneWordLine(lines: readonly string[], roomEm: number, w
   };
   if (!isLost(lines)) return null;
   const better = (from: number, left: number, before: readonly string[]): boolean => {
-    if (from === words.length) return !isLost(before) && partedNumber(before) === null;
+    if (from === words.length) return !isLost(before) && partedNumber(before) === null && !before.slice(0, -1).some(hangs);
     if (left === 0) return false;
     for (let to = from + 1; to <= words.length; to += 1) {
       const line = words.slice(from, to).join(' ');

@@ -1,6 +1,6 @@
 import LineBreaker from 'linebreak';
 import { SOFT_HYPHEN } from './hyphenation.ts';
-import { breakCost, settingCost, settingWeights, type CostedLine } from './setting-rules.ts';
+import { breakCost, loneWordCost, settingCost, type CostedLine } from './setting-rules.ts';
 import type { ShapedText } from './typesetter.ts';
 
 /** One line as UTF-16 offsets into the text; trailing spaces are left out. */
@@ -29,8 +29,6 @@ interface Chunk {
 const MAX_BALANCED_CHUNKS = 160;
 /** Raggedness counts as a mean over this many lines at the most: in a long text no line may be much shorter than the others. */
 const MAX_AVERAGED_LINES = 2;
-/** A line of one word below this share of the room looks lost. */
-const LOST_LINE_SHARE = 0.72;
 
 /**
  * Breaks a shaped text into the fewest lines that a width allows, then spreads the words so that the lines are balanced,
@@ -215,10 +213,7 @@ function balance(shaped: ShapedText, chunks: readonly Chunk[], maxWidthEm: numbe
 function lineCost(chunks: readonly Chunk[], first: number, behind: number, width: number, { meanEm, maxWidthEm, lineCount }: LineRoom): number {
   const ragged = ((width - meanEm) / maxWidthEm) ** 2 / Math.min(MAX_AVERAGED_LINES, lineCount - 1);
   const isLast = behind === chunks.length;
-  const isAlone = behind - first === 1 && chunks.length > 2;
-  const isLost = width < maxWidthEm * LOST_LINE_SHARE;
-  const { loneLastWord, loneWord, wideLastWord } = settingWeights;
-  const lost = !isAlone ? 0 : isLast ? (isLost ? loneLastWord : wideLastWord) : isLost ? loneWord : 0;
+  const lost = behind - first === 1 && chunks.length > 2 ? loneWordCost(width / maxWidthEm, isLast, true) : 0;
   return ragged + lost + (isLast ? 0 : (chunks[behind - 1]?.breakCost ?? 0));
 }
 

@@ -16,7 +16,7 @@ export const settingWeights = {
   rag: 0.5,
   /** A line of one word that is much narrower than the widest, in a text of three words or more; the last line costs a little less. */
   loneWord: 0.3,
-  loneLastWord: 0.26,
+  loneLastWord: 0.3,
   /** A wider last word alone, under a line that could give it company. */
   wideLastWord: 0.1,
   /** An article, preposition or conjunction left at a line's end. */
@@ -41,8 +41,8 @@ export const settingWeights = {
   oneLine: -0.02,
 } as const;
 
-/** What counts as much narrower. */
-const NARROW = 0.72;
+/** A line below this share of both its neighbours makes a dent. */
+const DENT_SHARE = 0.72;
 
 /** Articles, prepositions, conjunctions and pronouns that belong to the word behind them. */
 const smallWords: Readonly<Record<Language, ReadonlySet<string>>> = {
@@ -106,6 +106,20 @@ function bare(word: string): string {
   return word.replace(QUOTES_AND_BRACKETS, '');
 }
 
+/** A word alone on its line looks quite lost below the first share of the widest line, and at home above the second. */
+const [LOST_SHARE, HOME_SHARE] = [0.6, 0.82];
+
+/**
+ * What a line of a single word costs.
+ * @param share its width as a share of the widest line
+ * @param hasCompany whether the line above has words to give
+ */
+export function loneWordCost(share: number, isLast: boolean, hasCompany: boolean): number {
+  const lost = Math.min(1, Math.max(0, (HOME_SHARE - share) / (HOME_SHARE - LOST_SHARE)));
+  const cost = lost * (isLast ? settingWeights.loneLastWord : settingWeights.loneWord);
+  return isLast && hasCompany ? Math.max(cost, settingWeights.wideLastWord) : cost;
+}
+
 /** One line of a setting, as far as its cost goes. */
 export interface CostedLine {
   /** In any unit, the same for all lines. */
@@ -132,12 +146,9 @@ export function settingCost(lines: readonly CostedLine[], lostRatio: number): nu
     const share = shares[index] ?? 1;
     const isLast = index === lines.length - 1;
     cost += line.breakCost;
-    if (line.words === 1 && words >= 3) {
-      if (share < NARROW) cost += isLast ? weights.loneLastWord : weights.loneWord;
-      else if (isLast && (lines[index - 1]?.words ?? 0) >= 3) cost += weights.wideLastWord;
-    }
+    if (line.words === 1 && words >= 3) cost += loneWordCost(share, isLast, (lines[index - 1]?.words ?? 0) >= 3);
     const [above, below] = [shares[index - 1], shares[index + 1]];
-    if (above !== undefined && below !== undefined && share < above * NARROW && share < below * NARROW) cost += weights.dent;
+    if (above !== undefined && below !== undefined && share < above * DENT_SHARE && share < below * DENT_SHARE) cost += weights.dent;
   });
   return cost;
 }
