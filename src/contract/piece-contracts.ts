@@ -3,7 +3,7 @@ import { MAX_OPERATIONS } from '../core/document/patch.ts';
 import type { Piece } from '../core/piece/piece.ts';
 import type { Finding } from '../core/preflight/finding.ts';
 import type { Template } from '../core/template/template.ts';
-import { brandParams, pageQuery } from './brand-params.ts';
+import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 import { mediaItemSchema } from './media-contracts.ts';
 
@@ -19,18 +19,80 @@ const storedPiece = object({
   updatedMs: number().required(),
 });
 
+const pieceKind = () => string<Piece['kind']>().oneOf(['graphic', 'carousel', 'video']);
+/** Where pieces stand: in use (when nothing is asked), archived, or deleted with a way back for a while. */
+export const pieceShelves = ['use', 'archived', 'deleted'] as const;
+const shelf = () => string<(typeof pieceShelves)[number]>().oneOf([...pieceShelves]);
+
 export const listPieces = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces',
-  summary: 'Pieces of the brand, last changed first',
+  summary: 'Pieces of the brand: the last changed first, the last started first, or by name',
   params: brandParams,
-  query: pageQuery,
+  query: object({
+    /** The `next` of the page before. */
+    before: string().max(600),
+    limit: number().integer().min(1).max(100),
+    /** Words, by their beginnings, that all have to be in the piece. */
+    words: string().max(100),
+    kind: pieceKind(),
+    template: string().matches(/^[a-z][a-z0-9-]*$/).max(60),
+    status: string<'draft' | 'scheduled' | 'sent'>().oneOf(['draft', 'scheduled', 'sent']),
+    /** Who started it. */
+    person: string().max(40),
+    /** Changed within so many days. */
+    days: number().integer().min(1).max(3_660),
+    sort: string<'changed' | 'created' | 'name'>().oneOf(['changed', 'created', 'name']),
+    shelf: shelf(),
+  }),
   answer: object({
     items: array(
-      object({ id: string().required(), name: string().required(), template: string().required(), revision: number().required(), updatedMs: number().required(), cuts: number().required(), scheduled: number().required(), sent: number().required() }).required(),
+      object({
+        id: string().required(),
+        name: string().required(),
+        kind: pieceKind().required(),
+        template: string().required(),
+        revision: number().required(),
+        personName: string().required(),
+        createdMs: number().required(),
+        updatedMs: number().required(),
+        cuts: number().required(),
+        scheduled: number().required(),
+        sent: number().required(),
+      }).required(),
     ).required(),
     next: string().nullable().defined(),
   }),
+});
+
+export const listPieceFacets = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/piece-facets',
+  summary: 'What the pieces in use can be filtered by: their templates and the people who started them',
+  params: brandParams,
+  answer: object({
+    templates: array(object({ key: string().required(), name: string().required() }).required()).required(),
+    people: array(object({ id: string().required(), name: string().required() }).required()).required(),
+  }),
+});
+
+export const duplicatePiece = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/pieces/{piece}/duplicate',
+  summary: 'Start a piece as a copy of another one; what is planned stays with the first',
+  params: pieceParams,
+  body: object({}).noUnknown(),
+  answer: storedPiece,
+  status: 201,
+});
+
+export const shelvePiece = contract({
+  method: 'PATCH',
+  path: '/api/brands/{brand}/pieces/{piece}/shelf',
+  summary: 'Archive a piece, delete it (it can be restored for 30 days), or take it into use again. A piece with scheduled posts is not deleted: 409',
+  params: pieceParams,
+  body: object({ shelf: shelf().required() }).noUnknown(),
+  answer: object({ shelf: shelf().required() }),
 });
 
 export const createPiece = contract({

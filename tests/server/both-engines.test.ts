@@ -7,11 +7,12 @@ import type { Db } from '../../src/server/db/connection.ts';
 import { claimJob, endAttempt, enqueueJob, getJob, pruneJobs } from '../../src/server/db/job-repository.ts';
 import { deleteMedia, findMedia, insertMediaOnce, listTags, noTerms, pageMedia, updateMedia, type MediaFilter, type MediaItem } from '../../src/server/db/media-repository.ts';
 import { changeRole, findSessionPerson, insertMembership, insertPerson, insertSession, listMembers, removeMember } from '../../src/server/db/people-repository.ts';
-import { insertPiece, pagePieces } from '../../src/server/db/piece-repository.ts';
+import type { Piece } from '../../src/core/piece/piece.ts';
+import { findPiece, insertPiece, pagePieces, pieceFacets, purgePieces, savePiece, shelvePiece } from '../../src/server/db/piece-repository.ts';
 import { endPresence, listPresent, notePresence } from '../../src/server/db/presence-repository.ts';
 import { archiveTemplate, insertTemplate, listTemplates, saveTemplate } from '../../src/server/db/template-repository.ts';
 import { findUpload, insertUpload, noteImported, takeStaleUploads } from '../../src/server/db/upload-repository.ts';
-import { plainPiece } from '../fixtures/piece.ts';
+import { allPieces, plainPiece } from '../fixtures/piece.ts';
 import { testPicture } from '../fixtures/pictures.ts';
 import { databaseEngines } from './database-engines.ts';
 
@@ -85,9 +86,40 @@ describe.each(databaseEngines)('on $name', (engine) => {
     expect(await listTags(db, 'b')).toEqual([{ tag: 'sky', count: 1 }]);
   });
 
+  it('pieces are searched, filtered, sorted, archived and deleted', async () => {
+    const document = (title: string, caption: string): Piece => ({ ...plainPiece, title, words: { shared: { caption, altText: '' }, own: {} } });
+    await insertPiece(db, { id: 'anna', brandId: 'b', document: document('Zopf am Sonntag', 'Aus dem Steinofen'), createdBy: 'wren' }, NOW_MS + 1);
+    await insertPiece(db, { id: 'bert', brandId: 'b', document: document('apfelkuchen', 'Mit Zimt'), createdBy: 'wren' }, NOW_MS + 2);
+    const list = async (filter: Partial<typeof allPieces>) => (await pagePieces(db, 'b', { ...allPieces, ...filter })).map(({ id }) => id).filter((id) => id !== 'p');
+    expect(await list({})).toEqual(['bert', 'anna']);
+    expect(await list({ sort: 'name' })).toEqual(['bert', 'anna']);
+    expect(await list({ sort: 'name', after: { value: 'apfelkuchen', id: 'bert' } })).toEqual(['anna']);
+    expect(await list({ words: ['STEIN'] })).toEqual(['anna']);
+    expect(await list({ words: ['zopf', 'steinofen'] })).toEqual(['anna']);
+    expect(await list({ words: ['ofen'] })).toEqual([]);
+    expect(await list({ status: 'draft' })).toEqual(['bert', 'anna']);
+    expect(await list({ status: 'scheduled' })).toEqual([]);
+    expect(await list({ personId: 'nobody' })).toEqual([]);
+    expect(await list({ sinceMs: NOW_MS + 2 })).toEqual(['bert']);
+    expect(await list({ kind: 'video' })).toEqual([]);
+    expect((await pieceFacets(db, 'b')).people).toEqual([{ id: 'wren', name: 'Wren' }]);
+    expect(await savePiece(db, { id: 'anna', brandId: 'b', revision: 1 }, document('Zopf', 'Heute'), 'wren', NOW_MS + 3)).toMatchObject({ revision: 2 });
+    expect(await list({ words: ['steinofen'] })).toEqual([]);
+    expect(await list({ words: ['heu'] })).toEqual(['anna']);
+    expect(await shelvePiece(db, 'b', 'anna', 'archived', NOW_MS)).toBe(true);
+    expect([await list({}), await list({ shelf: 'archived' })]).toEqual([['bert'], ['anna']]);
+    expect(await shelvePiece(db, 'b', 'anna', 'deleted', NOW_MS)).toBe(true);
+    expect([await findPiece(db, 'b', 'anna'), await purgePieces(db, NOW_MS)]).toEqual([null, 0]);
+    expect(await shelvePiece(db, 'b', 'anna', 'use', NOW_MS)).toBe(true);
+    expect(await findPiece(db, 'b', 'anna')).toMatchObject({ document: { title: 'Zopf' } });
+    await shelvePiece(db, 'b', 'anna', 'deleted', NOW_MS);
+    expect(await purgePieces(db, NOW_MS + 1)).toBe(1);
+    expect(await shelvePiece(db, 'b', 'anna', 'use', NOW_MS)).toBe(false);
+  });
+
   it('moments of today come back as numbers', async () => {
-    expect(await pagePieces(db, 'b', { before: null, limit: 5 })).toMatchObject([{ id: 'p', updatedMs: NOW_MS, cuts: 1, scheduled: 0, sent: 0 }]);
-    expect(await pagePieces(db, 'b', { before: { ms: NOW_MS, id: 'p' }, limit: 5 })).toEqual([]);
+    expect(await pagePieces(db, 'b', { ...allPieces, limit: 5 })).toMatchObject([{ id: 'p', updatedMs: NOW_MS, cuts: 1, scheduled: 0, sent: 0 }]);
+    expect(await pagePieces(db, 'b', { ...allPieces, after: { value: NOW_MS, id: 'p' }, limit: 5 })).toEqual([]);
     await insertSession(db, { secretHash: 's', personId: 'wren', expiresMs: NOW_MS + 5 });
     expect(await findSessionPerson(db, 's', NOW_MS)).toMatchObject({ id: 'wren' });
     expect(await findSessionPerson(db, 's', NOW_MS + 6)).toBeNull();

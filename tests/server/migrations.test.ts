@@ -3,6 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
+import { allPieces } from '../fixtures/piece.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPiece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, listTokens } from '../../src/server/db/brand-repository.ts';
@@ -54,8 +55,11 @@ describe('a database of the schema before', () => {
       expect(readPiece(piece?.document)).toEqual(piece?.document);
       expect(await pageRevisions(db, row.id, null, 5)).toMatchObject([{ revision: row.revision, personName: 'Wren Adeyemi-Holt' }]);
     }
-    const [first] = await pagePieces(db, brandId, { before: null, limit: 50 });
+    const [first] = await pagePieces(db, brandId, allPieces);
     expect(first?.cuts).toBeGreaterThan(0);
+    const [word = ''] = first?.name.match(/[\p{L}\p{N}]+/u) ?? [];
+    const found = await pagePieces(db, brandId, { ...allPieces, words: [word], kind: first?.kind ?? null, sort: 'name' });
+    expect(found.map(({ id }) => id)).toContain(first?.id);
   });
 
   it('gathers the deliveries of one scheduling in a post, with their states, words and moments', async () => {

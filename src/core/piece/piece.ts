@@ -139,6 +139,13 @@ export function firstWords({ frames: [frame] }: Pick<Piece, 'frames'>): string {
   return texts.find((text) => text !== '') ?? '';
 }
 
+/** All that is written in a piece: its title, the texts of its frames and its words. */
+export function pieceTexts({ title, frames, words, track }: Pick<Piece, 'title' | 'frames' | 'words' | 'track'>): readonly string[] {
+  const inSlots = frames.flatMap((frame) => [frame.altText ?? '', ...Object.keys(frame.slots).map((slot) => slotText(frame, slot))]);
+  const inWords = [words.shared, ...Object.values(words.own)].flatMap((row) => Object.values(row));
+  return [title, ...inSlots, ...inWords, ...(track?.subtitles ?? []).map(({ text }) => text)].filter((text) => text.trim() !== '');
+}
+
 /** What the pieces list and file names call a piece: its title, else its first words. */
 export function pieceName(piece: Piece): string {
   const headline = firstWords(piece);

@@ -60,3 +60,13 @@ export function formatMoment(ms: number, zone: string): string {
 export function formatClock(ms: number, zone: string): string {
   return DateTime.fromMillis(ms, { zone, locale: 'en-GB' }).toFormat('ccc HH:mm');
 }
+
+/** A day as lists write it: with the time today and yesterday, with the year when it is another one. */
+export function shortDay(ms: number, nowMs: number, zone: string): string {
+  const at = DateTime.fromMillis(ms, { zone, locale: 'en-GB' });
+  const now = DateTime.fromMillis(nowMs, { zone });
+  const days = now.startOf('day').diff(at.startOf('day'), 'days').days;
+  if (days === 0) return `today ${at.toFormat('HH:mm')}`;
+  if (days === 1) return `yesterday ${at.toFormat('HH:mm')}`;
+  return at.toFormat(at.year === now.year ? 'd LLL' : 'd LLL yyyy');
+}

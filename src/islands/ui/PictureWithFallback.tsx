@@ -1,8 +1,8 @@
 import { useState } from 'react';
 
-/** A picture that takes a moment to be made: a quiet field until it is there, a word if it cannot be. */
-export function PictureWithFallback({ src, alt, className = '' }: { readonly src: string; readonly alt: string; readonly className?: string }) {
+/** A picture that takes a moment to be made: a quiet field until it is there, a word if it cannot be, or (null) is not kept. */
+export function PictureWithFallback({ src, alt, className = '' }: { readonly src: string | null; readonly alt: string; readonly className?: string }) {
   const [failed, setFailed] = useState(false);
-  if (failed) return <span className={`grid place-items-center bg-sunk text-xs text-quiet ${className}`}>No picture</span>;
+  if (failed || src === null) return <span className={`grid place-items-center bg-sunk text-xs text-quiet ${className}`}>No picture</span>;
   return <img src={src} alt={alt} loading="lazy" onError={() => setFailed(true)} className={`bg-sunk ${className}`} />;
 }

@@ -8,9 +8,17 @@ interface Toast {
   readonly id: number;
   readonly kind: 'done' | 'problem';
   readonly text: string;
+  readonly action?: ToastAction | undefined;
+}
+
+/** One thing that can be done about what has happened. */
+interface ToastAction {
+  readonly label: string;
+  readonly run: () => void;
 }
 
 const SHOWN_MS = 6_000;
+const SHOWN_WITH_ACTION_MS = 20_000;
 let toasts: readonly Toast[] = [];
 let lastId = 0;
 const listeners = new Set<() => void>();
@@ -21,11 +29,11 @@ function set(next: readonly Toast[]): void {
 }
 
 /** Shows a short message. Problems stay until they are closed. */
-export function toast(kind: Toast['kind'], text: string): void {
+export function toast(kind: Toast['kind'], text: string, action?: ToastAction): void {
   lastId += 1;
   const id = lastId;
-  set([...toasts.filter((each) => each.text !== text), { id, kind, text }].slice(-4));
-  if (kind === 'done') setTimeout(() => dismiss(id), SHOWN_MS);
+  set([...toasts.filter((each) => each.text !== text), { id, kind, text, action }].slice(-3));
+  if (kind === 'done') setTimeout(() => dismiss(id), action ? SHOWN_WITH_ACTION_MS : SHOWN_MS);
 }
 
 function dismiss(id: number): void {
@@ -38,14 +46,27 @@ const subscribe = (listener: () => void): (() => void) => {
 };
 const NONE: readonly Toast[] = [];
 
+/** Messages take a strip of their own at the foot of the page: they cover no button. */
 export function Toasts() {
   const shown = useSyncExternalStore(subscribe, () => toasts, () => NONE);
   return (
-    <div role="status" aria-live="polite" className="pointer-events-none fixed inset-x-0 bottom-4 z-50 flex flex-col items-center gap-2">
-      {shown.map(({ id, kind, text }) => (
-        <div key={id} className="shadow-float pointer-events-auto flex max-w-xl items-start gap-2.5 rounded-md border border-line bg-panel px-3.5 py-2.5 text-sm">
+    <div role="status" aria-live="polite" className="flex shrink-0 flex-col items-center empty:hidden">
+      {shown.map(({ id, kind, text, action }) => (
+        <div key={id} className="flex w-full items-start justify-center gap-2.5 border-t border-line bg-panel px-4 py-2 text-sm">
           {kind === 'done' ? <Check aria-hidden className="mt-0.5 size-4 shrink-0 text-mint-ink" /> : <TriangleAlert aria-hidden className="mt-0.5 size-4 shrink-0 text-coral-ink" />}
           <span>{text}</span>
+          {action && (
+            <button
+              type="button"
+              onClick={() => {
+                dismiss(id);
+                action.run();
+              }}
+              className="rounded-md px-1.5 font-semibold text-house hover:bg-sunk"
+            >
+              {action.label}
+            </button>
+          )}
           <button type="button" aria-label="Close this message" onClick={() => dismiss(id)} className={`${iconButtonClasses} -my-0.5 -mr-1`}>
             <X aria-hidden className="size-4" />
           </button>

@@ -2,12 +2,12 @@ import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/piece-contracts.ts';
 import type { Patch } from '../../core/document/patch.ts';
 import { emptySlide } from '../../core/piece/draft-slides.ts';
-import { mediaOfPiece, readPiece, type Frame, type Piece } from '../../core/piece/piece.ts';
+import { mediaOfPiece, pieceName, readPiece, type Frame, type Piece } from '../../core/piece/piece.ts';
 import { slideKinds } from '../../core/template/slide-template.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
-import { findPiece, findRevision, insertPiece, pagePieces, pageRevisions, type StoredPiece } from '../db/piece-repository.ts';
+import { countWaitingPosts, findPiece, findRevision, insertPiece, pagePieces, pageRevisions, pieceFacets, shelvePiece as moveToShelf, type StoredPiece } from '../db/piece-repository.ts';
 import { findTemplate, getTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { derivedFile } from '../derived/derived-file.ts';
@@ -20,7 +20,7 @@ import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
 import { describeMedia } from './describe-media.ts';
-import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
+import { nextCursor, nextNameCursor, PAGE_SIZE, readCursor, readNameCursor } from './page-cursor.ts';
 
 function describePiece({ id, revision, document, updatedMs }: StoredPiece) {
   return { id, revision, document, updatedMs };
@@ -35,10 +35,70 @@ export async function getStoredPiece(services: Services, brand: Brand, id: strin
 const listPieces = defineEndpoint({
   contract: contracts.listPieces,
   may: 'see',
-  async handle({ services, brand, query }) {
+  async handle({ services, brand, query, nowMs }) {
     const limit = query.limit ?? PAGE_SIZE;
-    const items = await pagePieces(services.db, brand.id, { before: readCursor(query.before), limit });
-    return { items: [...items], next: nextCursor(items, limit, (item) => ({ ms: item.updatedMs, id: item.id })) };
+    const sort = query.sort ?? 'changed';
+    const items = await pagePieces(services.db, brand.id, {
+      shelf: query.shelf ?? 'use',
+      words: [query.words ?? ''],
+      kind: query.kind ?? null,
+      template: query.template ?? null,
+      status: query.status ?? null,
+      personId: query.person ?? null,
+      sinceMs: query.days === undefined ? null : nowMs - query.days * DAY_MS,
+      sort,
+      after: sort === 'name' ? readNameCursor(query.before) : timeCursor(query.before),
+      limit,
+    });
+    const nextTime = (): string | null => nextCursor(items, limit, (item) => ({ ms: sort === 'created' ? item.createdMs : item.updatedMs, id: item.id }));
+    return { items: [...items], next: sort === 'name' ? nextNameCursor(items, limit) : nextTime() };
+  },
+});
+
+const DAY_MS = 86_400_000;
+
+function timeCursor(text: string | undefined): { readonly value: number; readonly id: string } | null {
+  const cursor = readCursor(text);
+  return cursor && { value: cursor.ms, id: cursor.id };
+}
+
+const listPieceFacets = defineEndpoint({
+  contract: contracts.listPieceFacets,
+  may: 'see',
+  async handle({ services, brand }) {
+    const { templates, people } = await pieceFacets(services.db, brand.id);
+    const named = await Promise.all(templates.map(async (key) => ({ key, name: (await findTemplate(services.db, brand.id, key))?.name ?? key })));
+    return { templates: named, people: [...people] };
+  },
+});
+
+const duplicatePiece = defineEndpoint({
+  contract: contracts.duplicatePiece,
+  may: 'make',
+  async handle({ services, brand, params, caller, nowMs }) {
+    const { document } = await getStoredPiece(services, brand, params.piece);
+    const copy = readPiece({ ...document, title: copyName(pieceName(document)) });
+    return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: copy, createdBy: caller.person.id }, nowMs));
+  },
+});
+
+const MAX_TITLE = 120;
+
+/** `Big Blow copy`, `Big Blow copy 2`, and so on. */
+function copyName(name: string): string {
+  const [, first = name, count] = /^(.*) copy(?: (\d{1,4}))?$/su.exec(name) ?? [];
+  const ending = first === name ? ' copy' : ` copy ${Number(count ?? 1) + 1}`;
+  return `${first.slice(0, MAX_TITLE - ending.length)}${ending}`;
+}
+
+const shelvePiece = defineEndpoint({
+  contract: contracts.shelvePiece,
+  may: 'make',
+  async handle({ services, brand, params, body, nowMs }) {
+    const waiting = body.shelf === 'deleted' ? await countWaitingPosts(services.db, params.piece) : 0;
+    if (waiting > 0) throw new ProblemError(409, 'posts-wait', `${waiting === 1 ? 'A post of this piece is' : `${waiting} posts of this piece are`} scheduled. Cancel ${waiting === 1 ? 'it' : 'them'} first, or archive the piece.`);
+    if (!(await moveToShelf(services.db, brand.id, params.piece, body.shelf, nowMs))) throw notFound('piece');
+    return { shelf: body.shelf };
   },
 });
 
@@ -136,4 +196,4 @@ const checkPiece = defineEndpoint({
   },
 });
 
-export const pieceEndpoints: readonly Endpoint[] = [listPieces, createPiece, getPiece, changePiece, listPieceRevisions, getPieceRevision, getPieceThumbnail, checkPiece];
+export const pieceEndpoints: readonly Endpoint[] = [listPieces, listPieceFacets, createPiece, duplicatePiece, shelvePiece, getPiece, changePiece, listPieceRevisions, getPieceRevision, getPieceThumbnail, checkPiece];

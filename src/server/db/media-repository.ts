@@ -3,6 +3,7 @@ import type { Picture } from '../../core/crop/crop-window.ts';
 import { wholeRecording, type Recording } from '../../core/video/recording.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
+import { keepWords, searchWords, whereWordsBegin, type WordList } from './search-words.ts';
 
 export interface MediaItem {
   readonly id: string;
@@ -207,9 +208,6 @@ export interface MediaFilter {
   readonly kind: 'seen' | 'sound' | null;
 }
 
-/** With fewer candidates than this a search begins with them; with more, the newest are looked through until a page is full. */
-const FEW = 400;
-
 /** A page of a brand's media, newest first. Words are found by their beginnings. */
 export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): Promise<readonly MediaSummary[]> {
   const query = db('media').where({ 'media.brand_id': brandId }).select(SUMMARY_COLUMNS).orderBy([{ column: 'created_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit);
@@ -218,33 +216,15 @@ export async function pageMedia(db: Db, brandId: string, filter: MediaFilter): P
   if (filter.kind === 'sound') query.where('kind', 'sound');
   if (filter.kind === 'seen') query.whereIn('kind', ['picture', 'clip']);
   if (filter.tag !== null) query.whereExists(db('media_tags').select(db.raw('1')).whereRaw('?? = ??', ['media_tags.media_id', 'media.id']).where('tag', filter.tag));
-  const words = filter.words.flatMap(searchWords);
-  // By the item alone: naming the brand as well would lead through all of its words that begin so.
-  for (const word of words) query.whereExists(beginningWith(db, word).select(db.raw('1')).whereRaw('?? = ??', ['media_words.media_id', 'media.id']));
-  const [longest] = words.toSorted((a, b) => b.length - a.length);
-  if (longest !== undefined) {
-    const few: string[] = await beginningWith(db, longest).where({ brand_id: brandId }).limit(FEW).pluck('media_id');
-    if (few.length < FEW) query.whereIn('id', [...new Set(few)]);
-  }
+  await whereWordsBegin(db, query, mediaWords, brandId, filter.words.flatMap(searchWords));
   if (filter.before) query.whereRaw('(created_ms, id) < (?, ?)', [filter.before.ms, filter.before.id]);
   return ((await query) as MediaRow[]).map(toSummary);
-}
-
-/** The words of a text in small letters, as they are searched for. */
-function searchWords(text: string): readonly string[] {
-  return text.toLocaleLowerCase('en').match(/[\p{L}\p{N}]+/gu) ?? [];
-}
-
-/** Entries of the word list that begin with a word. */
-function beginningWith(db: Db, word: string) {
-  return db('media_words').where('word', '>=', word).where('word', '<', `${word}\u{10ffff}`);
 }
 
 /** Writes down what an item is found by: its words and its tags. */
 async function writeSearch(trx: Db, item: Pick<MediaItem, 'id' | 'brandId' | 'name' | 'altText' | 'tags' | 'terms'>): Promise<void> {
   const words = new Set([item.name, item.altText, ...item.tags, item.terms.credit].flatMap(searchWords));
-  await trx('media_words').where({ media_id: item.id }).delete();
-  if (words.size > 0) await trx('media_words').insert([...words].slice(0, MAX_WORDS).map((word) => ({ brand_id: item.brandId, word, media_id: item.id })));
+  await keepWords(trx, mediaWords, item, words, MAX_WORDS);
   const before: string[] = await trx('media_tags').where({ media_id: item.id }).pluck('tag');
   const now = new Set(item.tags);
   for (const tag of before.filter((each) => !now.has(each))) await countTag(trx, item, tag, -1);
@@ -253,6 +233,7 @@ async function writeSearch(trx: Db, item: Pick<MediaItem, 'id' | 'brandId' | 'na
 
 /** Words of one item that it is found by. */
 const MAX_WORDS = 300;
+const mediaWords: WordList = { table: 'media_words', idColumn: 'media_id', itemColumn: 'media.id' };
 
 async function countTag(trx: Db, { id, brandId }: Pick<MediaItem, 'id' | 'brandId'>, tag: string, by: 1 | -1): Promise<void> {
   if (by > 0) await trx('media_tags').insert({ media_id: id, brand_id: brandId, tag });

@@ -1,7 +1,7 @@
 import { pruneChanges } from '../db/change-repository.ts';
 import { sweepDocuments } from '../db/document-repository.ts';
 import { pruneJobs, type NewJob } from '../db/job-repository.ts';
-import { thinRevisions } from '../db/piece-repository.ts';
+import { purgePieces, thinRevisions } from '../db/piece-repository.ts';
 import { prunePresence } from '../db/presence-repository.ts';
 import { takeStaleUploads } from '../db/upload-repository.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
@@ -12,6 +12,8 @@ const KIND = 'upkeep';
 const EVERY_MS = 10 * 60_000;
 /** Files that nobody has gone on with for so long are thrown away. */
 const STALE_UPLOAD_MS = 24 * 3_600_000;
+/** A deleted piece can be restored for so long. */
+const DELETED_MS = 30 * 24 * 3_600_000;
 
 export const upkeepJob: NewJob = { key: KIND, kind: KIND, lane: 'upkeep', payload: {}, maxAttempts: 8 };
 
@@ -24,12 +26,13 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       const nowMs = await clock.nowMs();
       const parts = new UploadParts(media);
       for (const id of await takeStaleUploads(db, machineNowMs - STALE_UPLOAD_MS)) await parts.drop(id);
+      const pieces = await purgePieces(db, nowMs - DELETED_MS);
       const revisions = await thinRevisions(db, nowMs);
       const documents = await sweepDocuments(db, nowMs);
       await pruneChanges(db, machineNowMs);
       await pruneJobs(db, machineNowMs);
       await prunePresence(db, machineNowMs);
-      log.info({ revisions, documents }, 'upkeep is done');
+      log.info({ pieces, revisions, documents }, 'upkeep is done');
       return { kind: 'again', afterMs: EVERY_MS };
     },
   };

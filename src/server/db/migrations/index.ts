@@ -14,6 +14,7 @@ import * as twelfth from './0012-jobs.ts';
 import * as thirteenth from './0013-portable-lists.ts';
 import * as fourteenth from './0014-covering-lists.ts';
 import * as fifteenth from './0015-schedule-requests.ts';
+import * as sixteenth from './0016-piece-lists.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -32,6 +33,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0013-portable-lists', migration: thirteenth },
   { name: '0014-covering-lists', migration: fourteenth },
   { name: '0015-schedule-requests', migration: fifteenth },
+  { name: '0016-piece-lists', migration: sixteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
