@@ -105,14 +105,36 @@ export const readBrandSource = contract({
   }),
 });
 
+const brandName = () => string().trim().min(2, 'A brand needs a name').max(60).required('A brand needs a name');
+const accountHandle = () => string().matches(/^@[a-z0-9.]{2,40}$/, 'A handle is @ and small letters, digits or dots').required();
+
+export const changeBrand = contract({
+  method: 'PATCH',
+  path: '/api/brands/{brand}',
+  summary: 'Give a brand another name or another time zone; its address stays, and scheduled posts keep their moment',
+  params: brandParams,
+  body: object({ name: brandName(), zone: string().max(60).required('Say which zone the brand’s clock shows') }).noUnknown(),
+  answer: object({ name: string().required(), zone: string().required() }),
+});
+
+export const openAccount = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/channels',
+  summary: 'Open an account on a stand-in network as a channel of the brand; new pieces get cuts for it',
+  params: brandParams,
+  body: object({ network: string().max(40).required(), handle: accountHandle() }).noUnknown(),
+  answer: object({ channels: array(channelSchema.required()).required() }),
+  status: 201,
+});
+
 export const createBrand = contract({
   method: 'POST',
   path: '/api/brands',
   summary: 'Begin a brand; whoever does is its owner',
   body: object({
-    name: string().trim().min(2, 'A brand needs a name').max(60).required('A brand needs a name'),
+    name: brandName(),
     zone: string().max(60).required('Say which zone the brand’s clock shows'),
-    handle: string().matches(/^@[a-z0-9.]{2,40}$/, 'A handle is @ and small letters, digits or dots').required(),
+    handle: accountHandle(),
     book: documentOf<BrandBook>('The brand book'),
     /** Keys of stand-in networks to open an account on. */
     networks: array(string().max(40).required()).max(20).required(),

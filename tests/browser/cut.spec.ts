@@ -91,7 +91,12 @@ test('all cuts are exported in one ZIP, and the template of a piece can change w
   await startPiece(page, 'Headland');
   await page.getByLabel('Label').fill('Saturday');
   await page.getByLabel('Headline').fill('Kites for everyone');
-  await page.getByRole('combobox', { name: 'Template' }).selectOption('aside');
+  const changeTemplate = async (name: string): Promise<void> => {
+    await page.getByRole('button', { name: 'Change template' }).click();
+    await page.getByRole('dialog').getByRole('button', { name: new RegExp(`^${name}`) }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  };
+  await changeTemplate('Aside');
   await expect(page.getByLabel('Quote')).toHaveValue('Kites for everyone');
   await expect(page.getByText('Kept aside')).toBeVisible();
   await expect(page.getByText('“Saturday”')).toBeVisible();
@@ -100,9 +105,39 @@ test('all cuts are exported in one ZIP, and the template of a piece can change w
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 14/ }).click()]);
   expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
   expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(14);
-  await page.getByRole('combobox', { name: 'Template' }).selectOption('headland');
+  await changeTemplate('Headland');
   await expect(page.getByLabel('Label')).toHaveValue('Saturday');
   await expect(page.getByLabel('Headline')).toHaveValue('Kites for everyone');
+  await expectSaved(page);
+});
+
+test('what differs in one cut is applied to its shape or to all, and a scheme is set for the whole piece', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Tally');
+  const isOwn = (): Promise<number> => page.getByText('differs', { exact: true }).count();
+  await page.getByRole('button', { name: /Quipline Square,/ }).click();
+  await page.getByRole('button', { name: 'The next cut' }).click();
+  await page.getByRole('button', { name: 'The cut before' }).click();
+  await expect(page.getByRole('region', { name: 'Quipline Square, large' })).toBeVisible();
+  const differing = page.getByRole('group', { name: 'What differs in this cut' });
+  await differing.getByRole('button', { name: 'Smaller' }).click();
+  await page.getByRole('button', { name: 'Apply to…' }).click();
+  await page.getByRole('menuitem', { name: /more cuts? of this shape/ }).click();
+  await page.goBack();
+  const ofShape = await isOwn();
+  expect(ofShape).toBeGreaterThan(1);
+  expect(ofShape).toBeLessThan(14);
+  await page.getByRole('button', { name: /Quipline Square,/ }).click();
+  await page.getByRole('button', { name: 'Apply to…' }).click();
+  await page.getByRole('menuitem', { name: /^All \d+ others/ }).click();
+  await page.goBack();
+  expect(await isOwn()).toBe(14);
+  await page.keyboard.press('Control+z');
+  expect(await isOwn()).toBe(ofShape);
+  const all = page.getByRole('radiogroup', { name: 'Scheme of all cuts' });
+  await all.getByRole('radio', { name: 'Light' }).click();
+  await expect(all.getByRole('radio', { name: 'Light' })).toBeChecked();
+  expect(await isOwn()).toBe(14);
   await expectSaved(page);
 });
 

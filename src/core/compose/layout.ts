@@ -101,7 +101,8 @@ export class LayoutSolver {
     const tooWide: TextPart[] = [];
     for (const [part, node] of this.#textNodes) {
       const text = this.input.texts.get(part);
-      if (!text) continue;
+      // A hint is a help, not a text to fit.
+      if (!text || text.ghost) continue;
       const widthPx = node.getComputedWidth();
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx);
       if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) tooWide.push(part);

@@ -14,6 +14,27 @@ export function adjustCut(draft: Draft<Piece>, key: string, change: (adjustment:
   else delete draft.adjustments[key];
 }
 
+/** What can be taken over from one cut by others; an arrangement is made for one shape, a crop for one proportion. */
+const SHARED_BY_ALL = ['scheme', 'textStep', 'hidden'] as const;
+const SHARED_BY_SHAPE = [...SHARED_BY_ALL, 'arrangement', 'crops'] as const;
+
+/** Lets other cuts differ as one of them does: those of its shape in all that they can share, others in what any shape can take. */
+export function applyToCuts(draft: Draft<Piece>, from: Adjustment, keys: readonly string[], reach: 'shape' | 'all'): void {
+  for (const key of keys) {
+    adjustCut(draft, key, (adjustment) => {
+      for (const field of reach === 'shape' ? SHARED_BY_SHAPE : SHARED_BY_ALL) {
+        if (from[field] === undefined) delete adjustment[field];
+        else Object.assign(adjustment, { [field]: structuredClone(from[field]) });
+      }
+    });
+  }
+}
+
+/** Sets the scheme of all these cuts; undefined: the template's own. */
+export function setScheme(draft: Draft<Piece>, keys: readonly string[], scheme: string | undefined): void {
+  for (const key of keys) adjustCut(draft, key, (adjustment) => void (adjustment.scheme = scheme));
+}
+
 /** Lets a cut follow the piece in everything again. */
 export function rejoinCut(draft: Draft<Piece>, key: string): void {
   delete draft.adjustments[key];

@@ -1,4 +1,5 @@
 import { takeColour } from '../../core/brand/take-colour.ts';
+import { BrandDetails } from './BrandDetails.tsx';
 import { BookFrame } from './BookFrame.tsx';
 import { BookPreview } from './BookPreview.tsx';
 import { BookTransfer } from './BookTransfer.tsx';
@@ -25,6 +26,7 @@ export default function BookView({ brand }: BrandProps) {
           <div className="space-y-8">
             <BookPreview brand={{ ...edit.stored, book: edit.book }} />
             <ContrastTable book={edit.book} onTake={edit.mayChange ? ({ scheme, role }, hex) => edit.change((now) => takeColour(now, scheme, role, hex)) : null} />
+            <BrandDetails brand={brand} stored={edit.stored} language={edit.book.language} onLanguage={edit.mayChange ? (language) => edit.change(({ language: _, ...book }) => (language === undefined ? book : { ...book, language })) : null} />
             <PeopleList brand={brand} />
           </div>
         </div>

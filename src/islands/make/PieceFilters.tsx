@@ -23,7 +23,9 @@ export function PieceFilters({ brand, query, onChange }: PieceFiltersProps) {
   const set = (change: PieceQuery): void => onChange({ ...query, ...change });
   return (
     <div role="search" aria-label="Pieces" className="mb-4 flex flex-wrap items-center gap-2">
-      <input type="search" aria-label="Search pieces" placeholder="Search names and texts" value={query.words ?? ''} onChange={(event) => set({ words: event.target.value })} className={`${inputClasses} w-64 max-w-full`} />
+      <div className="w-64 max-w-full">
+        <input type="search" aria-label="Search pieces" placeholder="Search names and texts" value={query.words ?? ''} onChange={(event) => set({ words: event.target.value })} className={inputClasses} />
+      </div>
       <Choice label="Kind" all="All kinds" value={query.kind} options={kinds} onChoose={(kind) => set({ kind })} />
       <Choice label="Status" all="Any status" value={query.status} options={statuses} onChoose={(status) => set({ status })} />
       <Choice label="Template" all="All templates" value={query.template} options={facets.data?.templates.map(({ key, name }) => [key, name] as const) ?? []} onChoose={(template) => set({ template })} />
@@ -53,7 +55,7 @@ interface ChoiceProps<Key extends string> {
 
 function Choice<Key extends string>({ label, all, value, options, onChoose }: ChoiceProps<Key>): ReactNode {
   return (
-    <select aria-label={label} value={value ?? ''} onChange={(event) => onChoose(options.find(([key]) => key === event.target.value)?.[0])} className={`${inputClasses} w-auto max-w-44 ${all !== undefined && value !== undefined ? 'border-house font-semibold' : ''}`}>
+    <select aria-label={label} value={value ?? ''} onChange={(event) => onChoose(options.find(([key]) => key === event.target.value)?.[0])} className={`h-8 max-w-44 rounded-md border bg-panel px-2 text-sm ${all !== undefined && value !== undefined ? 'border-house font-semibold' : 'border-line'}`}>
       {all !== undefined && <option value="">{all}</option>}
       {options.map(([key, name]) => (
         <option key={key} value={key}>

@@ -17,7 +17,7 @@ import { importMark } from '../brand/import-mark.ts';
 import { importTypeface, MAX_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
 import { readBrandFiles, readWebPage } from '../brand/read-brand-source.ts';
 import { openStandinAccounts } from '../brand/standin-accounts.ts';
-import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
+import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand, renameBrand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { changeRole, findPersonByEmail, insertMembership, insertPerson, listMembers, removeMember } from '../db/people-repository.ts';
 import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
@@ -167,6 +167,28 @@ const createBrand = defineEndpoint({
   },
 });
 
+const changeBrand = defineEndpoint({
+  contract: contracts.changeBrand,
+  may: 'brand',
+  async handle({ services, brand, body }) {
+    if (!isZone(body.zone)) throw new ProblemError(422, 'unknown-zone', `There is no time zone '${body.zone}'.`);
+    await renameBrand(services.db, brand.id, body);
+    return { name: body.name, zone: body.zone };
+  },
+});
+
+const openAccount = defineEndpoint({
+  contract: contracts.openAccount,
+  may: 'brand',
+  async handle({ services, brand, body }) {
+    const before = await listChannels(services.db, brand.id);
+    if (before.some(({ network, handle }) => network === body.network && handle === body.handle)) throw new ProblemError(409, 'account-already', `${body.handle} is a channel of this brand already.`);
+    await openStandinAccounts(services, { brandId: brand.id, brandName: brand.name, handle: body.handle, networks: [body.network] });
+    const channels = await listChannels(services.db, brand.id);
+    return { channels: channels.map(({ id, name, handle, network }) => ({ id, name, handle, network })) };
+  },
+});
+
 function isZone(zone: string): boolean {
   return IANAZone.isValidZone(zone);
 }
@@ -218,6 +240,8 @@ const takeMemberOut = defineEndpoint({
 export const brandEndpoints: readonly Endpoint[] = [
   getBrand,
   createBrand,
+  changeBrand,
+  openAccount,
   readBrandSource,
   listStandinNetworks,
   changeBook,

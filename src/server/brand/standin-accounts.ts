@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
-import { insertChannel, saveNetworkSheet } from '../db/brand-repository.ts';
+import { insertChannel, listChannels, saveNetworkSheet } from '../db/brand-repository.ts';
 import { ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
 
@@ -21,7 +21,8 @@ export async function openStandinAccounts(services: Pick<Services, 'db' | 'setti
   if (standinOrigin === null) throw new ProblemError(422, 'no-standins', 'No stand-in networks are running here.');
   const unknown = accounts.networks.find((key) => !shippedSheets.some((sheet) => sheet.key === key));
   if (unknown !== undefined) throw new ProblemError(422, 'unknown-network', `There is no network '${unknown}'.`);
-  for (const [position, sheet] of shippedSheets.filter((each) => accounts.networks.includes(each.key)).entries()) {
+  const before = (await listChannels(services.db, accounts.brandId)).length;
+  for (const [index, sheet] of shippedSheets.filter((each) => accounts.networks.includes(each.key)).entries()) {
     await saveNetworkSheet(services.db, sheet);
     const response = await fetch(new URL('/switchboard/accounts', standinOrigin), {
       method: 'POST',
@@ -30,6 +31,6 @@ export async function openStandinAccounts(services: Pick<Services, 'db' | 'setti
     });
     if (!response.ok) throw new ProblemError(422, 'account-refused', `${sheet.name} opened no account for ${accounts.handle}.`);
     const { token } = (await response.json()) as { token: string };
-    await insertChannel(services.db, { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, token: services.sealer.seal(token) }, position);
+    await insertChannel(services.db, { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, token: services.sealer.seal(token) }, before + index);
   }
 }

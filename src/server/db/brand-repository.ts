@@ -58,6 +58,10 @@ export async function saveBook(db: Db, brandId: string, revision: number, book: 
   return row ? toBrand(row) : null;
 }
 
+export async function renameBrand(db: Db, brandId: string, { name, zone }: Pick<Brand, 'name' | 'zone'>): Promise<void> {
+  await db('brands').where({ id: brandId }).update({ name, zone });
+}
+
 export async function insertChannel(db: Db, channel: Channel, position: number): Promise<void> {
   await db('channels').insert({
     id: channel.id,

@@ -5,11 +5,14 @@ import type { Draft } from 'immer';
 import { useId } from 'react';
 import { resolveScheme } from '../../../core/brand/brand-book.ts';
 import type { CutReport } from '../../../core/compose/report.ts';
-import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from '../../../core/piece/adjust.ts';
+import { adjustCut, applyToCuts, moveCrop, rejoinCut, stepText, toggleHidden } from '../../../core/piece/adjust.ts';
 import { differs, MARK_SLOT, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment } from '../../../core/piece/adjustment.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
-import { Button } from '../../ui/Button.tsx';
+import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
+import { arrange } from '../../../core/compose/arrange.ts';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
 import type { ViewProps } from '../view-props.ts';
+import { SchemeChoice } from './SchemeChoice.tsx';
 import type { Cut } from '../use-cuts.ts';
 
 interface ControlsProps extends ViewProps {
@@ -92,6 +95,7 @@ export function CutControls(props: ControlsProps) {
         </label>
       )}
       <span className="ml-auto flex items-center gap-2">
+        {own && !readOnly && <ApplyMenu {...props} />}
         {own ? (
           <Button size="small" onClick={() => store.change(`rejoin-${cut.key}`, (draft) => rejoinCut(draft, cut.key))}>
             <Undo2 aria-hidden className="size-3" />
@@ -105,19 +109,31 @@ export function CutControls(props: ControlsProps) {
   );
 }
 
-interface SchemeProps {
-  readonly name: string;
-  readonly colours: ReturnType<typeof resolveScheme>;
-  readonly chosen: boolean;
-  readonly onChoose: () => void;
-}
-
-function SchemeChoice({ name, colours, chosen, onChoose }: SchemeProps) {
+/** Takes what differs in this cut over to others. */
+function ApplyMenu({ cut, cuts, template, store }: ControlsProps) {
+  // A slide of a carousel differs by itself: its changes go to the same slide elsewhere.
+  const [, slide] = cut.key.split('/');
+  const others = cuts.list.filter(({ ref }) => ref.channelId !== cut.ref.channelId || ref.placement !== cut.ref.placement);
+  const arrangementOf = ({ placement }: Pick<Cut, 'placement'>): string => arrange(template, { widthPx: placement.exportPx.width, heightPx: placement.exportPx.height }).key;
+  const alike = others.filter((each) => arrangementOf(each) === arrangementOf(cut));
+  const keysOf = (list: readonly Cut[]): readonly string[] => list.map(({ key }) => (slide === undefined ? key : `${key}/${slide}`));
+  const apply = (reach: 'shape' | 'all'): void => store.change(`apply-${cut.key}`, (draft) => applyToCuts(draft, cut.adjustment, keysOf(reach === 'shape' ? alike : others), reach));
+  if (others.length === 0) return null;
   return (
-    <button type="button" role="radio" aria-checked={chosen} aria-label={name} title={name} onClick={onChoose} className={`flex h-6 overflow-hidden rounded-md border ${chosen ? 'border-house ring-1 ring-house' : 'border-line hover:border-edge'}`}>
-      {[colours.ground, colours.ink, colours.accent].map((colour) => (
-        <span key={colour} style={{ background: colour }} className="w-3" />
-      ))}
-    </button>
+    <MenuTrigger>
+      <AriaButton className={buttonClasses('plain', 'small')}>Apply to…</AriaButton>
+      <Popover placement="bottom end" className="shadow-float rounded-md border border-line bg-panel p-1">
+        <Menu aria-label="Apply to other cuts" className="min-w-56 outline-none" disabledKeys={alike.length === 0 ? ['shape'] : []} onAction={(key) => apply(key === 'shape' ? 'shape' : 'all')}>
+          <MenuItem id="shape" textValue="Cuts of this shape" className={menuItemClasses}>
+            {alike.length === 0 ? 'No other cut has this shape' : `${alike.length} more ${alike.length === 1 ? 'cut' : 'cuts'} of this shape`}
+          </MenuItem>
+          <MenuItem id="all" textValue="All cuts" className={menuItemClasses}>
+            All {others.length} others: scheme, text size, parts
+          </MenuItem>
+        </Menu>
+      </Popover>
+    </MenuTrigger>
   );
 }
+
+const menuItemClasses = 'cursor-pointer rounded-md px-2.5 py-1 text-sm outline-none data-[focused]:bg-sunk data-[disabled]:text-quiet';

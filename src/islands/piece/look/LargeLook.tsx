@@ -20,6 +20,8 @@ interface LargeProps extends ViewProps {
   /** The slide to look at; where it does not go out, the first that does. */
   readonly frameId: string;
   readonly onFrame: (frameId: string) => void;
+  /** To another cut, by its key. */
+  readonly onCut: (key: string) => void;
   readonly onClose: () => void;
 }
 
@@ -29,7 +31,8 @@ const UNSEEN_SCALE = 0.02;
 
 /** One cut painted at its full export size, shown as large as there is room, with its safe zone to see. */
 export function LargeLook(props: LargeProps) {
-  const { cuts, brand, store, pieceId, readOnly, frameId, onFrame, onClose } = props;
+  const { cuts, brand, store, pieceId, readOnly, frameId, onFrame, onCut, onClose } = props;
+  const cutAt = cuts.list.findIndex(({ key }) => key === props.cut.key);
   const at = Math.max(0, props.cut.slides.findIndex(({ frame }) => frame.id === frameId));
   const slide = props.cut.slides[at];
   const template = slide?.template ?? props.template;
@@ -84,7 +87,8 @@ export function LargeLook(props: LargeProps) {
         <span className="text-sm text-quiet tabular-nums">
           {width} × {height}
         </span>
-        {props.cut.slides.length > 1 && <SlideSteps count={props.cut.slides.length} at={at} onStep={(next) => onFrame(props.cut.slides[next]?.frame.id ?? frameId)} />}
+        {props.cut.slides.length > 1 && <Steps label="Slides" before="The slide before" after="The next slide" count={props.cut.slides.length} at={at} onStep={(next) => onFrame(props.cut.slides[next]?.frame.id ?? frameId)} />}
+        <Steps label="Cuts" before="The cut before" after="The next cut" count={cuts.list.length} at={cutAt} onStep={(next) => onCut(cuts.list[next]?.key ?? props.cut.key)} />
         <label className="ml-auto flex items-center gap-1.5 text-sm">
           <input type="checkbox" checked={showSafe} onChange={(event) => setShowSafe(event.target.checked)} className="accent-house" />
           Safe zone
@@ -115,15 +119,24 @@ export function LargeLook(props: LargeProps) {
   );
 }
 
-/** Through the slides, by click or by the arrow keys while one of the buttons has the focus. */
-function SlideSteps({ count, at, onStep }: { readonly count: number; readonly at: number; readonly onStep: (next: number) => void }) {
+interface StepsProps {
+  readonly label: string;
+  readonly before: string;
+  readonly after: string;
+  readonly count: number;
+  readonly at: number;
+  readonly onStep: (next: number) => void;
+}
+
+/** Through slides or cuts, by click or by the arrow keys while one of the buttons has the focus. */
+function Steps({ label, before, after, count, at, onStep }: StepsProps) {
   const step = (by: -1 | 1): void => {
     if (at + by >= 0 && at + by < count) onStep(at + by);
   };
   return (
     <div
       role="group"
-      aria-label="Slides"
+      aria-label={label}
       className="flex items-center gap-1"
       onKeyDown={(event) => {
         if (event.key === 'ArrowLeft') step(-1);
@@ -132,13 +145,13 @@ function SlideSteps({ count, at, onStep }: { readonly count: number; readonly at
         event.preventDefault();
       }}
     >
-      <Button size="icon" aria-label="The slide before" disabled={at === 0} onClick={() => step(-1)}>
+      <Button size="icon" aria-label={before} disabled={at === 0} onClick={() => step(-1)}>
         <ChevronLeft aria-hidden className="size-4" />
       </Button>
       <span className="w-14 text-center text-sm tabular-nums" role="status">
         {at + 1} of {count}
       </span>
-      <Button size="icon" aria-label="The next slide" disabled={at === count - 1} onClick={() => step(1)}>
+      <Button size="icon" aria-label={after} disabled={at === count - 1} onClick={() => step(1)}>
         <ChevronRight aria-hidden className="size-4" />
       </Button>
     </div>

@@ -10,7 +10,7 @@ import { useLargeCut } from './use-large-cut.ts';
 /** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
 export function LookView(props: LookProps) {
   const { piece, cuts } = props;
-  const { largeKey, openLarge, closeLarge } = useLargeCut();
+  const { largeKey, openLarge, changeLarge, closeLarge } = useLargeCut();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [atWork, setAtWork] = useState<string | null>(null);
   const frame = piece.frames.find(({ id }) => id === atWork) ?? piece.frames[0];
@@ -27,7 +27,7 @@ export function LookView(props: LookProps) {
     <>
       <ContentSheet key={frame.id} {...props} frame={frame} />
       {large ? (
-        <LargeLook key={large.key} {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onClose={closeLarge} />
+        <LargeLook {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onCut={changeLarge} onClose={closeLarge} />
       ) : piece.kind === 'video' ? (
         <VideoWall {...props} frame={frame} chosen={chosen} onChosen={choose} />
       ) : piece.kind === 'graphic' ? (

@@ -12,6 +12,11 @@ export function useLargeCut() {
     history.pushState({ isLarge: true }, '', `${PREFIX}${encodeURIComponent(key)}`);
     setLargeKey(key);
   }, []);
+  /** Another cut in the place of the one that is large: one step back still leads to all of them. */
+  const changeLarge = useCallback((key: string): void => {
+    history.replaceState(history.state, '', `${PREFIX}${encodeURIComponent(key)}`);
+    setLargeKey(key);
+  }, []);
   const closeLarge = useCallback((): void => {
     // Opened from here, it is one step back; opened by a link, there may be no step to go back to.
     if ((history.state as { isLarge?: boolean } | null)?.isLarge) history.back();
@@ -35,5 +40,5 @@ export function useLargeCut() {
     addEventListener('keydown', close);
     return () => removeEventListener('keydown', close);
   }, [largeKey, closeLarge]);
-  return { largeKey, openLarge, closeLarge };
+  return { largeKey, openLarge, changeLarge, closeLarge };
 }

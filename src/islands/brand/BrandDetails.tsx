@@ -1,0 +1,150 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { changeBrand, listStandinNetworks, openAccount } from '../../contract/brand-contracts.ts';
+import { roleMay } from '../../core/access/access.ts';
+import { languageNames, languages, type Language } from '../../core/words/language.ts';
+import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { call } from '../ui/call.ts';
+import { Button } from '../ui/Button.tsx';
+import { Field, inputClasses } from '../ui/Field.tsx';
+import { toast } from '../ui/toast.tsx';
+import type { BrandProps, StoredBrand } from './use-book.ts';
+
+interface DetailsProps extends BrandProps {
+  readonly stored: StoredBrand;
+  readonly language: Language | undefined;
+  /** Null where nothing may be changed. */
+  readonly onLanguage: ((language: Language | undefined) => void) | null;
+}
+
+/** What the brand is called, which clock it keeps, what it writes in, and where it has accounts. */
+export function BrandDetails({ brand, stored, language, onLanguage }: DetailsProps) {
+  return (
+    <section aria-labelledby="details">
+      <h2 id="details" className="mb-2 text-base font-semibold">
+        Name, clock and channels
+      </h2>
+      <NameAndZone brand={brand} stored={stored} />
+      <div className="mt-3">
+        <Field label="Language" hint="Lines break, and long words are parted, by its rules.">
+          {({ id, describedBy }) => (
+            <select id={id} aria-describedby={describedBy} value={language ?? ''} disabled={onLanguage === null} onChange={(event) => onLanguage?.(languages.find((each) => each === event.target.value))} className={inputClasses}>
+              <option value="">Not said</option>
+              {languages.map((each) => (
+                <option key={each} value={each}>
+                  {languageNames[each]}
+                </option>
+              ))}
+            </select>
+          )}
+        </Field>
+      </div>
+      <Channels brand={brand} stored={stored} />
+    </section>
+  );
+}
+
+function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) {
+  const client = useQueryClient();
+  const [name, setName] = useState(stored.name);
+  const [zone, setZone] = useState(stored.zone);
+  const [zones, setZones] = useState<readonly string[]>([]);
+  // Which zones there are, the browser knows.
+  useEffect(() => setZones(Intl.supportedValuesOf('timeZone')), []);
+  const save = useMutation({
+    mutationFn: () => call(changeBrand, { params: { brand: brand.slug }, body: { name, zone } }),
+    onSuccess: (saved) => {
+      void client.invalidateQueries({ queryKey: ['brand', brand.slug] });
+      toast('done', saved.zone === stored.zone ? `The brand is called ${saved.name} now.` : `The clock shows ${saved.zone} now. Scheduled posts keep their moment.`, { label: 'Reload the page', run: () => location.reload() });
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const mayChange = roleMay(brand.role, 'brand');
+  const changed = name.trim() !== stored.name || zone !== stored.zone;
+  return (
+    <form
+      className="grid grid-cols-[1fr_1fr_auto] items-end gap-3"
+      onSubmit={(event) => {
+        event.preventDefault();
+        save.mutate();
+      }}
+    >
+      <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} readOnly={!mayChange} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
+      <Field label="Time zone">
+        {({ id }) => (
+          <select id={id} value={zone} disabled={!mayChange} onChange={(event) => setZone(event.target.value)} className={inputClasses}>
+            {[...new Set([zone, ...zones])].map((each) => (
+              <option key={each}>{each}</option>
+            ))}
+          </select>
+        )}
+      </Field>
+      {mayChange && (
+        <Button type="submit" disabled={!changed || name.trim().length < 2 || save.isPending}>
+          Save
+        </Button>
+      )}
+    </form>
+  );
+}
+
+function Channels({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) {
+  const client = useQueryClient();
+  const networks = useQuery({ queryKey: ['standin-networks'], queryFn: () => call(listStandinNetworks) });
+  const [network, setNetwork] = useState('');
+  const [handle, setHandle] = useState(stored.channels[0]?.handle ?? '');
+  const open = useMutation({
+    mutationFn: () => call(openAccount, { params: { brand: brand.slug }, body: { network, handle } }),
+    onSuccess: () => {
+      void client.invalidateQueries({ queryKey: ['brand', brand.slug] });
+      setNetwork('');
+      toast('done', `${handle} is a channel now. New pieces get cuts for it.`);
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const sheetOf = (key: string) => stored.sheets.find((sheet) => sheet.key === key);
+  const offered = networks.data?.networks ?? [];
+  return (
+    <div className="mt-3">
+      <h3 className="mb-1 text-sm font-semibold">Channels</h3>
+      <ul className="border-t border-line">
+        {stored.channels.map((channel) => {
+          const sheet = sheetOf(channel.network);
+          return (
+            <li key={channel.id} className="flex items-center gap-2 border-b border-line py-1.5 text-sm">
+              {sheet && <ChannelBadge badge={sheet.badge} />}
+              <span className="font-medium">{sheet?.name ?? channel.network}</span>
+              <span className="text-quiet">{channel.handle}</span>
+            </li>
+          );
+        })}
+      </ul>
+      {roleMay(brand.role, 'brand') && offered.length > 0 && (
+        <form
+          className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            open.mutate();
+          }}
+        >
+          <Field label="Network">
+            {({ id }) => (
+              <select id={id} value={network} onChange={(event) => setNetwork(event.target.value)} className={inputClasses}>
+                <option value="">Choose a network</option>
+                {offered.map((each) => (
+                  <option key={each.key} value={each.key}>
+                    {each.name}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
+          <Field label="Handle">{({ id }) => <input id={id} value={handle} placeholder="@name" maxLength={41} onChange={(event) => setHandle(event.target.value.toLowerCase())} className={inputClasses} />}</Field>
+          <Button type="submit" disabled={network === '' || handle.length < 3 || open.isPending}>
+            Open account
+          </Button>
+        </form>
+      )}
+    </div>
+  );
+}
