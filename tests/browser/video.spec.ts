@@ -210,9 +210,18 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
     await expectAlike(page, recording, folder, [30, 60, 90, 126]);
   });
 
+  await test.step('the shot at the playhead is the one whose fields are shown', async () => {
+    const moment = page.getByLabel('Moment', { exact: true });
+    await moment.focus();
+    await page.keyboard.press('Home');
+    await expect(shots(page).nth(0)).toHaveAttribute('aria-selected', 'true');
+    await page.keyboard.press('End');
+    await expect(page.getByLabel('Call', { exact: true })).toBeVisible();
+  });
+
   await test.step('the clip is split where the video is', async () => {
     await page.getByLabel('Moment', { exact: true }).fill('45');
-    await page.getByRole('button', { name: 'Split the clip here' }).click();
+    await page.getByRole('button', { name: 'Split here' }).click();
     await expect(shots(page)).toHaveCount(4);
     await expect(length).toContainText('/ 0:06.3');
     await page.getByRole('button', { name: 'Undo' }).click();
@@ -236,7 +245,7 @@ test('a clip is trimmed, followed and split; a photograph moves; a shorter cut a
     const preflight = page.getByRole('complementary', { name: 'Preflight' });
     await expect(preflight).toContainText('No cover is chosen');
     await page.getByLabel('Moment', { exact: true }).fill('30');
-    await page.getByRole('button', { name: 'Take this moment as the cover' }).click();
+    await page.getByRole('button', { name: 'Cover from here' }).click();
     await expect(preflight).not.toContainText('No cover is chosen');
     await page.locator('summary', { hasText: 'Cover' }).click();
     await expect(page.getByLabel('What stands for the video')).toHaveValue('frame');

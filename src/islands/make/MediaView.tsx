@@ -2,14 +2,14 @@ import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-quer
 import AudioLines from 'lucide-react/icons/audio-lines';
 import FilmIcon from 'lucide-react/icons/film';
 import { useEffect, useRef, useState } from 'react';
-import { getMedia, listMedia, listMediaTags } from '../../contract/media-contracts.ts';
+import { getMedia, listMedia } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { EndlessList } from '../ui/EndlessList.tsx';
-import { inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { ImportMedia } from './ImportMedia.tsx';
 import { filesOf } from '../media/dropped-files.ts';
+import { allMedia, mediaQuery, MediaSearch } from '../media/MediaSearch.tsx';
 import { FocalPanel } from './FocalPanel.tsx';
 import { UploadList } from '../media/UploadList.tsx';
 import { useUploads } from '../media/use-uploads.ts';
@@ -29,10 +29,9 @@ export default function MediaView(props: BrandProps) {
 
 function Media({ brand }: BrandProps) {
   const client = useQueryClient();
-  const [words, setWords] = useState('');
-  const [tag, setTag] = useState<string | null>(null);
+  const [found, setFound] = useState(allMedia);
   const [archived, setArchived] = useState(false);
-  const filter = { ...(words.trim() === '' ? {} : { words: words.trim() }), ...(tag === null ? {} : { tag }), ...(archived ? { archived: 'only' as const } : {}) };
+  const filter = { ...mediaQuery(found), ...(archived ? { archived: 'only' as const } : {}) };
   const pages = useInfiniteQuery({
     queryKey: ['media', brand.slug, filter],
     queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand: brand.slug }, query: { limit: 48, ...filter, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
@@ -40,7 +39,6 @@ function Media({ brand }: BrandProps) {
     getNextPageParam: (last) => last.next,
     placeholderData: (before) => before,
   });
-  const tags = useQuery({ queryKey: ['media', brand.slug, 'tags'], queryFn: () => call(listMediaTags, { params: { brand: brand.slug } }) });
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [dragging, setDragging] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
@@ -62,7 +60,7 @@ function Media({ brand }: BrandProps) {
   }, [add]);
   const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
   const chosen = items.find((item) => item.id === chosenId) ?? null;
-  const isFiltered = words.trim() !== '' || tag !== null || archived;
+  const isFiltered = Object.keys(filter).length > 0;
   return (
     <main
       className="relative flex min-h-0 flex-1"
@@ -83,18 +81,7 @@ function Media({ brand }: BrandProps) {
           <ImportMedia brand={brand.slug} onFiles={uploads.add} onDone={show} />
         </div>
         <div className="mb-4 flex flex-wrap items-center gap-x-2 gap-y-1.5">
-          <input type="search" aria-label="Search media" placeholder="Search names, alt texts, tags, credits" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} mr-2 max-w-72`} />
-          {tags.data?.tags.slice(0, 10).map((each) => (
-            <button
-              key={each.tag}
-              type="button"
-              aria-pressed={tag === each.tag}
-              onClick={() => setTag(tag === each.tag ? null : each.tag)}
-              className={`rounded-md border px-2 py-0.5 text-xs ${tag === each.tag ? 'border-house bg-house-soft font-semibold text-house' : 'border-line text-quiet hover:border-edge'}`}
-            >
-              {each.tag} <span className="tabular-nums">{each.count}</span>
-            </button>
-          ))}
+          <MediaSearch brand={brand.slug} filter={found} onChange={setFound} />
           <label className="ml-auto flex items-center gap-1.5 text-xs text-quiet">
             <input type="checkbox" checked={archived} onChange={(event) => setArchived(event.target.checked)} className="accent-house" />
             Archived

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import ImagePlus from 'lucide-react/icons/image-plus';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import { Dialog, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { getMedia, listMedia } from '../../contract/media-contracts.ts';
 import { clockLength } from '../../core/video/recording.ts';
@@ -8,17 +8,21 @@ import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { EndlessList } from '../ui/EndlessList.tsx';
+import { allMedia, mediaQuery, MediaSearch } from './MediaSearch.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
 import { mediaAddress, type MediaItem } from './media-address.ts';
 
 /** The brand's pictures to choose from; new ones can be dropped in at once. */
 export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: string; readonly onChoose: (item: MediaItem) => void; readonly onClose: () => void }) {
+  const [found, setFound] = useState(allMedia);
+  const filter = mediaQuery(found);
   const pages = useInfiniteQuery({
-    queryKey: ['media', brand, 'seen'],
-    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, kind: 'seen', ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
+    queryKey: ['media', brand, 'seen', filter],
+    queryFn: ({ pageParam, signal }) => call(listMedia, { params: { brand }, query: { limit: 48, kind: 'seen', ...filter, ...(pageParam === null ? {} : { before: pageParam }) }, signal }),
     initialPageParam: null as string | null,
     getNextPageParam: (last) => last.next,
+    placeholderData: (before) => before,
   });
   const scroller = useRef<HTMLDivElement>(null);
   // Lists are short of what layout needs: that comes with the chosen one.
@@ -49,6 +53,9 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
               <Button onClick={onClose}>Close</Button>
             </div>
           </div>
+          <div className="flex flex-wrap items-center gap-x-2 gap-y-1.5 border-b border-line px-4 py-2.5">
+            <MediaSearch brand={brand} filter={found} onChange={setFound} />
+          </div>
           <div
             ref={scroller}
             className="min-h-64 overflow-auto p-4"
@@ -59,7 +66,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
             }}
           >
             <UploadList uploads={uploads} />
-            {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">No pictures yet. Drop one here.</p>}
+            {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">{Object.keys(filter).length > 0 ? 'No picture has all of these words.' : 'No pictures yet. Drop one here.'}</p>}
             <EndlessList label="Pictures and clips" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={128} gapPx={{ x: 10, y: 10 }} estimatedRowPx={160}>
               {(item) => (
                 <button type="button" onClick={() => choose.mutate(item.id)} className="relative block w-full overflow-hidden rounded-md border border-line bg-sunk hover:border-house">

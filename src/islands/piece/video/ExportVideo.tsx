@@ -28,8 +28,9 @@ const isUnderWay = ({ state }: VideoExport): boolean => state === 'waiting' || s
 export function ExportVideo(props: ExportProps) {
   return (
     <DialogTrigger>
-      <AriaButton aria-label="Download" className={buttonClasses('plain', 'icon')}>
+      <AriaButton className={buttonClasses('plain')}>
         <Download aria-hidden className="size-4" />
+        Download
       </AriaButton>
       <Popover className="shadow-float flex max-h-[70vh] w-[26rem] flex-col rounded-md border border-line bg-panel" placement="bottom end">
         <Dialog aria-label="Download the video" className="flex min-h-0 flex-col outline-none">

@@ -29,8 +29,9 @@ const USUAL_SECONDS = 15;
 export function VideoLength(props: LengthProps) {
   return (
     <DialogTrigger>
-      <AriaButton aria-label="Length" className={buttonClasses('plain', 'icon')}>
+      <AriaButton className={buttonClasses('plain')}>
         <Timer aria-hidden className="size-4" />
+        Length
       </AriaButton>
       <Popover className="shadow-float w-96 rounded-md border border-line bg-panel p-4" placement="bottom end">
         <Dialog aria-label="Length of the video" className="space-y-3 outline-none">

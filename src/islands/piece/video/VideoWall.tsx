@@ -56,7 +56,23 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
     lookedAt.current = at.frame.id;
     if (!player.getState().isPlaying) player.seek(restingFrame(at));
   }, [player, at]);
-  const toggle = (): void => (state.isPlaying ? player?.pause() : player?.play());
+  /** The shot at a moment becomes the one at work, so that what is changed is what is seen; while it plays, the fields stay. */
+  const follow = (videoFrame: number): void => {
+    const shown = momentAt(timeline, videoFrame)?.shot.frame.id;
+    if (shown === undefined || shown === frame.id) return;
+    lookedAt.current = shown;
+    onChosen(new Set([shown]), shown);
+  };
+  // Not while one scrubs: other fields for every shot on the way would make it stutter.
+  const settle = (): void => {
+    const now = player?.getState();
+    if (now && !now.isPlaying) follow(now.frame);
+  };
+  const toggle = (): void => {
+    if (!state.isPlaying) return player?.play();
+    player?.pause();
+    follow(state.frame);
+  };
   const keys = (event: KeyPress): void => {
     const steps: Readonly<Record<string, number>> = { ArrowLeft: -1, ArrowRight: 1, PageUp: -VIDEO_FPS, PageDown: VIDEO_FPS };
     const step = steps[event.key];
@@ -86,9 +102,10 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
   const last = Math.max(0, timeline.lengthFrames - 1);
   return (
     <section aria-label="Video wall" className="relative flex min-w-0 flex-1 flex-col">
-      <div className="flex flex-wrap items-center gap-3 px-5 pt-4 pb-3">
-        <Button look="primary" size="icon" aria-label={state.isPlaying ? 'Pause' : 'Play'} onClick={toggle} disabled={!player}>
+      <div className="flex items-center gap-3 px-5 pt-4 pb-2">
+        <Button look="primary" onClick={toggle} disabled={!player} className="w-22">
           {state.isPlaying ? <Pause aria-hidden className="size-4" /> : <Play aria-hidden className="size-4" />}
+          {state.isPlaying ? 'Pause' : 'Play'}
         </Button>
         <input
           type="range"
@@ -98,19 +115,25 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
           max={last}
           value={state.frame}
           onChange={(event) => player?.seek(event.target.valueAsNumber)}
+          onPointerUp={settle}
+          onKeyUp={settle}
           onKeyDown={keys}
           className="min-w-28 flex-1 accent-house"
         />
         <output className="w-26 text-sm tabular-nums" data-frame={state.frame}>
           {clock(state.frame)} / {clock(timeline.lengthFrames)}
         </output>
+      </div>
+      <div className="flex flex-wrap items-center gap-2 px-5 pb-3">
         {!readOnly && (
           <>
-            <Button size="icon" aria-label="Split the clip here" title="Split the clip here" disabled={!partsOfShot('new')} onClick={split}>
+            <Button disabled={!partsOfShot('new')} onClick={split}>
               <SquareSplitHorizontal aria-hidden className="size-4" />
+              Split here
             </Button>
-            <Button size="icon" aria-label="Take this moment as the cover" title="Take this moment as the cover" onClick={() => store.change('cover', (draft) => void (draft.cover = { kind: 'frame', atMs: Math.round(toMs(state.frame)) }))}>
+            <Button onClick={() => store.change('cover', (draft) => void (draft.cover = { kind: 'frame', atMs: Math.round(toMs(state.frame)) }))}>
               <ImagePlus aria-hidden className="size-4" />
+              Cover from here
             </Button>
             <VideoLength piece={piece} store={store} cuts={cuts} recordings={recordings} own={new Set(own.keys())} />
           </>
@@ -120,7 +143,9 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
             Covers
           </Button>
         )}
-        <WallScale cuts={cuts} compact />
+        <span className="ml-auto">
+          <WallScale cuts={cuts} compact />
+        </span>
         <ExportVideo brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
       </div>
       {cuts.problem && (
