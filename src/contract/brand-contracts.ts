@@ -66,7 +66,7 @@ export const readMark = contract({
   params: brandParams,
   query: object({ name: string().max(200).required() }),
   body: 'bytes',
-  answer: object({ mark: documentOf<BrandMark>('A mark of a brand book'), notes: array(string().required()).required(), picture: mediaItemSchema.nullable().defined() }),
+  answer: object({ mark: documentOf<BrandMark>('A mark of a brand book'), notes: array(string().required()).required(), isPart: boolean().required(), picture: mediaItemSchema.nullable().defined() }),
 });
 
 export const exportForms = ['tokens', 'css', 'palette'] as const;

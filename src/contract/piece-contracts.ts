@@ -98,9 +98,9 @@ export const shelvePiece = contract({
 export const createPiece = contract({
   method: 'POST',
   path: '/api/brands/{brand}/pieces',
-  summary: 'Start a piece from a template, with a cut for every placement of the brand’s channels',
+  summary: 'Start a piece from a template, with a cut for every placement of the brand’s channels; pictures fill a graphic’s slots, or get a slide each',
   params: brandParams,
-  body: object({ template: key() }).noUnknown(),
+  body: object({ template: key(), media: array(string().max(40).required()).max(20) }).noUnknown(),
   answer: storedPiece,
   status: 201,
 });

@@ -15,8 +15,15 @@ const typeRole = object({
   scale: number().min(0.6).max(1.4).required(),
 }).noUnknown();
 
+/** What kind of mark it is: a name as it is written, a sign that stands for it, or all in one colour for hard cases. */
+export type MarkGroup = 'wordmark' | 'symbol' | 'one-colour';
+export const markGroups: readonly MarkGroup[] = ['wordmark', 'symbol', 'one-colour'];
+
 const markCommon = {
   key: key(),
+  /** What people call it; missing: its kind and the ground it is for. */
+  name: string().max(60).optional(),
+  group: string<MarkGroup>().oneOf([...markGroups]).optional(),
   for: string<'light' | 'dark'>().oneOf(['light', 'dark']).required(),
   /** Room that nothing else may enter, as a share of the mark's height. */
   clearSpace: number().min(0).max(1).required(),
@@ -94,6 +101,13 @@ export type Fact = InferType<typeof factSchema>;
 export type BrandBook = InferType<typeof brandBookSchema>;
 export type TypeRoleName = keyof BrandBook['type'];
 export type TypeRole = BrandBook['type'][TypeRoleName];
+
+export const markGroupNames: Readonly<Record<MarkGroup, string>> = { wordmark: 'Wordmark', symbol: 'Symbol', 'one-colour': 'One colour' };
+
+/** What a mark is called where people choose one. */
+export function markName({ name, group, for: ground }: Pick<BrandMark, 'name' | 'group' | 'for'>): string {
+  return name?.trim() || `${group ? markGroupNames[group] : 'Mark'} for ${ground} grounds`;
+}
 
 /** A scheme with its colours looked up. */
 export interface ResolvedScheme {

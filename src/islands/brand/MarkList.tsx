@@ -3,8 +3,10 @@ import Upload from 'lucide-react/icons/upload';
 import { useState } from 'react';
 import { readMark } from '../../contract/brand-contracts.ts';
 import { bestGround } from '../../core/brand/best-ground.ts';
-import type { BrandMark } from '../../core/brand/brand-book.ts';
+import { markGroupNames, markGroups, markName, type BrandMark } from '../../core/brand/brand-book.ts';
+import { Button } from '../ui/Button.tsx';
 import { sendFile } from '../ui/call.ts';
+import { iconButtonClasses } from '../ui/icon-button';
 import { FilePick } from '../ui/FilePick.tsx';
 import { MarkPicture } from '../media/MarkPicture.tsx';
 import type { MediaItem } from '../media/media-address.ts';
@@ -15,14 +17,21 @@ import type { BookEdit } from './use-book.ts';
 export function MarkList({ edit }: { readonly edit: BookEdit }) {
   const { book, mayChange, change, stored } = edit;
   const [fresh, setFresh] = useState<readonly MediaItem[]>([]);
-  const set = (key: string, next: Partial<Pick<BrandMark, 'for' | 'clearSpace' | 'leastHeightPx'>>): void =>
+  const set = (key: string, next: Partial<Pick<BrandMark, 'name' | 'group' | 'for' | 'clearSpace' | 'leastHeightPx'>>): void =>
     change((now) => ({ ...now, marks: now.marks.map((mark) => (mark.key === key ? { ...mark, ...next } : mark)) }));
+  const [asked, setAsked] = useState<{ readonly mark: BrandMark; readonly notes: readonly string[] } | null>(null);
+  const add = (mark: BrandMark, notes: readonly string[]): void => {
+    change((now) => ({ ...now, marks: [...now.marks.filter((each) => each.key !== mark.key), mark] }));
+    for (const note of notes) toast('problem', note);
+    setAsked(null);
+  };
   const bringIn = async (file: File): Promise<void> => {
     try {
-      const { mark, notes, picture } = await sendFile(readMark, { brand: stored.slug }, { name: file.name }, file);
+      const { mark, notes, isPart, picture } = await sendFile(readMark, { brand: stored.slug }, { name: file.name }, file);
       if (picture) setFresh((now) => [...now, picture]);
-      change((now) => ({ ...now, marks: [...now.marks.filter((each) => each.key !== mark.key), mark] }));
-      for (const note of notes) toast('problem', note);
+      // What is left of a drawing may be no mark at all: that is for a person to say.
+      if (isPart) setAsked({ mark, notes });
+      else add(mark, notes);
     } catch (error) {
       toast('problem', error instanceof Error ? error.message : String(error));
     }
@@ -41,12 +50,46 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
         )}
       </div>
       <p className="mb-2 text-xs text-quiet">Each cut takes the mark that stands out most from what really lies behind it.</p>
-      <ul className="space-y-2">
+      {asked && (
+        <div role="alertdialog" aria-label="Part of the drawing is missing" className="mb-3 flex items-center gap-4 rounded-md border border-marigold bg-panel p-3">
+          <span style={{ background: bestGround(book, asked.mark).hex }} className="grid h-16 w-20 shrink-0 place-items-center rounded-md border border-line">
+            <MarkPicture mark={asked.mark} brand={stored.slug} pictures={[]} />
+          </span>
+          <div className="min-w-0 text-sm">
+            <p className="font-medium">This is all that can be read of it.</p>
+            <p className="text-quiet">{asked.notes.join(' ')}</p>
+            <p className="mt-2 flex gap-2">
+              <Button size="small" onClick={() => add(asked.mark, [])}>
+                Add it like this
+              </Button>
+              <Button size="small" look="quiet" onClick={() => setAsked(null)}>
+                Cancel
+              </Button>
+            </p>
+          </div>
+        </div>
+      )}
+      <ul className="space-y-3">
         {book.marks.map((mark) => (
-          <li key={mark.key} className="flex items-center gap-4">
+          <li key={mark.key} className="flex flex-wrap items-center gap-x-4 gap-y-1.5">
             <span style={{ background: bestGround(book, mark).hex }} className="grid h-16 w-20 shrink-0 place-items-center rounded-md border border-line">
               <MarkPicture mark={mark} brand={stored.slug} pictures={[...stored.markPictures, ...fresh]} />
             </span>
+            <label className="text-xs text-quiet">
+              Name
+              <input value={mark.name ?? ''} maxLength={60} placeholder={markName(mark)} readOnly={!mayChange} onChange={(event) => set(mark.key, { name: event.target.value })} className="mt-1 block h-8 w-40 rounded-md border border-line bg-panel px-2 text-sm text-ink" />
+            </label>
+            <label className="text-xs text-quiet">
+              Kind
+              <select value={mark.group ?? ''} disabled={!mayChange} onChange={(event) => set(mark.key, { group: markGroups.find((each) => each === event.target.value) })} className="mt-1 block h-8 rounded-md border border-line bg-panel px-1 text-sm text-ink">
+                <option value="">not said</option>
+                {markGroups.map((group) => (
+                  <option key={group} value={group}>
+                    {markGroupNames[group].toLowerCase()}
+                  </option>
+                ))}
+              </select>
+            </label>
             <label className="text-xs text-quiet">
               Drawn for
               <select value={mark.for} disabled={!mayChange} onChange={(event) => set(mark.key, { for: event.target.value as BrandMark['for'] })} className="mt-1 block h-8 rounded-md border border-line bg-panel px-1 text-sm text-ink">
@@ -68,7 +111,7 @@ export function MarkList({ edit }: { readonly edit: BookEdit }) {
               </span>
             </label>
             {mayChange && book.marks.length > 1 && (
-              <button type="button" aria-label={`Remove the mark ${mark.key}`} onClick={() => change((now) => ({ ...now, marks: now.marks.filter((each) => each.key !== mark.key) }))} className="ml-auto rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
+              <button type="button" aria-label={`Remove ${markName(mark)}`} onClick={() => change((now) => ({ ...now, marks: now.marks.filter((each) => each.key !== mark.key) }))} className={`ml-auto ${iconButtonClasses}`}>
                 <Trash2 aria-hidden className="size-3.5" />
               </button>
             )}

@@ -2,6 +2,7 @@ import { useMutation, useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { createBrand, listStandinNetworks, readBrandSource } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
+import { colourWord } from '../../core/colour/colour-word.ts';
 import { draftBook, keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -9,6 +10,7 @@ import { Field, inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
+import { addPictureMarks, MAX_PICTURE_MARKS, nothingOwn, OwnPickFields, type OwnPicks } from './OwnPicks.tsx';
 import { BookPreview } from './BookPreview.tsx';
 import { SourcePicks, type Picks } from './SourcePicks.tsx';
 
@@ -30,6 +32,7 @@ const nothingPicked: Picks = { colours: new Set(), displayFont: null, textFont: 
 function Beginning() {
   const [source, setSource] = useState<Source | null>(null);
   const [picks, setPicks] = useState<Picks>(nothingPicked);
+  const [own, setOwn] = useState<OwnPicks>(nothingOwn);
   const [name, setName] = useState('');
   const [handle, setHandle] = useState('');
   const [zone, setZone] = useState('UTC');
@@ -63,7 +66,7 @@ function Beginning() {
     () =>
       source?.book ??
       draftBook({
-        colours: (source?.colours ?? []).filter((colour) => picks.colours.has(colour.hex)),
+        colours: [...own.colours.map((hex) => ({ name: colourWord(hex), hex })), ...(source?.colours ?? []).filter((colour) => picks.colours.has(colour.hex) && !own.colours.includes(colour.hex))],
         displayFont: picks.displayFont,
         textFont: picks.textFont,
         marks: (source?.marks ?? []).filter((_, index) => picks.marks.has(index)).map((mark, index) => ({ ...mark, key: `mark-${index + 1}` })),
@@ -71,16 +74,30 @@ function Beginning() {
         handle,
         guidance: source?.description ?? '',
       }),
-    [source, picks, handle],
+    [source, picks, own.colours, handle],
   );
   const preview = useMemo(() => ({ slug: '', markPictures: [], book }), [book]);
+  const [made, setMade] = useState<{ readonly slug: string; readonly problem: string } | null>(null);
   const chosenNetworks = (networks.data?.networks ?? []).filter((network) => !without.has(network.key));
   const create = useMutation({
     mutationFn: () => call(createBrand, { body: { name, zone, handle: handle || `@${keyFrom(name, 'brand').replaceAll('-', '')}`, book, networks: chosenNetworks.map((network) => network.key) } as BodyOf<typeof createBrand> }),
-    onSuccess: ({ slug }) => location.assign(`/b/${slug}/make/pieces?new`),
+    onSuccess: async ({ slug }) => {
+      try {
+        await addPictureMarks(slug, own.marks, picks.marks.size > 0 || (source?.book ?? null) !== null);
+      } catch (error) {
+        // The brand is there, and can be gone on with.
+        setMade({ slug, problem: error instanceof Error ? error.message : String(error) });
+        return;
+      }
+      location.assign(`/b/${slug}/make/pieces?new`);
+    },
     onError: (error) => toast('problem', error.message),
   });
-  const bringFiles = async (files: readonly File[]): Promise<void> => {
+  const bringFiles = async (all: readonly File[]): Promise<void> => {
+    const isPng = ({ name: file }: File): boolean => /\.png$/i.test(file);
+    setOwn((now) => ({ ...now, marks: [...now.marks, ...all.filter(isPng)].slice(0, MAX_PICTURE_MARKS) }));
+    const files = all.filter((file) => !isPng(file));
+    if (files.length === 0) return;
     read.mutate({ files: await Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() }))) });
   };
   return (
@@ -106,11 +123,11 @@ function Beginning() {
             </Button>
           </form>
           <label className="relative block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
-            <span className="font-medium text-ink">Or upload files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, an SVG mark
+            <span className="font-medium text-ink">Or upload files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, SVG or PNG marks
             <input
               type="file"
               multiple
-              accept=".html,.htm,.css,.json,.gpl,.svg"
+              accept=".html,.htm,.css,.json,.gpl,.svg,.png"
               className="sr-only"
               onChange={(event) => {
                 const files = [...(event.target.files ?? [])];
@@ -119,6 +136,7 @@ function Beginning() {
               }}
             />
           </label>
+          {(source?.book ?? null) === null && <OwnPickFields own={own} onChange={setOwn} />}
           {source && source.book === null && <SourcePicks source={source} picks={picks} onChange={setPicks} />}
           {source?.book && <p className="rounded-md bg-mint-soft px-3 py-2 text-sm">This file holds a whole brand book: colours, schemes, type, marks, facts and voice come with it.</p>}
         </div>
@@ -157,9 +175,18 @@ function Beginning() {
               <p className="mt-1 text-xs text-quiet">{chosenNetworks.reduce((sum, network) => sum + network.placements, 0)} cuts of every piece</p>
             </fieldset>
           )}
-          <Button look="primary" disabled={create.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
-            Begin this brand
-          </Button>
+          {made ? (
+            <p role="alert" className="rounded-md border border-coral bg-panel px-3 py-2 text-sm">
+              {name} is there, but a mark could not be added: {made.problem}{' '}
+              <a href={`/b/${made.slug}/brand/book`} className="font-medium text-house underline">
+                Go to its brand book
+              </a>
+            </p>
+          ) : (
+            <Button look="primary" disabled={create.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
+              Begin this brand
+            </Button>
+          )}
         </div>
       </div>
     </main>

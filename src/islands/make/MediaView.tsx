@@ -7,16 +7,18 @@ import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { EndlessList } from '../ui/EndlessList.tsx';
 import { Queries } from '../ui/Queries.tsx';
+import { roleMay, type Role } from '../../core/access/access.ts';
 import { ImportMedia } from './ImportMedia.tsx';
 import { filesOf } from '../media/dropped-files.ts';
 import { allMedia, mediaQuery, MediaSearch } from '../media/MediaSearch.tsx';
+import { MakeFromMedia } from './MakeFromMedia.tsx';
 import { FocalPanel } from './FocalPanel.tsx';
 import { UploadList } from '../media/UploadList.tsx';
 import { useUploads } from '../media/use-uploads.ts';
 import { mediaAddress, type MediaItem, type MediaSummary } from '../media/media-address.ts';
 
 interface BrandProps {
-  readonly brand: { readonly slug: string; readonly name: string };
+  readonly brand: { readonly slug: string; readonly name: string; readonly role: Role };
 }
 
 export default function MediaView(props: BrandProps) {
@@ -40,6 +42,8 @@ function Media({ brand }: BrandProps) {
     placeholderData: (before) => before,
   });
   const [chosenId, setChosenId] = useState<string | null>(null);
+  const [picked, setPicked] = useState<readonly MediaSummary[]>([]);
+  const pick = (item: MediaSummary): void => setPicked((now) => (now.some(({ id }) => id === item.id) ? now.filter(({ id }) => id !== item.id) : [...now, item]));
   const [dragging, setDragging] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const show = (item: MediaItem): void => {
@@ -88,6 +92,7 @@ function Media({ brand }: BrandProps) {
           </label>
         </div>
         <UploadList uploads={uploads} />
+        {picked.length > 0 && <MakeFromMedia brand={brand.slug} picked={picked} onClear={() => setPicked([])} />}
         {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
         {pages.isSuccess && items.length === 0 && isFiltered ? (
           <p className="py-16 text-center text-sm text-quiet">{archived ? 'Nothing is archived.' : 'No picture has all of these words.'}</p>
@@ -96,6 +101,7 @@ function Media({ brand }: BrandProps) {
         ) : (
           <EndlessList label="Media" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={160} gapPx={{ x: 12, y: 12 }} estimatedRowPx={220} className={`rounded-md ${dragging ? 'outline-2 outline-offset-8 outline-house outline-dashed' : ''}`}>
             {(item) => (
+              <div className="group relative">
               <button
                 type="button"
                 aria-pressed={item.id === chosenId}
@@ -111,6 +117,12 @@ function Media({ brand }: BrandProps) {
                   {item.recording?.kind === 'sound' ? 'Sound' : `${item.widthPx} × ${item.heightPx}`}
                 </span>
               </button>
+              {!item.recording && !archived && roleMay(brand.role, 'make') && (
+                <label className={`absolute top-1.5 left-1.5 grid size-7 cursor-pointer place-items-center rounded-md bg-panel group-hover:opacity-100 focus-within:opacity-100 ${picked.length > 0 ? '' : 'opacity-0'}`}>
+                  <input type="checkbox" aria-label={`Pick ${item.name}`} checked={picked.some(({ id }) => id === item.id)} onChange={() => pick(item)} className="size-4 accent-house" />
+                </label>
+              )}
+              </div>
             )}
           </EndlessList>
         )}

@@ -110,8 +110,8 @@ const readMark = defineEndpoint({
   async handle({ services, brand, query, request, nowMs }) {
     const received = await receiveUpload(request, services.media);
     try {
-      const { mark, notes, picture } = await importMark(services, brand, received, query.name, nowMs);
-      return { mark, notes: [...notes], picture: picture ? describeMedia(picture) : null };
+      const { mark, notes, isPart, picture } = await importMark(services, brand, received, query.name, nowMs);
+      return { mark, notes: [...notes], isPart, picture: picture ? describeMedia(picture) : null };
     } finally {
       await rm(received.path, { force: true });
     }

@@ -1,10 +1,8 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/piece-contracts.ts';
 import type { Patch } from '../../core/document/patch.ts';
-import { emptySlide } from '../../core/piece/draft-slides.ts';
-import { mediaOfPiece, pieceName, readPiece, type Frame, type Piece } from '../../core/piece/piece.ts';
-import { slideKinds } from '../../core/template/slide-template.ts';
-import type { Template } from '../../core/template/template.ts';
+import { beginFrames } from '../../core/piece/begin-frames.ts';
+import { mediaOfPiece, pieceName, readPiece, type Piece } from '../../core/piece/piece.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { countWaitingPosts, findPiece, findRevision, insertPiece, pagePieces, pageRevisions, pieceFacets, shelvePiece as moveToShelf, type StoredPiece } from '../db/piece-repository.ts';
@@ -108,27 +106,25 @@ const createPiece = defineEndpoint({
   async handle({ services, brand, body, caller, nowMs }) {
     const template = await findTemplate(services.db, brand.id, body.template);
     if (!template) throw new ProblemError(422, 'unknown-template', `There is no template '${body.template}'.`);
+    const media = await findMediaByIds(services.db, brand.id, body.media ?? []);
+    const pictures = (body.media ?? []).map((id) => {
+      const picture = media.find((each) => each.id === id);
+      if (!picture || picture.recording?.kind === 'sound') throw new ProblemError(422, 'unknown-picture', `There is no picture '${id}' in this brand.`);
+      return { id, altText: picture.altText };
+    });
     const document: Piece = {
       version: 1,
       kind: template.kind,
       title: '',
       template: { key: template.key },
-      frames: firstFrames(template),
+      frames: beginFrames(template, pictures, () => nanoid(8)),
       cuts: await possibleCuts(services, brand, template.kind),
       adjustments: {},
-      words: { shared: { caption: '', altText: '', ...usualWords(brand) }, own: {} },
+      words: { shared: { caption: '', altText: template.kind === 'graphic' ? (pictures[0]?.altText ?? '') : '', ...usualWords(brand) }, own: {} },
     };
     return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: readPiece(document), createdBy: caller.person.id }, nowMs));
   },
 });
-
-/** A video begins with its opening, a shot and a closing card, so that there is something to play; other pieces grow from one frame. */
-function firstFrames(template: Template): Piece['frames'] {
-  const opening: Frame = { id: nanoid(8), slots: {} };
-  if (template.kind !== 'video') return [opening];
-  const kinds = [slideKinds(template).find(({ use }) => use !== 'closing'), slideKinds(template).find(({ use }) => use === 'closing')];
-  return [opening, ...kinds.flatMap((kind) => (kind ? [emptySlide(kind, nanoid(8))] : []))];
-}
 
 /** What the brand's voice sends along with every new piece. */
 function usualWords({ book: { voice } }: Brand): Partial<Piece['words']['shared']> {

@@ -14,6 +14,8 @@ export interface ImportedMark {
   readonly mark: BrandMark;
   /** Sentences about what could not be taken over. */
   readonly notes: readonly string[];
+  /** Whether parts that one would miss (text, pictures) are left out. */
+  readonly isPart: boolean;
   readonly picture: MediaItem | null;
 }
 
@@ -58,16 +60,21 @@ function vectorMarkOf(source: string, name: string, key: string): ImportedMark {
   if (read.kind === 'refused') throw new ProblemError(422, 'not-a-mark', `“${name}” ${refusals[read.reason]}.`);
   const { viewBox, paths } = read.artwork;
   const [first] = paths;
-  const mark: BrandMark = { kind: 'vector', key, for: suits(first?.fill ?? '#000000'), ...markRoomOf(viewBox), viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) };
-  return { mark, notes: read.notes.map((note) => noteSentences[note]), picture: null };
+  const mark: BrandMark = { kind: 'vector', key, name: markNameOf(name), for: suits(first?.fill ?? '#000000'), ...markRoomOf(viewBox), viewBox: { ...viewBox }, paths: paths.map((path) => ({ ...path })) };
+  return { mark, notes: read.notes.map((note) => noteSentences[note]), isPart: read.notes.some((note) => note === 'text' || note === 'pictures'), picture: null };
 }
 
 async function pictureMarkOf(services: Services, brand: Brand, file: ReceivedFile, name: string, key: string, nowMs: number): Promise<ImportedMark> {
   const picture = await keepMedia(services, brand, { path: file.path, hash: file.hash, name, tags: ['mark'] }, nowMs);
   const mainColour = await mainColourOf(services.media.pathOf(picture.storedHash), name);
   const size = { width: picture.widthPx, height: picture.heightPx };
-  const mark: BrandMark = { kind: 'picture', key, for: suits(mainColour), ...markRoomOf(size), mediaId: picture.id, viewBox: size, mainColour };
-  return { mark, notes: [], picture };
+  const mark: BrandMark = { kind: 'picture', key, name: markNameOf(name), for: suits(mainColour), ...markRoomOf(size), mediaId: picture.id, viewBox: size, mainColour };
+  return { mark, notes: [], isPart: false, picture };
+}
+
+/** A file's name without its ending, as people read it. */
+function markNameOf(name: string): string {
+  return name.replace(/\.[a-z]{2,5}$/iu, '').replaceAll(/[-_]+/gu, ' ').trim().slice(0, 60);
 }
 
 function suits(colour: string): 'light' | 'dark' {

@@ -117,7 +117,7 @@ function ApplyMenu({ cut, cuts, template, store }: ControlsProps) {
   const arrangementOf = ({ placement }: Pick<Cut, 'placement'>): string => arrange(template, { widthPx: placement.exportPx.width, heightPx: placement.exportPx.height }).key;
   const alike = others.filter((each) => arrangementOf(each) === arrangementOf(cut));
   const keysOf = (list: readonly Cut[]): readonly string[] => list.map(({ key }) => (slide === undefined ? key : `${key}/${slide}`));
-  const apply = (reach: 'shape' | 'all'): void => store.change(`apply-${cut.key}`, (draft) => applyToCuts(draft, cut.adjustment, keysOf(reach === 'shape' ? alike : others), reach));
+  const apply = (reach: 'shape' | 'all'): void => store.change(`apply-${reach}-${cut.key}`, (draft) => applyToCuts(draft, cut.adjustment, keysOf(reach === 'shape' ? alike : others), reach));
   if (others.length === 0) return null;
   return (
     <MenuTrigger>

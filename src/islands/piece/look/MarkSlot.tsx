@@ -1,3 +1,4 @@
+import { markName } from '../../../core/brand/brand-book.ts';
 import { bestGround } from '../../../core/brand/best-ground.ts';
 import type { Frame } from '../../../core/piece/piece.ts';
 import type { Slot } from '../../../core/template/template.ts';
@@ -27,7 +28,7 @@ export function MarkSlot({ slot, frame, store, brandData, readOnly }: ViewProps 
         </label>
         {book.marks.map((mark) => (
           <label key={mark.key} className={tile} style={{ background: bestGround(book, mark).hex }}>
-            <input type="radio" name={slot.key} aria-label={`Mark ${mark.key}`} checked={chosen === mark.key} onChange={() => choose(mark.key)} className="sr-only" />
+            <input type="radio" name={slot.key} aria-label={markName(mark)} title={markName(mark)} checked={chosen === mark.key} onChange={() => choose(mark.key)} className="sr-only" />
             <MarkPicture mark={mark} brand={slug} pictures={markPictures} />
           </label>
         ))}

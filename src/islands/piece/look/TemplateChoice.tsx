@@ -69,7 +69,7 @@ function SchemeOfAll({ brandData, cuts, store, template }: ContentProps) {
           onChoose={() => store.change('scheme', (draft) => setScheme(draft, keys, key === template.scheme ? undefined : key))}
         />
       ))}
-      {schemes.size > 1 && <span>differs from cut to cut</span>}
+      {schemes.size > 1 && <span>not the same in all cuts</span>}
     </div>
   );
 }
