@@ -1,6 +1,7 @@
 import { array, boolean, number, object, string } from 'yup';
 import type { BrandBook, BrandMark } from '../core/brand/brand-book.ts';
 import type { NetworkSheet } from '../core/network/network-sheet.ts';
+import { languages, type Language } from '../core/words/language.ts';
 import { roles, type Role } from '../core/access/access.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
@@ -92,6 +93,8 @@ export const readBrandSource = contract({
   }).noUnknown(),
   answer: object({
     title: string().defined(),
+    /** What the page is written in, where that is a language whose rules are known. */
+    language: string<Language>().oneOf([...languages]).nullable().defined(),
     description: string().defined(),
     site: string().defined(),
     /** The heaviest first; `share` is null where the source says nothing of weight. */

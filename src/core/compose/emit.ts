@@ -160,7 +160,8 @@ class Emitter {
     );
     const picture = this.input.bound.pictures[part.slot];
     if (!picture) {
-      this.#fill(rectPath(box), this.input.scheme.surface, box);
+      // An empty place has the shape of its window; the disc behind a cut-out is all there is of it.
+      if (!part.whole) this.#fill(part.window ? windowPath(part.window, box, marginPx) : rectPath(box), this.input.scheme.surface, box);
       return;
     }
     if (part.whole && isCutOut(picture.facts)) return this.#cutOut(part, picture, visible);

@@ -4,6 +4,14 @@ import { sampleFrame } from './sample-frame.ts';
 
 const pictures = { photos: ['m1', 'm2'], cutOuts: ['c1'] };
 
+const priceOf = (language?: 'de' | 'pl'): unknown => sampleFrame(getShippedTemplate('counter'), 'usual', { photos: [], cutOuts: [] }, language).slots['price'];
+
+describe('prices in samples', () => {
+  it('are written as the brand’s language writes them', () => {
+    expect([priceOf(), priceOf('de'), priceOf('pl')]).toEqual(['£24', '24 €', '24 zł'].map((text) => ({ kind: 'text', text })));
+  });
+});
+
 describe('sampleFrame', () => {
   it.each(shippedTemplates.map((template) => [template.name, template] as const))('gives %s something short, something usual and something cruel', (_, template) => {
     const total = (length: 'short' | 'usual' | 'cruel'): number => Object.values(sampleFrame(template, length, pictures).slots).reduce((sum, value) => sum + (value.kind === 'text' ? value.text.length : 0), 0);

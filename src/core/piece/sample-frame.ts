@@ -1,5 +1,6 @@
 import { walkParts } from '../template/parts.ts';
 import type { Slot, Template } from '../template/template.ts';
+import type { Language } from '../words/language.ts';
 import type { Frame, SlotValue } from './piece.ts';
 
 /** How much a template is given to carry when it is looked at. */
@@ -17,8 +18,8 @@ export interface SamplePictures {
   readonly cutOuts: readonly string[];
 }
 
-/** A frame to look at a template by: its own samples, cut to a word or two, or drawn out beyond what the slots are meant for. */
-export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures): Frame {
+/** A frame to look at a template by: its own samples (prices as the language writes them), cut to a word or two, or drawn out beyond what the slots are meant for. */
+export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures, language?: Language): Frame {
   const next = { photos: 0, cutOuts: 0 };
   const whole = new Set(template.arrangements.flatMap(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : []))));
   const slots = template.slots.flatMap((slot): [string, SlotValue][] => {
@@ -29,10 +30,17 @@ export function sampleFrame(template: Template, length: SampleLength, pictures: 
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
     if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];
-    const text = selfFilled[slot.kind] ?? sampleText(slot, length);
+    const text = selfFilled[slot.kind] ?? priceIn(language, sampleText(slot, length));
     return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
   });
   return { id: `${template.key}-${length}`, slots: Object.fromEntries(slots) };
+}
+
+/** Prices as each language writes them: the samples have pounds. */
+const prices: Readonly<Record<Language, string>> = { en: '£$1', de: '$1 €', fr: '$1 €', es: '$1 €', it: '$1 €', nl: '€ $1', pt: '$1 €', pl: '$1 zł' };
+
+function priceIn(language: Language | undefined, text: string): string {
+  return language === undefined ? text : text.replace(/£(\d+)/gu, prices[language]);
 }
 
 /** What fills itself stands as on the third of seven slides. */

@@ -29,7 +29,7 @@ export function BrandDetails({ brand, stored, language, onLanguage }: DetailsPro
         <Field label="Language" hint="Lines break, and long words are parted, by its rules.">
           {({ id, describedBy }) => (
             <select id={id} aria-describedby={describedBy} value={language ?? ''} disabled={onLanguage === null} onChange={(event) => onLanguage?.(languages.find((each) => each === event.target.value))} className={inputClasses}>
-              <option value="">Not said</option>
+              <option value="">Another one</option>
               {languages.map((each) => (
                 <option key={each} value={each}>
                   {languageNames[each]}

@@ -3,6 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { createBrand, listStandinNetworks, readBrandSource } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
 import { colourWord } from '../../core/colour/colour-word.ts';
+import { languageNames, languageOf, languages, type Language } from '../../core/words/language.ts';
 import { draftBook, keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -35,11 +36,13 @@ function Beginning() {
   const [own, setOwn] = useState<OwnPicks>(nothingOwn);
   const [name, setName] = useState('');
   const [handle, setHandle] = useState('');
+  const [language, setLanguage] = useState<Language | null>(null);
   const [zone, setZone] = useState('UTC');
   const [zones, setZones] = useState<readonly string[]>([]);
   // Where a person is, and which zones there are, only the browser knows: the server's page would say something else.
   useEffect(() => {
     setZone(Intl.DateTimeFormat().resolvedOptions().timeZone);
+    setLanguage(languageOf(navigator.language) ?? null);
     setZones(Intl.supportedValuesOf('timeZone'));
   }, []);
   const [address, setAddress] = useState('');
@@ -50,6 +53,7 @@ function Beginning() {
     onSuccess: (found) => {
       setSource(found);
       setName((now) => now || found.title);
+      setLanguage((now) => found.language ?? now);
       setHandle((now) => now || (found.title === '' ? '' : `@${keyFrom(found.title, 'brand').replaceAll('-', '')}`));
       // The heaviest colours and the first drawing are most likely right; the rest is a click away.
       setPicks({
@@ -73,8 +77,9 @@ function Beginning() {
         site: source?.site ?? '',
         handle,
         guidance: source?.description ?? '',
+        language,
       }),
-    [source, picks, own.colours, handle],
+    [source, picks, own.colours, handle, language],
   );
   const preview = useMemo(() => ({ slug: '', markPictures: [], book }), [book]);
   const [made, setMade] = useState<{ readonly slug: string; readonly problem: string } | null>(null);
@@ -146,6 +151,18 @@ function Beginning() {
             <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
             <Field label="Handle">{({ id }) => <input id={id} value={handle} placeholder="@name" onChange={(event) => setHandle(event.target.value.toLowerCase())} className={inputClasses} />}</Field>
           </div>
+          <Field label="Language" hint="What the brand writes in: lines break, and long words are parted, by its rules.">
+            {({ id, describedBy }) => (
+              <select id={id} aria-describedby={describedBy} value={language ?? ''} onChange={(event) => setLanguage(languages.find((each) => each === event.target.value) ?? null)} className={inputClasses}>
+                <option value="">Another one</option>
+                {languages.map((each) => (
+                  <option key={each} value={each}>
+                    {languageNames[each]}
+                  </option>
+                ))}
+              </select>
+            )}
+          </Field>
           <Field label="Time zone" hint="Every time of this brand is shown and kept in it.">
             {({ id, describedBy }) => (
               <select id={id} aria-describedby={describedBy} value={zone} onChange={(event) => setZone(event.target.value)} className={inputClasses}>

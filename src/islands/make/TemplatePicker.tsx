@@ -50,7 +50,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       cuts: inView.templates.flatMap((template) => {
         const cuts = previewCuts(template, shapes);
         if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, density);
-        const frame = sampleFrame(template, 'usual', sample.pictures);
+        const frame = sampleFrame(template, 'usual', sample.pictures, brandData.data.book.language);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };

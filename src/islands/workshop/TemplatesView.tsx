@@ -64,7 +64,7 @@ function Templates({ brand }: TemplatesProps) {
       content: brandContent(brandData.data, brandData.data.book, sample.items),
       ghosts: true,
       cuts: inView.templates.flatMap((template) => {
-        const frame = sampleFrame(template, 'usual', sample.pictures);
+        const frame = sampleFrame(template, 'usual', sample.pictures, brandData.data.book.language);
         return shown.map((placement) => singlePicture({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };

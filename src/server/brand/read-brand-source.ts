@@ -6,6 +6,7 @@ import { readTokens } from '../../core/brand/exchange/design-tokens.ts';
 import { readPalette } from '../../core/brand/exchange/palette.ts';
 import { readLook, readPage, type PageParts } from '../../core/brand/exchange/web-page.ts';
 import { colourWord } from '../../core/colour/colour-word.ts';
+import { languageOf } from '../../core/words/language.ts';
 import { relativeLuminance } from '../../core/colour/contrast.ts';
 import { readSvg } from '../../core/artwork/read-svg.ts';
 import { matchFamily } from '../../core/text/match-family.ts';
@@ -18,7 +19,7 @@ export type BrandSource = AnswerOf<typeof contract>;
 const MAX_PAGE_BYTES = 4 * 1024 * 1024;
 const MAX_STYLESHEETS = 8;
 
-const nothing: BrandSource = { title: '', description: '', site: '', colours: [], families: [], marks: [], book: null, notes: [] };
+const nothing: BrandSource = { title: '', language: null, description: '', site: '', colours: [], families: [], marks: [], book: null, notes: [] };
 
 /**
  * A brand as a public web page shows it: the page, its style sheets and its icon are fetched through the guard.
@@ -102,6 +103,7 @@ function sourceOf(parts: PageParts, sheets: readonly string[]): BrandSource {
   return {
     ...nothing,
     title: parts.title.slice(0, 60),
+    language: languageOf(parts.language) ?? null,
     description: parts.description.slice(0, 500),
     colours: look.colours.map(({ hex, share }) => ({ name: colourWord(hex), hex, share })),
     families: look.families.map(({ family, forHeadings }) => describeFamily(family, forHeadings)),
@@ -125,6 +127,7 @@ function marksOf(svg: string): readonly BrandMark[] {
 function merge(a: BrandSource, b: BrandSource): BrandSource {
   return {
     title: a.title || b.title,
+    language: a.language ?? b.language,
     description: a.description || b.description,
     site: a.site || b.site,
     colours: [...a.colours, ...b.colours.filter((colour) => !a.colours.some((each) => each.hex === colour.hex))],

@@ -5,6 +5,7 @@ import { contrastRatio, MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance
 import { nearestPassing } from '../../colour/nearest-passing.ts';
 import { outerColours, withMainColour } from '../mark-parts.ts';
 import type { BrandBook, BrandMark, TypeRole } from '../brand-book.ts';
+import type { Language } from '../../words/language.ts';
 import { plainBook } from '../plain-book.ts';
 
 /** What a person has picked to begin a brand with. */
@@ -17,6 +18,7 @@ export interface BookPicks {
   readonly site: string;
   readonly handle: string;
   readonly guidance: string;
+  readonly language: Language | null;
 }
 
 const toOklch = converter('oklch');
@@ -63,6 +65,7 @@ export function draftBook(picks: BookPicks): BrandBook {
   ];
   return {
     ...plainBook,
+    ...(picks.language === null ? {} : { language: picks.language }),
     colours: [...palette.colours],
     schemes,
     type: {

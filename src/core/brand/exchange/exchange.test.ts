@@ -96,7 +96,7 @@ describe('a web page', () => {
 });
 
 describe('draftBook', () => {
-  const picks = (colours: BookPicks['colours']): BookPicks => ({ colours, displayFont: 'lora-700', textFont: 'inter-500', marks: [], site: 'saltrye.example', handle: '@saltrye', guidance: 'Bread.' });
+  const picks = (colours: BookPicks['colours']): BookPicks => ({ colours, displayFont: 'lora-700', textFont: 'inter-500', marks: [], site: 'saltrye.example', handle: '@saltrye', language: null, guidance: 'Bread.' });
   it.each([
     ['nothing', []],
     ['one loud colour', [{ name: 'Red', hex: '#ff0033' }]],

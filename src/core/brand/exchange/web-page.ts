@@ -8,6 +8,8 @@ type HtmlElement = DefaultTreeAdapterTypes.Element;
 /** What a page says of itself, and where the rest of it lies. */
 export interface PageParts {
   readonly title: string;
+  /** What the page says it is written in (BCP 47); empty where it does not. */
+  readonly language: string;
   readonly description: string;
   /** Addresses of style sheets and icons as written, relative ones too; the best icon first. */
   readonly stylesheets: readonly string[];
@@ -66,6 +68,7 @@ export function readPage(html: string): PageParts {
   const links = of('link').map((link) => ({ rel: attribute(link, 'rel').toLowerCase(), href: attribute(link, 'href'), type: attribute(link, 'type') }));
   const icons = links.filter((link) => /(^|\s)(icon|apple-touch-icon|mask-icon)(\s|$)/.test(link.rel) && link.href !== '');
   return {
+    language: attribute(of('html')[0], 'lang'),
     title: meta('og:site_name') || textOf(of('title')[0]),
     description: meta('description') || meta('og:description'),
     stylesheets: links.filter((link) => /(^|\s)stylesheet(\s|$)/.test(link.rel) && link.href !== '').map((link) => link.href),
