@@ -13,7 +13,7 @@ const summary = object({
   name: string().required(),
   purpose: string().defined(),
   kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required(),
-  isOwn: boolean().required(),
+  isOwn: boolean().required(), takesPictures: boolean().required(),
   archived: boolean().required(),
 });
 

@@ -29,6 +29,13 @@ export function draftSlides(template: Template, before: Slides, { title, points 
   ];
 }
 
+/** Whether pictures alone can begin a piece in a template: a graphic has a slot for one, a carousel a kind of slide. */
+export function takesPictures(template: Template): boolean {
+  if (template.kind === 'graphic') return template.slots.some((slot) => slot.kind === 'picture');
+  const kind = slideFor(template, 'picture') ?? slideFor(template, 'point');
+  return kind !== undefined && ownSlots(template, kind.key).some((slot) => slot.kind === 'picture');
+}
+
 /** A slide a picture, in the order given; what is there between cover and closing card stays before them. */
 export function pictureSlides(template: Template, before: Slides, mediaIds: readonly string[], newId: () => string): Slides {
   const kind = slideFor(template, 'picture') ?? slideFor(template, 'point');

@@ -19,7 +19,7 @@ const MAX_PICKED = 20;
 /** What picked pictures can become: one piece with all of them, or a piece of each. */
 export function MakeFromMedia({ brand, picked, onClear }: MakeProps) {
   const templates = useQuery({ queryKey: ['templates', brand], queryFn: () => call(listTemplates, { params: { brand } }), staleTime: 60_000 });
-  const offered = templates.data?.items.filter(({ archived, kind }) => !archived && kind !== 'video') ?? [];
+  const offered = templates.data?.items.filter(({ archived, kind, takesPictures }) => !archived && takesPictures && kind !== 'video') ?? [];
   const [chosen, setChosen] = useState<string | null>(null);
   const usual = picked.length > 1 ? offered.find(({ kind }) => kind === 'carousel') : offered.find(({ kind }) => kind === 'graphic');
   const template = offered.find(({ key }) => key === chosen) ?? usual;

@@ -3,16 +3,17 @@ import { testPicture } from '../../../tests/fixtures/pictures.ts';
 import type { MediaItem } from './media-address.ts';
 import { sampleMedia } from './sample-media.ts';
 
-const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({ id, recording: null, tags: [], facts: testPicture().facts, widthPx: 2400, heightPx: 1600, altText: '', focalBy: 'proposal', ...more }) as unknown as MediaItem;
+const photo = { ...testPicture().facts, leastLuminance: [10], mostLuminance: [230] };
+const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({ id, recording: null, tags: [], facts: photo, widthPx: 2400, heightPx: 1600, altText: '', focalBy: 'proposal', ...more }) as unknown as MediaItem;
 
 describe('the pictures that templates are shown with', () => {
   it('are the best photographs, whatever came in last', () => {
-    const latest = [item('logo', { tags: ['mark'] }), item('clip', { recording: { kind: 'clip', durationMs: 1, hasSound: false } as MediaItem['recording'] }), item('thumb', { widthPx: 60, heightPx: 60 }), item('plain'), item('described', { altText: 'A loaf' })];
-    expect(sampleMedia(latest).pictures.photos).toEqual(['described', 'plain', 'thumb', 'logo']);
+    const latest = [item('logo', { tags: ['mark'] }), item('clip', { recording: { kind: 'clip', durationMs: 1, hasSound: false } as MediaItem['recording'] }), item('thumb', { widthPx: 60, heightPx: 60 }), item('plain'), item('field', { facts: { ...photo, leastLuminance: [120], mostLuminance: [130] } }), item('described', { altText: 'A loaf' })];
+    expect(sampleMedia(latest).pictures.photos).toEqual(['described', 'plain', 'thumb', 'field']);
   });
 
   it('are the latest of equals, and cut-outs beside them, but no mark', () => {
-    const clear = { ...testPicture().facts, clearShare: 0.6 };
+    const clear = { ...photo, clearShare: 0.6 };
     const { items, pictures } = sampleMedia([item('new'), item('cut', { facts: clear }), item('mark', { facts: clear, tags: ['mark'] }), item('old')]);
     expect(pictures).toEqual({ photos: ['new', 'old'], cutOuts: ['cut'] });
     expect(items.map(({ id }) => id)).toEqual(['new', 'old', 'cut']);

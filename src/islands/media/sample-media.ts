@@ -8,8 +8,12 @@ const MAX_OF_A_KIND = 4;
 /** A photograph of fewer pixels on its short side looks soft in a cut. */
 const MIN_SHORT_SIDE_PX = 900;
 
-/** A mark or a frame of a clip is no photograph to judge a template by. */
-const isPhoto = ({ recording, tags, facts }: MediaItem): boolean => recording === null && !tags.includes('mark') && !isCutOut(facts);
+/** Luminances (of 255) that are closer together than this show nothing. */
+const MIN_SPREAD = 48;
+const isFlat = ({ leastLuminance, mostLuminance }: MediaItem['facts']): boolean => Math.max(...mostLuminance) - Math.min(...leastLuminance) < MIN_SPREAD;
+
+/** A mark, a frame of a clip or an even field is no photograph to judge a template by. */
+const isPhoto = ({ recording, tags, facts }: MediaItem): boolean => recording === null && !tags.includes('mark') && !isCutOut(facts) && !isFlat(facts);
 const isSharp = ({ widthPx, heightPx }: MediaItem): boolean => Math.min(widthPx, heightPx) >= MIN_SHORT_SIDE_PX;
 /** Somebody has looked at it: it is described, or its focal point was placed. */
 const isCaredFor = ({ altText, focalBy }: MediaItem): boolean => altText.trim() !== '' || focalBy === 'person';

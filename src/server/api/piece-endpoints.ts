@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/piece-contracts.ts';
 import type { Patch } from '../../core/document/patch.ts';
+import { takesPictures } from '../../core/piece/draft-slides.ts';
 import { beginFrames } from '../../core/piece/begin-frames.ts';
 import { mediaOfPiece, pieceName, readPiece, type Piece } from '../../core/piece/piece.ts';
 import type { Brand } from '../db/brand-repository.ts';
@@ -107,6 +108,7 @@ const createPiece = defineEndpoint({
     const template = await findTemplate(services.db, brand.id, body.template);
     if (!template) throw new ProblemError(422, 'unknown-template', `There is no template '${body.template}'.`);
     const media = await findMediaByIds(services.db, brand.id, body.media ?? []);
+    if ((body.media ?? []).length > 0 && !takesPictures(template)) throw new ProblemError(422, 'no-pictures', `${template.name} shows no pictures. Choose another template.`);
     const pictures = (body.media ?? []).map((id) => {
       const picture = media.find((each) => each.id === id);
       if (!picture || picture.recording?.kind === 'sound') throw new ProblemError(422, 'unknown-picture', `There is no picture '${id}' in this brand.`);

@@ -1,3 +1,4 @@
+import { takesPictures } from '../../core/piece/draft-slides.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { Db } from './connection.ts';
@@ -12,6 +13,8 @@ export interface OwnTemplate {
 /** What lists say of a template. */
 export interface TemplateSummary extends Pick<Template, 'key' | 'name' | 'purpose' | 'kind'> {
   readonly isOwn: boolean;
+  /** Whether pictures alone can begin a piece in it. */
+  readonly takesPictures: boolean;
   readonly archived: boolean;
 }
 
@@ -27,13 +30,13 @@ interface TemplateRow {
 const toOwn = (row: TemplateRow): OwnTemplate => ({ document: JSON.parse(row.document), revision: row.revision, archived: row.archived_ms !== null });
 
 /** The columns of a document that lists show beside it. */
-const listed = ({ name, purpose, kind }: Template) => ({ name, purpose, kind });
+const listed = (template: Template) => ({ name: template.name, purpose: template.purpose, kind: template.kind, takes_pictures: takesPictures(template) });
 
 /** The templates of a brand's own, last changed first, and those that ship; pieces may still use those that are archived. */
 export async function listTemplates(db: Db, brandId: string): Promise<readonly TemplateSummary[]> {
-  const rows: (ReturnType<typeof listed> & Pick<TemplateRow, 'key' | 'archived_ms'>)[] = await db('templates').where({ brand_id: brandId }).orderBy([{ column: 'updated_ms', order: 'desc' }, { column: 'key' }]).select('key', 'name', 'purpose', 'kind', 'archived_ms');
-  const own = rows.map(({ archived_ms, ...row }) => ({ ...row, isOwn: true, archived: archived_ms !== null }));
-  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, ...listed(template), isOwn: false, archived: false }))];
+  const rows: (ReturnType<typeof listed> & Pick<TemplateRow, 'key' | 'archived_ms'>)[] = await db('templates').where({ brand_id: brandId }).orderBy([{ column: 'updated_ms', order: 'desc' }, { column: 'key' }]).select('key', 'name', 'purpose', 'kind', 'takes_pictures', 'archived_ms');
+  const own = rows.map(({ archived_ms, takes_pictures, ...row }) => ({ ...row, isOwn: true, takesPictures: Boolean(takes_pictures), archived: archived_ms !== null }));
+  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, name: template.name, purpose: template.purpose, kind: template.kind, isOwn: false, takesPictures: takesPictures(template), archived: false }))];
 }
 
 export async function findOwnTemplate(db: Db, brandId: string, key: string): Promise<OwnTemplate | null> {

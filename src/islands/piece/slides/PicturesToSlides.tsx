@@ -2,9 +2,7 @@ import { castDraft } from 'immer';
 import Images from 'lucide-react/icons/images';
 import { nanoid } from 'nanoid';
 import { useState, type DragEvent, type ReactNode } from 'react';
-import { pictureSlides } from '../../../core/piece/draft-slides.ts';
-import { ownSlots } from '../../../core/piece/slides-of-cut.ts';
-import type { Template } from '../../../core/template/template.ts';
+import { pictureSlides, takesPictures } from '../../../core/piece/draft-slides.ts';
 import { FilePick } from '../../ui/FilePick.tsx';
 import { UploadList } from '../../media/UploadList.tsx';
 import { useUploads, type Uploads } from '../../media/use-uploads.ts';
@@ -47,11 +45,6 @@ export function usePictureSlides({ template, store, brand, onMedia }: Pick<Conta
   const uploads = useUploads(brand.slug, addSlide);
   const [order, setOrder] = useState<PictureOrder>('name');
   return { uploads, order, setOrder, add: (files) => void inOrder(files, order).then(uploads.add) };
-}
-
-/** Whether a template has slides for pictures. */
-function takesPictures(template: Template): boolean {
-  return template.slides?.some((slide) => slide.use === 'picture' && ownSlots(template, slide.key).some((slot) => slot.kind === 'picture')) ?? false;
 }
 
 export function PicturesButton({ template, pictures }: Pick<ContactProps, 'template'> & { readonly pictures: PictureSlides }) {

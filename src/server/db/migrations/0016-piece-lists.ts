@@ -4,7 +4,7 @@ const BATCH = 200;
 /** Words a piece is found by; a long article in a caption need not be all there. */
 const MAX_WORDS = 400;
 
-/** Pieces are searched, sorted, archived and deleted with a way back: what lists ask of them gets columns, and their words a list. */
+/** Pieces are searched, sorted, archived and deleted with a way back: what lists ask of them gets columns, and their words a list. Lists of templates tell which take pictures. */
 export async function up(db: Knex): Promise<void> {
   // As plain statements: the schema builder would make the table anew, and posts point to its rows.
   await db.raw("alter table pieces add column kind text not null default 'graphic'");
@@ -24,6 +24,12 @@ export async function up(db: Knex): Promise<void> {
     table.primary(['brand_id', 'word', 'piece_id']);
     table.index(['piece_id', 'word']);
   });
+  await db.raw('alter table templates add column takes_pictures boolean not null default true');
+  const templates: { brand_id: string; key: string }[] = await db('templates').select('brand_id', 'key');
+  for (const { brand_id, key } of templates) {
+    const row: { document: string } = await db('templates').where({ brand_id, key }).first('document');
+    await db('templates').where({ brand_id, key }).update({ takes_pictures: takesPictures(JSON.parse(row.document)) });
+  }
   for (let after = ''; ; ) {
     const rows: { id: string; brand_id: string; name: string; body: string }[] = await db('pieces').join('documents', 'documents.hash', 'pieces.hash').where('pieces.id', '>', after).orderBy('pieces.id').limit(BATCH).select('pieces.id', 'pieces.brand_id', 'pieces.name', 'documents.body');
     const last = rows.at(-1);
@@ -38,6 +44,18 @@ export async function up(db: Knex): Promise<void> {
   }
 }
 
+interface TemplateShape {
+  readonly kind: string;
+  readonly slots: readonly { readonly kind: string }[];
+  readonly slides?: readonly { readonly use: string; readonly slots: readonly { readonly kind: string }[] }[];
+}
+
+/** A graphic with a slot for a picture; a carousel with a kind of slide for one. */
+function takesPictures({ kind, slots, slides = [] }: TemplateShape): boolean {
+  const slide = slides.find(({ use }) => use === 'picture') ?? slides.find(({ use }) => use === 'point');
+  return (kind === 'graphic' ? slots : (slide?.slots ?? [])).some((slot) => slot.kind === 'picture');
+}
+
 /** Texts of slots (`text`) and of words (any text below them). */
 function textsIn(value: unknown, key = ''): readonly string[] {
   if (typeof value === 'string') return key === 'text' || key === 'title' || key === 'caption' || key === 'altText' || key === 'firstComment' ? [value] : [];
@@ -46,6 +64,7 @@ function textsIn(value: unknown, key = ''): readonly string[] {
 }
 
 export async function down(db: Knex): Promise<void> {
+  await db.raw('alter table templates drop column takes_pictures');
   await db.schema.dropTable('piece_words');
   await db.schema.alterTable('pieces', (table) => {
     table.index(['brand_id', 'updated_ms', 'id']);
