@@ -3,6 +3,8 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
+import { takesPictures } from '../../src/core/piece/draft-slides.ts';
+import type { Template } from '../../src/core/template/template.ts';
 import { allPieces } from '../fixtures/piece.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPiece } from '../../src/core/piece/piece.ts';
@@ -114,8 +116,9 @@ describe('a database of the schema before', () => {
 
   it('lists a brand’s own templates by what their documents say', async () => {
     const row = old.prepare("select brand_id, key, document from templates where key = 'own-one'").get() as { brand_id: string; key: string; document: string };
-    const { name, purpose, kind } = JSON.parse(row.document) as { name: string; purpose: string; kind: string };
-    expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, isOwn: true, archived: false }]);
+    const document = JSON.parse(row.document) as Template;
+    const { name, purpose, kind } = document;
+    expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, isOwn: true, takesPictures: takesPictures(document), archived: false }]);
   });
 
   it('keeps people, their roles and their order, and seals the tokens of channels', async () => {

@@ -103,15 +103,15 @@ function FindingRow({ finding, others, brand, view, readOnly, onView, onFix }: R
         </svg>
         <span>
           <span className="sr-only">{stops ? 'Stops: ' : 'Warns: '}</span>
-          {finding.sentence}
+          {finding.sentence}{' '}
           {place === 'look' || place === 'words' ? (
             place !== view && (
-              <button type="button" onClick={() => onView(place)} className="ml-1 font-medium text-house underline">
+              <button type="button" onClick={() => onView(place)} className="font-medium text-house underline">
                 Go to {placeNames[place]}
               </button>
             )
           ) : (
-            <a href={place === 'facts' ? `/b/${brand.slug}/brand/facts` : `/b/${brand.slug}/make/media`} className="ml-1 font-medium text-house underline">
+            <a href={place === 'facts' ? `/b/${brand.slug}/brand/facts` : `/b/${brand.slug}/make/media`} className="font-medium text-house underline">
               Go to {placeNames[place]}
             </a>
           )}

@@ -41,6 +41,9 @@ interface ChannelRow {
   readonly fields: readonly WordField[];
 }
 
+/** Where the sheet is narrow its rows stand one below the other; the roles say that it still is a table. */
+const stacked = '@max-[38rem]:block';
+
 /** The wording sheet: a shared row, then a row a channel; each cell is inherited until it differs, and can go back. */
 export function WordsView(props: ViewProps) {
   const { cuts, brandData, piece } = props;
@@ -50,21 +53,21 @@ export function WordsView(props: ViewProps) {
   const selected = channels.find((channel) => channel.id === selectedId) ?? channels[0];
   return (
     <>
-      <section aria-label="Wording sheet" className="min-w-0 flex-1 overflow-auto px-5 py-4">
-        <table className="w-full table-fixed max-md:min-w-[38rem] border-separate border-spacing-x-2 border-spacing-y-0">
-          <thead>
-            <tr className="text-left text-xs text-quiet">
-              <th scope="col" className="w-32 pb-1 font-medium">
+      <section aria-label="Wording sheet" className="@container min-w-0 flex-1 overflow-auto px-5 py-4">
+        <table role="table" className={`w-full table-fixed border-separate border-spacing-x-2 border-spacing-y-0 ${stacked}`}>
+          <thead className="@max-[38rem]:sr-only">
+            <tr role="row" className="text-left text-xs text-quiet">
+              <th role="columnheader" scope="col" className="w-32 pb-1 font-medium">
                 Row
               </th>
               {columns.map((column) => (
-                <th key={column.name} scope="col" className={`pb-1 font-medium ${column.fields.length === 1 ? 'w-[36%]' : ''}`}>
+                <th key={column.name} role="columnheader" scope="col" className={`pb-1 font-medium ${column.fields.length === 1 ? 'w-[36%]' : ''}`}>
                   {column.name}
                 </th>
               ))}
             </tr>
           </thead>
-          <tbody>
+          <tbody role="rowgroup" className={stacked}>
             <SharedRow {...props} channels={channels} />
             {channels.map((channel) => (
               <OwnRow key={channel.id} {...props} channel={channel} selected={channel.id === selected?.id} onSelect={() => setSelectedId(channel.id)} />
@@ -86,13 +89,13 @@ export function WordsView(props: ViewProps) {
 
 function SharedRow({ store, piece, brandData, readOnly, channels }: ViewProps & { readonly channels: readonly ChannelRow[] }) {
   return (
-    <tr className="align-top">
-      <th scope="row" className="py-2 text-left">
+    <tr role="row" className={`align-top ${stacked}`}>
+      <th role="rowheader" scope="row" className={`py-2 text-left ${stacked}`}>
         <span className="text-sm font-semibold">Shared</span>
         <span className="block text-xs font-normal text-quiet">for every channel that has no words of its own</span>
       </th>
       {columns.map((column) => (
-        <td key={column.name} className="py-2">
+        <td key={column.name} role="cell" className={`py-2 ${stacked}`}>
           {column.fields.filter((field) => isTaken(field, channels)).map((field) => (
             <SharedCell key={field.key} field={field} store={store} piece={piece} brandData={brandData} readOnly={readOnly} channels={channels} />
           ))}
@@ -116,7 +119,7 @@ function SharedCell({ field, store, piece, brandData, readOnly, channels }: Pick
   return (
     <div {...WITH_FACTS} className="mb-1.5">
       <p className="mb-0.5 flex min-h-6 items-center justify-between text-xs font-medium text-quiet">
-        {field.key !== 'altText' ? field.name : ''}
+        <span className={field.key === 'altText' ? 'hidden @max-[38rem]:inline' : ''}>{field.name}</span>
         <span className="ml-auto">{!readOnly && field.key !== 'altText' && <FactMenu facts={facts} hashtags={field.key === 'caption' ? voice.hashtags : []} onText={write} />}</span>
       </p>
       <textarea
@@ -144,8 +147,8 @@ interface OwnRowProps extends ViewProps {
 
 function OwnRow({ channel, selected, onSelect, ...props }: OwnRowProps) {
   return (
-    <tr className="align-top" onFocus={onSelect} data-channel={channel.id}>
-      <th scope="row" className="border-t border-line py-3 text-left">
+    <tr role="row" className={`align-top ${stacked}`} onFocus={onSelect} data-channel={channel.id}>
+      <th role="rowheader" scope="row" className={`border-t border-line py-3 text-left ${stacked}`}>
         <button type="button" aria-pressed={selected} onClick={onSelect} className={`flex items-center gap-2 text-left text-sm ${selected ? 'font-semibold text-house' : 'font-medium'}`}>
           <ChannelBadge badge={channel.sheet.badge} />
           {channel.name}
@@ -154,7 +157,7 @@ function OwnRow({ channel, selected, onSelect, ...props }: OwnRowProps) {
       {columns.map((column) => {
         const taken = column.fields.flatMap((field) => channel.fields.filter((rule) => rule.key === field.key).map((rule) => ({ field, rule })));
         return (
-          <td key={column.name} className="border-t border-line py-3">
+          <td key={column.name} role="cell" className={`border-t border-line py-3 @max-[38rem]:border-0 @max-[38rem]:py-1 ${stacked}`}>
             {taken.map(({ field, rule }) => (
               <OwnCell key={field.key} {...props} channel={channel} rule={rule} field={field} />
             ))}
@@ -189,7 +192,7 @@ function OwnCell({ channel, rule, field, store, piece, brandData, readOnly }: Ow
     });
   return (
     <div className="mb-1">
-      {field.key !== 'altText' && <p className="mb-0.5 text-xs font-medium text-quiet">{rule.label}</p>}
+      <p className={`mb-0.5 text-xs font-medium text-quiet ${field.key === 'altText' ? 'hidden @max-[38rem]:block' : ''}`}>{rule.label}</p>
       <textarea
         aria-label={`${field.name} for ${channel.name}${inherited ? ', inherited from shared' : ''}`}
         rows={field.rows}
