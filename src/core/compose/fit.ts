@@ -64,11 +64,11 @@ export function fit(solver: LayoutSolver): FitOutcome {
     const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
     if (gaining.length === 0) continue;
     const set = (step: number): void => gaining.forEach((text) => steps.set(text.part, step));
-    const raised = smallestFitting(-1, common, (step) => {
+    const fits = (step: number): boolean => {
       set(step);
       return !overflowNow();
-    });
-    set(raised);
+    };
+    set(raise(common, fits));
     if (!isSettled(group)) continue;
     overflowNow();
     settleGroup(group);
@@ -113,6 +113,12 @@ function squeeze(solver: LayoutSolver, smallest: ReadonlyMap<TextPart, number>):
 /** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */
 function sizeAtStep(text: SetText, step: number): number {
   return text.maxPx * (text.minPx / text.maxPx) ** (step / STEPS);
+}
+
+/** The smallest step up to `common`, which is known to fit. Most texts take their largest size or cannot grow at all: that is asked first. */
+function raise(common: number, fits: (step: number) => boolean): number {
+  if (common === 0 || fits(0)) return 0;
+  return common > 1 && fits(common - 1) ? smallestFitting(0, common - 1, fits) : common;
 }
 
 /** The smallest step in (from, to] that fits, by bisection; `to` is known to. */

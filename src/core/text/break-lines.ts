@@ -1,4 +1,5 @@
 import LineBreaker from 'linebreak';
+import { LRUCache } from 'lru-cache';
 import { SOFT_HYPHEN } from './hyphenation.ts';
 import { breakCost, loneWordCost, settingCost, type CostedLine } from './setting-rules.ts';
 import type { ShapedText } from './typesetter.ts';
@@ -37,6 +38,18 @@ const MAX_AVERAGED_LINES = 2;
  * @returns the lines; one is wider than asked only where a single word is
  */
 export function breakLines(shaped: ShapedText, maxWidthEm: number): readonly Line[] {
+  const kept = keptLines.get(shaped) ?? new LRUCache<number, readonly Line[]>({ max: MAX_KEPT_WIDTHS });
+  keptLines.set(shaped, kept);
+  const lines = kept.get(maxWidthEm) ?? breakAfresh(shaped, maxWidthEm);
+  kept.set(maxWidthEm, lines);
+  return lines;
+}
+
+/** Lines of a text by the widths it has been broken at: a setting is costed, measured and set at the same one. */
+const keptLines = new WeakMap<ShapedText, LRUCache<number, readonly Line[]>>();
+const MAX_KEPT_WIDTHS = 64;
+
+function breakAfresh(shaped: ShapedText, maxWidthEm: number): readonly Line[] {
   const chunks = chunksOf(shaped);
   const lines: Line[] = [];
   for (let first = 0; first < chunks.length; ) {
@@ -76,13 +89,21 @@ export function lineText(text: string, { start, end }: Pick<Line, 'start' | 'end
 
 /** What the lines of a setting cost, by the rules of setting. */
 export function linesCost(shaped: ShapedText, lines: readonly Line[], lostRatio: number): number {
-  const byEnd = new Map(chunksOf(shaped).map((chunk) => [chunk.end, chunk]));
+  const byEnd = chunksByEnd(shaped);
   const costed = lines.map((line, index): CostedLine => {
     const closing = byEnd.get(line.end);
     const isFree = index < lines.length - 1 && closing?.forced === false;
     return { width: line.widthEm, words: wordsIn(shaped.text.slice(line.start, line.end)), breakCost: isFree ? closing.breakCost : 0 };
   });
   return settingCost(costed, lostRatio);
+}
+
+const byEndCache = new WeakMap<ShapedText, ReadonlyMap<number, Chunk>>();
+
+function chunksByEnd(shaped: ShapedText): ReadonlyMap<number, Chunk> {
+  const byEnd = byEndCache.get(shaped) ?? new Map(chunksOf(shaped).map((chunk) => [chunk.end, chunk]));
+  byEndCache.set(shaped, byEnd);
+  return byEnd;
 }
 
 function wordsIn(line: string): number {

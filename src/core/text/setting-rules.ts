@@ -130,12 +130,20 @@ export interface CostedLine {
 }
 
 /**
+ * What it costs to be smaller than possible.
+ * @param ratio largest possible size / size
+ */
+export function lostSizeCost(ratio: number): number {
+  return settingWeights.lostSize * Math.log(Math.max(1, ratio));
+}
+
+/**
  * What a setting costs.
  * @param lostRatio largest possible size / size
  */
 export function settingCost(lines: readonly CostedLine[], lostRatio: number): number {
   const weights = settingWeights;
-  const lost = weights.lostSize * Math.log(Math.max(1, lostRatio));
+  const lost = lostSizeCost(lostRatio);
   if (lines.length < 2) return lost + weights.oneLine;
   const widest = Math.max(...lines.map((line) => line.width));
   const words = lines.reduce((sum, line) => sum + line.words, 0);
