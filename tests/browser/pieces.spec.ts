@@ -1,0 +1,65 @@
+import { expect, freshData, test } from './fixtures.ts';
+import { comeInAs, expectSaved, startPiece } from './steps.ts';
+
+test.use(freshData(import.meta.url));
+
+test('pieces are searched, filtered, duplicated, archived and deleted with a way back, and the address says what is shown', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Tally');
+  await page.getByLabel('Number').fill('41');
+  await page.getByLabel('Sentence').fill('zebras in the loft');
+  await expectSaved(page);
+  await page.goto('/b/gullwick/make/pieces');
+  const list = page.getByRole('list', { name: 'Pieces' });
+  const found = list.getByRole('listitem').filter({ hasText: 'zebras' });
+  await page.getByRole('searchbox', { name: 'Search pieces' }).fill('zebr');
+  await expect(list.getByRole('listitem')).toHaveCount(1);
+  await page.getByRole('combobox', { name: 'Kind' }).selectOption({ label: 'Videos' });
+  await expect(page.getByText('No piece fits these filters.')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Kind' }).selectOption({ label: 'Graphics' });
+  expect(new URL(page.url()).search).toBe('?words=zebr&kind=graphic');
+  await page.reload();
+  await expect(found).toHaveCount(1);
+
+  const act = async (index: number, action: string): Promise<void> => {
+    await found.nth(index).getByRole('button', { name: /^Actions for/ }).click();
+    await page.getByRole('menuitem', { name: action }).click();
+  };
+  await act(0, 'Duplicate');
+  await expect(found).toHaveCount(2);
+  await expect(found.first()).toContainText('copy');
+  await act(0, 'Archive');
+  await expect(found).toHaveCount(1);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(found).toHaveCount(2);
+  await act(0, 'Delete');
+  await expect(found).toHaveCount(1);
+  await page.getByRole('combobox', { name: 'Show' }).selectOption({ label: 'Deleted' });
+  await expect(found).toHaveCount(1);
+  await act(0, 'Restore');
+  await expect(page.getByText('No piece fits these filters.')).toBeVisible();
+  await page.getByRole('combobox', { name: 'Show' }).selectOption({ label: 'In use' });
+  await expect(found).toHaveCount(2);
+});
+
+test('a piece with scheduled posts is not deleted', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?status=scheduled');
+  const item = page.getByRole('list', { name: 'Pieces' }).getByRole('listitem').first();
+  const name = (await item.getByRole('link').innerText()).trim();
+  await item.getByRole('button', { name: /^Actions for/ }).click();
+  await page.getByRole('menuitem', { name: 'Delete' }).click();
+  await expect(page.getByRole('status').filter({ hasText: /scheduled\. Cancel/ })).toBeVisible();
+  await expect(page.getByRole('link').filter({ hasText: name }).first()).toBeVisible();
+});
+
+test('picked pictures become a carousel with a slide each', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
+  const tiles = page.getByRole('list', { name: 'Media' }).getByRole('listitem');
+  const picks = page.getByRole('checkbox', { name: /^Pick / });
+  await expect(picks.first()).toBeAttached();
+  expect(await tiles.count()).toBeGreaterThan(3);
+  for (const index of [0, 1, 2]) await picks.nth(index).check({ force: true });
+  await page.getByRole('group', { name: 'Picked pictures' }).getByRole('button', { name: 'Make a carousel' }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+/);
+  await expect(page.getByRole('listbox', { name: 'Slides in their order' }).getByRole('option')).toHaveCount(5);
+});
