@@ -23,5 +23,30 @@ export function sampleSites(): Hono {
   sites.get('/salt-and-rye/', (context) => context.html(PAGE));
   sites.get('/salt-and-rye/style.css', (context) => context.body(STYLE, 200, { 'content-type': 'text/css' }));
   sites.get('/salt-and-rye/icon.svg', (context) => context.body(ICON, 200, { 'content-type': 'image/svg+xml' }));
+  sites.get('/salt-and-rye/oven-bell.wav', (context) => context.body(ovenBell(), 200, { 'content-type': 'audio/wav' }));
   return sites;
+}
+
+const BELL_HZ = 880;
+const SAMPLE_RATE = 8_000;
+
+/** A second of a bell that fades, as a WAV file: what a site has to be fetched that is no picture. */
+function ovenBell(): Uint8Array<ArrayBuffer> {
+  const bytes = new Uint8Array(44 + SAMPLE_RATE * 2);
+  const view = new DataView(bytes.buffer);
+  const write = (at: number, text: string): void => [...text].forEach((letter, index) => view.setUint8(at + index, letter.charCodeAt(0)));
+  write(0, 'RIFF');
+  view.setUint32(4, bytes.length - 8, true);
+  write(8, 'WAVEfmt ');
+  view.setUint32(16, 16, true);
+  view.setUint16(20, 1, true);
+  view.setUint16(22, 1, true);
+  view.setUint32(24, SAMPLE_RATE, true);
+  view.setUint32(28, SAMPLE_RATE * 2, true);
+  view.setUint16(32, 2, true);
+  view.setUint16(34, 16, true);
+  write(36, 'data');
+  view.setUint32(40, SAMPLE_RATE * 2, true);
+  for (let index = 0; index < SAMPLE_RATE; index += 1) view.setInt16(44 + index * 2, Math.sin((index / SAMPLE_RATE) * 2 * Math.PI * BELL_HZ) * 20_000 * Math.exp((-4 * index) / SAMPLE_RATE), true);
+  return bytes;
 }

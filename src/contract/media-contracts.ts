@@ -139,7 +139,7 @@ export const replaceMediaFile = contract({
 export const fetchMedia = contract({
   method: 'POST',
   path: '/api/brands/{brand}/media/by-address',
-  summary: 'Import the picture at a public web address',
+  summary: 'Import the picture, clip or sound at a public web address',
   params: brandParams,
   body: object({ address: string().trim().required('Say where the picture is').max(2000) }).noUnknown(),
   answer: mediaItemSchema,

@@ -74,6 +74,15 @@ describe('the guard before outside addresses', () => {
   });
 });
 
+describe('what lies at an address', () => {
+  it('may be a sound: it is imported as an upload is, and its source is kept', async () => {
+    const address = `${stack.standin.origin}/sites/salt-and-rye/oven-bell.wav`;
+    const { status, body } = await stack.wren.ask('POST', `${base}/by-address`, { address });
+    expect([status, body['name'], body['sourceAddress']]).toEqual([201, 'oven-bell.wav', address]);
+    expect((body['recording'] as unknown as { kind: string; durationMs: number }).kind).toBe('sound');
+  });
+});
+
 describe('the picture library', () => {
   it('is searched by words, and a picture comes with its credit, licence and alt text', async () => {
     const found = (await stack.wren.ask('GET', '/api/brands/gullwick/library?words=patchwork')).body['items'] as unknown as { id: string; credit: string }[];

@@ -1,7 +1,7 @@
 import { produce, type Draft } from 'immer';
 import { describe, expect, it } from 'vitest';
 import { plainPiece } from '../../../tests/fixtures/piece.ts';
-import { adjustCut, moveCrop, rejoinCut, stepText, toggleHidden } from './adjust.ts';
+import { adjustCut, applyToCuts, moveCrop, rejoinCut, setScheme, stepText, toggleHidden } from './adjust.ts';
 import type { Adjustment } from './adjustment.ts';
 import { adjustmentOf, readPiece, type Piece } from './piece.ts';
 
@@ -48,5 +48,28 @@ describe('adjusting a cut', () => {
     ['a zoom out', { crops: { photo: { x: 0.5, y: 0.5, zoom: 0.5 } } }],
   ])('refuses %s in a document', (_, adjustment) => {
     expect(() => readPiece({ ...plainPiece, adjustments: { [KEY]: adjustment } })).toThrow();
+  });
+});
+
+describe('taking over what differs', () => {
+  const from: Adjustment = { arrangement: 'bluff', scheme: 'bold', textStep: -1, hidden: ['line'], crops: { photo: { x: 0.2, y: 0.5, zoom: 2 } } };
+  const other = 'c1.story';
+  const applied = (reach: 'shape' | 'all', before: Adjustment = {}): Adjustment | undefined =>
+    produce({ ...plainPiece, adjustments: { [other]: before } }, (draft: Draft<Piece>) => applyToCuts(draft, from, [other], reach)).adjustments[other];
+
+  it('gives cuts of the same shape everything, others what any shape can take', () => {
+    expect(applied('shape')).toEqual(from);
+    expect(applied('all')).toEqual({ scheme: 'bold', textStep: -1, hidden: ['line'] });
+  });
+
+  it('leaves others the arrangement, the crop and the slides that are their own', () => {
+    const own: Adjustment = { arrangement: 'shore', crops: { photo: { x: 0.9, y: 0.5, zoom: 1 } }, withoutSlides: ['f2'] };
+    expect(applied('all', own)).toEqual({ ...own, scheme: 'bold', textStep: -1, hidden: ['line'] });
+  });
+
+  it('sets one scheme for all, and the template’s own again', () => {
+    const schemed = (scheme: string | undefined): Piece => produce(plainPiece, (draft: Draft<Piece>) => setScheme(draft, [KEY, other], scheme));
+    expect(schemed('bold').adjustments).toEqual({ [KEY]: { scheme: 'bold' }, [other]: { scheme: 'bold' } });
+    expect(schemed(undefined).adjustments).toEqual({});
   });
 });

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { formatMoment, resolveWallTime, wallTimeOf } from './wall-time.ts';
+import { formatMoment, resolveWallTime, shortDay, wallTimeOf } from './wall-time.ts';
 
 const utc = (iso: string): number => Date.parse(iso);
 
@@ -49,5 +49,20 @@ describe('resolveWallTime', () => {
 describe('formatMoment', () => {
   it('always names the zone', () => {
     expect(formatMoment(utc('2026-11-25T09:30:00Z'), 'Europe/London')).toBe('Wed 25 Nov 2026, 09:30 London');
+  });
+});
+
+describe('shortDay', () => {
+  it.each([
+    ['2026-11-25T00:05:00Z', 'today 00:05'],
+    ['2026-11-24T23:59:00Z', 'yesterday 23:59'],
+    ['2026-11-01T09:30:00Z', '1 Nov'],
+    ['2025-11-01T09:30:00Z', '1 Nov 2025'],
+  ])('writes %s as %s', (at, expected) => {
+    expect(shortDay(utc(at), utc('2026-11-25T09:30:00Z'), 'Europe/London')).toBe(expected);
+  });
+
+  it('goes by the days of the zone', () => {
+    expect(shortDay(utc('2026-11-24T23:59:00Z'), utc('2026-11-25T09:30:00Z'), 'Europe/Berlin')).toBe('today 00:59');
   });
 });

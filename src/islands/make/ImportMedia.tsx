@@ -93,7 +93,7 @@ function FromAddress({ brand, onDone, onClose }: WayProps & { readonly onClose: 
       }}
       className="space-y-4"
     >
-      <Field label="Address of the picture" hint="Only public addresses are fetched. Note the credit and the licence afterwards." problem={fetchIt.error?.message}>
+      <Field label="Address of the picture, clip or sound" hint="Only public addresses are fetched. Note the credit and the licence afterwards." problem={fetchIt.error?.message}>
         {({ id, describedBy, invalid }) => <input id={id} aria-describedby={describedBy} aria-invalid={invalid} value={address} placeholder="https://" onChange={(event) => setAddress(event.target.value)} className={inputClasses} />}
       </Field>
       <Button type="submit" look="primary" disabled={fetchIt.isPending || address.trim() === ''}>

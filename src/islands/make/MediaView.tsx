@@ -10,6 +10,7 @@ import { Queries } from '../ui/Queries.tsx';
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { ImportMedia } from './ImportMedia.tsx';
 import { filesOf } from '../media/dropped-files.ts';
+import { DropFiles } from '../media/DropFiles.tsx';
 import { allMedia, mediaQuery, MediaSearch } from '../media/MediaSearch.tsx';
 import { MakeFromMedia } from './MakeFromMedia.tsx';
 import { FocalPanel } from './FocalPanel.tsx';
@@ -44,7 +45,6 @@ function Media({ brand }: BrandProps) {
   const [chosenId, setChosenId] = useState<string | null>(null);
   const [picked, setPicked] = useState<readonly MediaSummary[]>([]);
   const pick = (item: MediaSummary): void => setPicked((now) => (now.some(({ id }) => id === item.id) ? now.filter(({ id }) => id !== item.id) : [...now, item]));
-  const [dragging, setDragging] = useState(false);
   const scroller = useRef<HTMLDivElement>(null);
   const show = (item: MediaItem): void => {
     void client.invalidateQueries({ queryKey: ['media', brand.slug] });
@@ -66,19 +66,7 @@ function Media({ brand }: BrandProps) {
   const chosen = items.find((item) => item.id === chosenId) ?? null;
   const isFiltered = Object.keys(filter).length > 0;
   return (
-    <main
-      className="relative flex min-h-0 flex-1"
-      onDragOver={(event) => {
-        event.preventDefault();
-        setDragging(true);
-      }}
-      onDragLeave={(event) => event.currentTarget === event.target && setDragging(false)}
-      onDrop={(event) => {
-        event.preventDefault();
-        setDragging(false);
-        void filesOf(event.dataTransfer).then(uploads.add);
-      }}
-    >
+    <DropFiles as="main" isOpen onFiles={uploads.add} className="relative flex min-h-0 flex-1">
       <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
           <h1 className="text-xl font-semibold">Media</h1>
@@ -97,9 +85,9 @@ function Media({ brand }: BrandProps) {
         {pages.isSuccess && items.length === 0 && isFiltered ? (
           <p className="py-16 text-center text-sm text-quiet">{archived ? 'Nothing is archived.' : 'No picture has all of these words.'}</p>
         ) : pages.isSuccess && items.length === 0 ? (
-          <EmptyMedia dragging={dragging} />
+          <EmptyMedia />
         ) : (
-          <EndlessList label="Media" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={160} gapPx={{ x: 12, y: 12 }} estimatedRowPx={220} className={`rounded-md ${dragging ? 'outline-2 outline-offset-8 outline-house outline-dashed' : ''}`}>
+          <EndlessList label="Media" items={items} keyOf={({ id }) => id} pages={pages} scroller={scroller} minColumnPx={160} gapPx={{ x: 12, y: 12 }} estimatedRowPx={220} className="rounded-md">
             {(item) => (
               <div className="group relative">
               <button
@@ -128,7 +116,7 @@ function Media({ brand }: BrandProps) {
         )}
       </div>
       {chosenId !== null && <ChosenItem key={chosenId} brand={brand.slug} id={chosenId} revision={chosen?.revision ?? null} onClose={() => setChosenId(null)} />}
-    </main>
+    </DropFiles>
   );
 }
 
@@ -151,9 +139,9 @@ function RecordingLength({ recording }: { readonly recording: NonNullable<MediaS
   );
 }
 
-function EmptyMedia({ dragging }: { readonly dragging: boolean }) {
+function EmptyMedia() {
   return (
-    <div className={`grid h-80 place-items-center rounded-md border border-dashed text-center ${dragging ? 'border-house bg-house-soft' : 'border-edge'}`}>
+    <div className="grid h-80 place-items-center rounded-md border border-dashed border-edge text-center">
       <div className="max-w-sm">
         <p className="font-heading text-lg font-semibold">Drop pictures here</p>
         <p className="mt-1 text-sm text-quiet">JPEG, PNG or WebP. They are turned upright, their location is removed, and the point that every crop should keep is proposed.</p>

@@ -11,6 +11,11 @@ import { EndlessList } from '../ui/EndlessList.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { useNow } from '../ui/use-now.ts';
+import { DropFiles } from '../media/DropFiles.tsx';
+import { UploadList } from '../media/UploadList.tsx';
+import { useUploads } from '../media/use-uploads.ts';
+import type { MediaItem } from '../media/media-address.ts';
+import { MakeFromMedia } from './MakeFromMedia.tsx';
 import { isFiltered, readPieceQuery, toListQuery, writePieceQuery, type PieceQuery } from './piece-query.ts';
 import { PieceFilters } from './PieceFilters.tsx';
 import { PieceMenu } from './PieceMenu.tsx';
@@ -38,7 +43,11 @@ function Pieces({ brand, nowMs: serverNowMs }: BrandProps) {
   const [picking, setPicking] = useState(false);
   const [query, setQuery] = useState<PieceQuery>({});
   const nowMs = useNow(serverNowMs);
-  const scroller = useRef<HTMLElement>(null);
+  // Pictures that are dropped here become pieces.
+  const [dropped, setDropped] = useState<readonly MediaItem[]>([]);
+  const uploads = useUploads(brand.slug, (item) => setDropped((now) => [...now, item]));
+  const mayMake = roleMay(brand.role, 'make');
+  const scroller = useRef<HTMLDivElement>(null);
   useEffect(() => {
     if (new URLSearchParams(location.search).has('new')) setPicking(true);
     setQuery(readPieceQuery(location.search));
@@ -60,17 +69,20 @@ function Pieces({ brand, nowMs: serverNowMs }: BrandProps) {
   const isNarrowed = isFiltered(query) || shelf !== 'use';
   const isFirst = pages.isSuccess && items.length === 0 && !isNarrowed;
   return (
-    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-4 py-5 md:px-6">
+    <DropFiles as="main" isOpen={mayMake} onFiles={uploads.add} className="flex min-h-0 flex-1 flex-col">
+    <div ref={scroller} className="min-h-0 flex-1 overflow-auto px-4 py-5 md:px-6">
       <div className="mb-4 flex items-center justify-between gap-4">
         <h1 className="text-xl font-semibold">Pieces</h1>
-        {!picking && roleMay(brand.role, 'make') && (
+        {!picking && mayMake && (
           <Button look="primary" onClick={() => setPicking(true)}>
             <Plus aria-hidden className="size-4" />
             New piece
           </Button>
         )}
       </div>
-      {(picking || isFirst) && roleMay(brand.role, 'make') && <TemplatePicker brand={brand.slug} onClose={items.length > 0 ? () => setPicking(false) : null} />}
+      <UploadList uploads={uploads} />
+      {dropped.length > 0 && <MakeFromMedia brand={brand.slug} picked={dropped} onClear={() => setDropped([])} />}
+      {(picking || isFirst) && mayMake && <TemplatePicker brand={brand.slug} onClose={items.length > 0 ? () => setPicking(false) : null} />}
       {!isFirst && <PieceFilters brand={brand.slug} query={query} onChange={change} />}
       {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
       {pages.isSuccess && items.length === 0 && isNarrowed && <p className="py-16 text-center text-sm text-quiet">{isFiltered(query) ? nothing.use : nothing[shelf]}</p>}
@@ -89,7 +101,7 @@ function Pieces({ brand, nowMs: serverNowMs }: BrandProps) {
             <span className="block truncate text-xs text-quiet tabular-nums">
               {query.sort === 'created' ? `Started ${shortDay(item.createdMs, nowMs, brand.zone)}` : `Changed ${shortDay(item.updatedMs, nowMs, brand.zone)}`} · {item.personName}
             </span>
-            {roleMay(brand.role, 'make') && (
+            {mayMake && (
               <span className="absolute right-0 bottom-9">
                 <PieceMenu brand={brand.slug} piece={item} shelf={shelf} />
               </span>
@@ -97,7 +109,8 @@ function Pieces({ brand, nowMs: serverNowMs }: BrandProps) {
           </article>
         )}
       </EndlessList>
-    </main>
+    </div>
+    </DropFiles>
   );
 }
 

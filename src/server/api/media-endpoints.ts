@@ -1,4 +1,6 @@
-import { readFile, rm } from 'node:fs/promises';
+import { createHash } from 'node:crypto';
+import { readFile, rm, writeFile } from 'node:fs/promises';
+import { fileTypeFromBuffer } from 'file-type';
 import * as contracts from '../../contract/media-contracts.ts';
 import { getChannel, type Brand } from '../db/brand-repository.ts';
 import { findDelivery } from '../db/delivery-repository.ts';
@@ -11,7 +13,7 @@ import { smallCopy } from '../derived/small-copy.ts';
 import { readPin } from '../documents/pins.ts';
 import { imported } from '../imports/import-at-once.ts';
 import { keepMediaBytes } from '../imports/keep-media.ts';
-import { receiveUpload } from '../media/receive-upload.ts';
+import { isRecordingType, receiveUpload } from '../media/receive-upload.ts';
 import { usesOfMedia } from '../imports/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
 import { getLibraryEntry, libraryFile, searchPictureLibrary } from '../outside/picture-library.ts';
@@ -131,17 +133,22 @@ const replaceMediaFile = defineEndpoint({
       throw new ProblemError(409, 'picture-known', `This file is already here, as “${twin.name}”.`);
     }
     const replaces = { mediaId: current.id, revision: current.revision };
-    return describeMedia(await imported(services, brand, { received, name: query.name, personId: caller.person.id, signal: request.signal, replaces }));
+    return describeMedia(await imported(services, brand, { received, name: query.name, personId: caller.person.id, signal: request.signal, about: { replaces } }));
   },
 });
 
 const fetchMedia = defineEndpoint({
   contract: contracts.fetchMedia,
   may: 'make',
-  async handle({ services, brand, body, nowMs }) {
-    const fetched = await guardedFetch(body.address, { mostBytes: contracts.MAX_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*' });
+  async handle({ services, brand, caller, body, request, nowMs }) {
+    const fetched = await guardedFetch(body.address, { mostBytes: contracts.MAX_UPLOAD_BYTES, trustedHosts: services.settings.trustedHosts, accept: 'image/*,video/*,audio/*' });
     const name = decodeURIComponent(new URL(fetched.address).pathname.split('/').at(-1) ?? '').slice(0, 200) || new URL(fetched.address).hostname;
-    return describeMedia(await keepMediaBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
+    if (!isRecordingType((await fileTypeFromBuffer(fetched.bytes))?.mime)) return describeMedia(await keepMediaBytes(services, brand, fetched.bytes, { name, sourceAddress: fetched.address }, nowMs));
+    // Clips and sounds are transcoded: that is work of the queue.
+    const path = await services.media.temporaryPath();
+    await writeFile(path, fetched.bytes);
+    const received = { path, bytes: fetched.bytes.length, hash: createHash('sha256').update(fetched.bytes).digest('hex') };
+    return describeMedia(await imported(services, brand, { received, name, personId: caller.person.id, signal: request.signal, about: { sourceAddress: fetched.address } }));
   },
 });
 

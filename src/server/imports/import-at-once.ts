@@ -9,7 +9,7 @@ import { waitForJob } from '../jobs/wait-for-job.ts';
 import type { ReceivedFile } from '../media/receive-upload.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
-import { importJob, importJobKey, importProblem, type Replacement } from './import-upload.ts';
+import { importJob, importJobKey, importProblem, type ImportAbout } from './import-upload.ts';
 
 /** A clip of half an hour is transcoded within this time; when the caller leaves earlier, the import continues. */
 const WAIT_MS = 30 * 60_000;
@@ -19,20 +19,20 @@ export interface FileAtOnce {
   readonly name: string;
   readonly personId: string;
   readonly signal: AbortSignal;
-  readonly replaces?: Replacement;
+  readonly about?: ImportAbout;
 }
 
 /**
  * Queues the import of a file that came in one request, and waits for its result.
  * @throws ProblemError saying what is wrong with the file; 503 when it takes too long
  */
-export async function imported(services: Pick<Services, 'db' | 'media' | 'clock'>, brand: Brand, { received, name, personId, signal, replaces }: FileAtOnce): Promise<MediaItem> {
+export async function imported(services: Pick<Services, 'db' | 'media' | 'clock'>, brand: Brand, { received, name, personId, signal, about }: FileAtOnce): Promise<MediaItem> {
   const { db, media, clock } = services;
   const parts = new UploadParts(media);
   const id = nanoid(16);
   await rename(received.path, parts.pathOf(id));
   await insertUpload(db, { id, brandId: brand.id, personId, name, bytes: received.bytes, startedMs: clock.machineNowMs() });
-  await enqueueJob(db, importJob(id, replaces), clock.machineNowMs());
+  await enqueueJob(db, importJob(id, about), clock.machineNowMs());
   const job = await waitForJob(db, importJobKey(id), WAIT_MS, signal);
   if (job?.state === 'failed') {
     // Nobody has been told the upload's name, so nobody can retry it.

@@ -26,9 +26,16 @@ export interface Replacement {
   readonly revision: number;
 }
 
+/** What an import has to know beside the file. */
+export interface ImportAbout {
+  readonly replaces?: Replacement;
+  /** Where it was fetched from. */
+  readonly sourceAddress?: string;
+}
+
 /** Imports a file that has arrived whole: pictures take a second, clips up to minutes. */
-export function importJob(uploadId: string, replaces?: Replacement): NewJob {
-  return { key: importJobKey(uploadId), kind: KIND, lane: 'import', payload: { uploadId, ...(replaces ? { replaces } : {}) }, maxAttempts: MAX_IMPORT_ATTEMPTS, priority: 1 };
+export function importJob(uploadId: string, about: ImportAbout = {}): NewJob {
+  return { key: importJobKey(uploadId), kind: KIND, lane: 'import', payload: { uploadId, ...about }, maxAttempts: MAX_IMPORT_ATTEMPTS, priority: 1 };
 }
 
 type ImportServices = Pick<Services, 'db' | 'clock' | 'media'>;
@@ -42,9 +49,9 @@ export function importHandler(services: ImportServices): JobHandler {
       const parts = new UploadParts(services.media);
       try {
         const incoming = { path: parts.pathOf(upload.id), hash: await parts.hashOf(upload.id), name: upload.name, options: { signal, onProgress: progress } };
-        const replaces = job.payload['replaces'] as Replacement | undefined;
+        const { replaces, sourceAddress } = job.payload as ImportAbout;
         const brand = { id: upload.brandId };
-        const item = replaces ? await replaceMedia(services, brand, replaces, incoming) : await keepMedia(services, brand, incoming, await services.clock.nowMs());
+        const item = replaces ? await replaceMedia(services, brand, replaces, incoming) : await keepMedia(services, brand, { ...incoming, ...(sourceAddress === undefined ? {} : { sourceAddress }) }, await services.clock.nowMs());
         await noteImported(services.db, upload, item.id, services.clock.machineNowMs());
         await parts.drop(upload.id);
         await requestCopies(services, item);

@@ -3,17 +3,17 @@ import { memo, useState } from 'react';
 import type { Fact } from '../../../core/brand/brand-book.ts';
 import { textsKeptAside } from '../../../core/piece/change-template.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
-import { putPicture } from '../../../core/piece/put-picture.ts';
 import { ownSlots } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
 import type { Slot } from '../../../core/template/template.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
-import { toast } from '../../ui/toast.tsx';
 import { CoverFields } from '../video/CoverFields.tsx';
 import { draftFrame } from '../draft-frame.ts';
 import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
 import type { ContentProps } from '../view-props.ts';
+import { DropFiles } from '../../media/DropFiles.tsx';
+import { putInSlot } from './use-picture-slots.ts';
 import { TemplateChoice } from './TemplateChoice.tsx';
 import { MarkSlot } from './MarkSlot.tsx';
 import { MediaPicker } from '../../media/MediaPicker.tsx';
@@ -134,35 +134,15 @@ function describeFit(slot: string, frame: Frame, cuts: Cuts): Fit {
 
 function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
   const [picking, setPicking] = useState(false);
-  const [isOver, setOver] = useState(false);
   const value = frame.slots[slot.key];
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
   const choose = (chosen: MediaItem): void => {
-    onMedia(chosen);
     setPicking(false);
-    let keepsOtherAltText = false;
-    store.change(`slot-${frame.id}-${slot.key}`, (draft) => {
-      keepsOtherAltText = putPicture(draft, { frameId: frame.id, slot: slot.key, before: item ?? null, picture: chosen }).keepsOtherAltText;
-    });
-    if (keepsOtherAltText) toast('problem', 'The alt text stays as it was written. Check whether it still describes the picture.');
+    putInSlot({ store, media, onMedia }, frame, slot.key, chosen);
   };
   const uploads = useUploads(brand.slug, choose);
   return (
-    <div
-      className={isOver ? 'rounded-md outline-2 outline-offset-4 outline-house outline-dashed' : ''}
-      onDragOver={(event) => {
-        if (readOnly) return;
-        event.preventDefault();
-        setOver(true);
-      }}
-      onDragLeave={() => setOver(false)}
-      onDrop={(event) => {
-        if (readOnly) return;
-        event.preventDefault();
-        setOver(false);
-        uploads.add([...event.dataTransfer.files].slice(0, 1));
-      }}
-    >
+    <DropFiles isOpen={!readOnly} onFiles={(files) => uploads.add(files.slice(0, 1))} className="rounded-md">
       <p className="mb-1 text-sm font-semibold">{slot.label}</p>
       <UploadList uploads={uploads} />
       {item ? (
@@ -197,6 +177,6 @@ function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: Co
         </button>
       )}
       {picking && <MediaPicker brand={brand.slug} onChoose={choose} onClose={() => setPicking(false)} />}
-    </div>
+    </DropFiles>
   );
 }

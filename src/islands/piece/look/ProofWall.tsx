@@ -1,22 +1,28 @@
 import { memo, useState } from 'react';
 import { differs } from '../../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import type { ViewProps } from '../view-props.ts';
+import { DropFiles } from '../../media/DropFiles.tsx';
+import { UploadList } from '../../media/UploadList.tsx';
+import type { LookProps } from '../view-props.ts';
+import { usePictureSlots } from './use-picture-slots.ts';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import { ExportCuts } from './ExportCuts.tsx';
 import type { Cut, Cuts } from '../use-cuts.ts';
 import { WallScale } from '../../preview/WallScale.tsx';
 
-interface WallProps extends Pick<ViewProps, 'cuts' | 'brand' | 'pieceId' | 'store'> {
+interface WallProps extends LookProps {
   readonly onChoose: (key: string) => void;
 }
 
 /** All cuts side by side at one scale, grouped by channel, repainted with every keystroke. */
-export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) {
+export function ProofWall({ onChoose, ...props }: WallProps) {
+  const { cuts, brand, pieceId, store, piece, template } = props;
+  const pictures = usePictureSlots(props, template, piece.frames[0]);
   const [grouping, setGrouping] = useState<Grouping>('channel');
   const groups = groupCuts(cuts.list, grouping);
   return (
-    <section aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
+    <DropFiles as="section" isOpen={pictures.isTaking} onFiles={pictures.add} aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
+      <UploadList uploads={pictures.uploads} />
       <div className="mb-3 flex items-center justify-between gap-4">
         <p className="mr-auto text-xs whitespace-nowrap text-quiet">{cuts.list.length} cuts at one scale</p>
         <label className="flex items-center gap-2 text-xs whitespace-nowrap text-quiet">
@@ -56,7 +62,7 @@ export function ProofWall({ cuts, brand, pieceId, store, onChoose }: WallProps) 
           </div>
         );
       })}
-    </section>
+    </DropFiles>
   );
 }
 

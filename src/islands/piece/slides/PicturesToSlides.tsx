@@ -1,9 +1,10 @@
 import { castDraft } from 'immer';
 import Images from 'lucide-react/icons/images';
 import { nanoid } from 'nanoid';
-import { useState, type DragEvent, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { pictureSlides, takesPictures } from '../../../core/piece/draft-slides.ts';
 import { FilePick } from '../../ui/FilePick.tsx';
+import { DropFiles } from '../../media/DropFiles.tsx';
 import { UploadList } from '../../media/UploadList.tsx';
 import { useUploads, type Uploads } from '../../media/use-uploads.ts';
 import type { ContactProps } from '../view-props.ts';
@@ -73,19 +74,9 @@ export function PicturesButton({ template, pictures }: Pick<ContactProps, 'templ
 
 /** Pictures that are dropped on the sheet become slides, too. */
 export function PicturesDrop({ template, pictures, readOnly, children }: Pick<ContactProps, 'template' | 'readOnly'> & { readonly pictures: PictureSlides; readonly children: ReactNode }) {
-  const isTaken = !readOnly && takesPictures(template);
-  const holdsFiles = (event: DragEvent): boolean => isTaken && event.dataTransfer.types.includes('Files');
   return (
-    <div
-      className="min-h-0 flex-1 overflow-auto px-5 pb-6"
-      onDragOver={(event) => holdsFiles(event) && event.preventDefault()}
-      onDrop={(event) => {
-        if (!holdsFiles(event)) return;
-        event.preventDefault();
-        pictures.add([...event.dataTransfer.files]);
-      }}
-    >
+    <DropFiles isOpen={!readOnly && takesPictures(template)} onFiles={pictures.add} className="min-h-0 flex-1 overflow-auto px-5 pb-6">
       {children}
-    </div>
+    </DropFiles>
   );
 }

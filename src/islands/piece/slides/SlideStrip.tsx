@@ -44,7 +44,7 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
   return (
     <div className="sticky top-0 z-20 bg-wall pb-2">
       {!readOnly && <StripActions {...props} working={working} change={change} />}
-      <div className="flex" style={{ paddingLeft: headerPx + gapPx }}>
+      <div className="group flex flex-wrap" style={{ paddingLeft: headerPx + gapPx }}>
         <ListBox
           aria-label={`${words.One}s in their order`}
           orientation="horizontal"
@@ -79,6 +79,7 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
             );
           }}
         </ListBox>
+        {!readOnly && <p className="hidden w-full pt-1.5 text-xs text-quiet group-has-focus-visible:block">Enter picks the {words.one} up, arrows carry it, Enter puts it down, Escape leaves it where it was.</p>}
       </div>
     </div>
   );
