@@ -38,7 +38,8 @@ function Frame({ stored, title, aside, children, brand }: FrameProps & { readonl
           <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={bookPlace} onResolve={(decide) => void store.resolve(decide).then(edit.save)} />
         </div>
       )}
-      <div className="mb-5 flex min-h-8 items-center gap-4">
+      {/* It stays in sight: what is changed far down is saved from there. */}
+      <div className="sticky top-0 z-20 -mx-6 -mt-5 mb-3 flex min-h-8 flex-wrap items-center gap-x-4 gap-y-2 bg-wall px-6 pt-5 pb-2">
         <h1 className="mr-auto text-xl font-semibold">{title}</h1>
         {changed ? (
           <>
