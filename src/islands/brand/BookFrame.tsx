@@ -39,7 +39,7 @@ function Frame({ stored, title, aside, children, brand }: FrameProps & { readonl
         </div>
       )}
       {/* It stays in sight: what is changed far down is saved from there. */}
-      <div className="sticky top-0 z-20 -mx-6 -mt-5 mb-3 flex min-h-8 flex-wrap items-center gap-x-4 gap-y-2 bg-wall px-6 pt-5 pb-2">
+      <div className="sticky -top-5 z-20 -mx-6 -mt-5 mb-3 flex min-h-8 flex-wrap items-center gap-x-4 gap-y-2 bg-wall px-6 pt-5 pb-2">
         <h1 className="mr-auto text-xl font-semibold">{title}</h1>
         {changed ? (
           <>
