@@ -24,7 +24,7 @@ import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
 import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
-import { fieldPath, rectPath, windowPath } from './part-outlines.ts';
+import { fieldPath, rectPath, slantedPath, windowPath } from './part-outlines.ts';
 import type { CutFinding, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
 
@@ -385,18 +385,6 @@ function isUnderneath(part: Part): boolean {
 function duotoneOf(scheme: ResolvedScheme): Tone {
   const groundIsDark = relativeLuminance(scheme.ground) < relativeLuminance(scheme.ink);
   return groundIsDark ? { dark: scheme.ground, light: scheme.ink } : { dark: scheme.ink, light: scheme.ground };
-}
-
-/** A box whose one edge rises from left to right (or leans to the right) by `slantPx` beyond the box. */
-function slantedPath({ xPx, yPx, widthPx, heightPx }: Box, edge: Edge, slantPx: number): string {
-  const [right, bottom] = [xPx + widthPx, yPx + heightPx];
-  const corners: Record<Edge, readonly (readonly [number, number])[]> = {
-    top: [[xPx, yPx], [right, yPx - slantPx], [right, bottom], [xPx, bottom]],
-    bottom: [[xPx, yPx], [right, yPx], [right, bottom], [xPx, bottom + slantPx]],
-    right: [[xPx, yPx], [right + slantPx, yPx], [right, bottom], [xPx, bottom]],
-    left: [[xPx, yPx], [right, yPx], [right, bottom], [xPx - slantPx, bottom]],
-  };
-  return `M${corners[edge].map(([x, y]) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
 }
 
 function clampToCut(box: Box, size: { widthPx: number; heightPx: number }): Box {

@@ -1,5 +1,5 @@
 import type { Box } from '../geometry/box.ts';
-import type { FieldShape, WindowShape } from '../template/parts.ts';
+import type { Edge, FieldShape, WindowShape } from '../template/parts.ts';
 
 export function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
   return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;
@@ -79,4 +79,16 @@ function sealPath({ xPx, yPx, widthPx, heightPx }: Box): string {
   };
   const scallops = Array.from({ length: SCALLOPS }, (_, index) => `Q${at(index * 2 + 1, 1.13)} ${at(index * 2 + 2, 0.97)}`);
   return `M${at(0, 0.97)}${scallops.join('')}Z`;
+}
+
+/** A box whose one edge rises from left to right (or leans to the right) by `slantPx` beyond the box. */
+export function slantedPath({ xPx, yPx, widthPx, heightPx }: Box, edge: Edge, slantPx: number): string {
+  const [right, bottom] = [xPx + widthPx, yPx + heightPx];
+  const corners: Record<Edge, readonly (readonly [number, number])[]> = {
+    top: [[xPx, yPx], [right, yPx - slantPx], [right, bottom], [xPx, bottom]],
+    bottom: [[xPx, yPx], [right, yPx], [right, bottom], [xPx, bottom + slantPx]],
+    right: [[xPx, yPx], [right + slantPx, yPx], [right, bottom], [xPx, bottom]],
+    left: [[xPx, yPx], [right, yPx], [right, bottom], [xPx - slantPx, bottom]],
+  };
+  return `M${corners[edge].map(([x, y]) => `${x.toFixed(2)} ${y.toFixed(2)}`).join('L')}Z`;
 }

@@ -1,13 +1,14 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { changeBrand, listStandinNetworks, openAccount } from '../../contract/brand-contracts.ts';
 import { roleMay } from '../../core/access/access.ts';
-import { languageNames, languages, type Language } from '../../core/words/language.ts';
+import type { Language } from '../../core/words/language.ts';
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
+import { LanguageField, ZoneField } from './LocaleFields.tsx';
 import type { BrandProps, StoredBrand } from './use-book.ts';
 
 interface DetailsProps extends BrandProps {
@@ -26,18 +27,7 @@ export function BrandDetails({ brand, stored, language, onLanguage }: DetailsPro
       </h2>
       <NameAndZone brand={brand} stored={stored} />
       <div className="mt-3">
-        <Field label="Language" hint="Lines break, and long words are parted, by its rules.">
-          {({ id, describedBy }) => (
-            <select id={id} aria-describedby={describedBy} value={language ?? ''} disabled={onLanguage === null} onChange={(event) => onLanguage?.(languages.find((each) => each === event.target.value))} className={inputClasses}>
-              <option value="">Another one</option>
-              {languages.map((each) => (
-                <option key={each} value={each}>
-                  {languageNames[each]}
-                </option>
-              ))}
-            </select>
-          )}
-        </Field>
+        <LanguageField language={language ?? null} onChange={onLanguage && ((chosen) => onLanguage(chosen ?? undefined))} />
       </div>
       <Channels brand={brand} stored={stored} />
     </section>
@@ -48,9 +38,6 @@ function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) 
   const client = useQueryClient();
   const [name, setName] = useState(stored.name);
   const [zone, setZone] = useState(stored.zone);
-  const [zones, setZones] = useState<readonly string[]>([]);
-  // Which zones there are, the browser knows.
-  useEffect(() => setZones(Intl.supportedValuesOf('timeZone')), []);
   const save = useMutation({
     mutationFn: () => call(changeBrand, { params: { brand: brand.slug }, body: { name, zone } }),
     onSuccess: (saved) => {
@@ -70,15 +57,7 @@ function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) 
       }}
     >
       <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} readOnly={!mayChange} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
-      <Field label="Time zone">
-        {({ id }) => (
-          <select id={id} value={zone} disabled={!mayChange} onChange={(event) => setZone(event.target.value)} className={inputClasses}>
-            {[...new Set([zone, ...zones])].map((each) => (
-              <option key={each}>{each}</option>
-            ))}
-          </select>
-        )}
-      </Field>
+      <ZoneField zone={zone} onChange={mayChange ? setZone : null} />
       {mayChange && (
         <Button type="submit" disabled={!changed || name.trim().length < 2 || save.isPending}>
           Save

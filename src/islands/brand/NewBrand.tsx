@@ -3,7 +3,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { createBrand, listStandinNetworks, readBrandSource } from '../../contract/brand-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../contract/contract.ts';
 import { colourWord } from '../../core/colour/colour-word.ts';
-import { languageNames, languageOf, languages, type Language } from '../../core/words/language.ts';
+import { languageOf, type Language } from '../../core/words/language.ts';
 import { draftBook, keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
@@ -11,6 +11,7 @@ import { Field, inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
+import { LanguageField, ZoneField } from './LocaleFields.tsx';
 import { addPictureMarks, MAX_PICTURE_MARKS, nothingOwn, OwnPickFields, type OwnPicks } from './OwnPicks.tsx';
 import { BookPreview } from './BookPreview.tsx';
 import { SourcePicks, type Picks } from './SourcePicks.tsx';
@@ -38,12 +39,10 @@ function Beginning() {
   const [handle, setHandle] = useState('');
   const [language, setLanguage] = useState<Language | null>(null);
   const [zone, setZone] = useState('UTC');
-  const [zones, setZones] = useState<readonly string[]>([]);
-  // Where a person is, and which zones there are, only the browser knows: the server's page would say something else.
+  // Where a person is, only the browser knows: the server's page would say something else.
   useEffect(() => {
     setZone(Intl.DateTimeFormat().resolvedOptions().timeZone);
     setLanguage(languageOf(navigator.language) ?? null);
-    setZones(Intl.supportedValuesOf('timeZone'));
   }, []);
   const [address, setAddress] = useState('');
   const networks = useQuery({ queryKey: ['standin-networks'], queryFn: () => call(listStandinNetworks) });
@@ -151,27 +150,8 @@ function Beginning() {
             <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
             <Field label="Handle">{({ id }) => <input id={id} value={handle} placeholder="@name" onChange={(event) => setHandle(event.target.value.toLowerCase())} className={inputClasses} />}</Field>
           </div>
-          <Field label="Language" hint="What the brand writes in: lines break, and long words are parted, by its rules.">
-            {({ id, describedBy }) => (
-              <select id={id} aria-describedby={describedBy} value={language ?? ''} onChange={(event) => setLanguage(languages.find((each) => each === event.target.value) ?? null)} className={inputClasses}>
-                <option value="">Another one</option>
-                {languages.map((each) => (
-                  <option key={each} value={each}>
-                    {languageNames[each]}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Field>
-          <Field label="Time zone" hint="Every time of this brand is shown and kept in it.">
-            {({ id, describedBy }) => (
-              <select id={id} aria-describedby={describedBy} value={zone} onChange={(event) => setZone(event.target.value)} className={inputClasses}>
-                {[...new Set([zone, ...zones])].map((each) => (
-                  <option key={each}>{each}</option>
-                ))}
-              </select>
-            )}
-          </Field>
+          <LanguageField language={language} onChange={setLanguage} />
+          <ZoneField zone={zone} hint="Every time of this brand is shown and kept in it." onChange={setZone} />
           {networks.data && networks.data.networks.length > 0 && (
             <fieldset>
               <legend className="mb-1 text-sm font-semibold">Open an account on these stand-in networks</legend>

@@ -66,7 +66,7 @@ function Media({ brand }: BrandProps) {
   const chosen = items.find((item) => item.id === chosenId) ?? null;
   const isFiltered = Object.keys(filter).length > 0;
   return (
-    <DropFiles as="main" isOpen onFiles={uploads.add} className="relative flex min-h-0 flex-1">
+    <DropFiles as="main" isOpen={roleMay(brand.role, 'make')} onFiles={uploads.add} className="relative flex min-h-0 flex-1">
       <div ref={scroller} className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
         <div className="mb-3 flex flex-wrap items-center justify-between gap-x-4 gap-y-2">
           <h1 className="text-xl font-semibold">Media</h1>

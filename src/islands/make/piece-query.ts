@@ -3,7 +3,7 @@ import type { listPieces } from '../../contract/piece-contracts.ts';
 
 type ListQuery = QueryOf<typeof listPieces>;
 
-/** What is shown of the pieces, as it stands in the address: any state can be linked to. */
+/** Filters, order and shelf of the pieces list. They are kept in the address, so that a link opens the same list. */
 export interface PieceQuery {
   readonly words?: string | undefined;
   readonly kind?: ListQuery['kind'];
