@@ -36,7 +36,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
       content,
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
-        const frame = sampleFrame(template, length, sample.pictures);
+        const frame = sampleFrame(template, length, sample.pictures, brandData.book.language);
         return workshopShapes.map((placement) => ({
           ...singlePicture({
           key: `${length}.${placement.key}`,
@@ -50,7 +50,7 @@ export function TemplateWall({ template, arrangement, brandData, photos }: WallP
         }));
       }),
     };
-  }, [template, content, sample, scheme]);
+  }, [template, content, sample, scheme, brandData.book.language]);
   const { wall, state } = useWall(request);
   return (
     <section aria-label="Proof wall" className="min-w-0 flex-1 overflow-auto px-5 py-4">
