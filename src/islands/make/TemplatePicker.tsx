@@ -11,6 +11,7 @@ import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
 import type { Frame } from '../../core/piece/piece.ts';
+import type { Language } from '../../core/words/language.ts';
 import { sampleFrame, type SamplePictures } from '../../core/piece/sample-frame.ts';
 import { filledSlide, placesOf } from '../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
@@ -49,7 +50,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       ghosts: true,
       cuts: inView.templates.flatMap((template) => {
         const cuts = previewCuts(template, shapes);
-        if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, density);
+        if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, brandData.data.book.language, density);
         const frame = sampleFrame(template, 'usual', sample.pictures, brandData.data.book.language);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
@@ -93,8 +94,8 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
 }
 
 /** Some slides of a carousel in one shape, filled with the template's samples. */
-function carouselPreview(template: Template, cuts: readonly PreviewCut[], pictures: SamplePictures, density: number): readonly WantedCut[] {
-  const frames = previewSlides(template).map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures), id: String(index), ...(slide === undefined ? {} : { slide }) }));
+function carouselPreview(template: Template, cuts: readonly PreviewCut[], pictures: SamplePictures, language: Language | undefined, density: number): readonly WantedCut[] {
+  const frames = previewSlides(template).map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures, language), id: String(index), ...(slide === undefined ? {} : { slide }) }));
   const places = placesOf(frames, template);
   const [cover] = frames;
   return cuts.flatMap(({ key, placement }, index): WantedCut[] => {

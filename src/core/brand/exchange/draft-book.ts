@@ -51,7 +51,10 @@ export function draftBook(picks: BookPicks): BrandBook {
     return passing === null ? best : palette.add(`${best.name}, tuned`, passing);
   };
   const accentOn = (wanted: Colour, ...grounds: readonly string[]): Colour => {
-    const hex = nearestPassing(wanted.hex, [...grounds], MIN_LARGE_CONTRAST);
+    // Calls stand on the accent in ink or ground: one of them can be read there.
+    const isReadable = (hex: string): boolean => [inkOn(...grounds).hex, ...grounds].some((text) => contrastRatio(text, hex) >= MIN_TEXT_CONTRAST);
+    const seen = nearestPassing(wanted.hex, [...grounds], MIN_LARGE_CONTRAST);
+    const hex = seen !== null && !isReadable(seen) ? (nearestPassing(wanted.hex, [...grounds], MIN_TEXT_CONTRAST) ?? seen) : seen;
     return hex === null ? inkOn(...grounds) : palette.add(hex === wanted.hex ? wanted.name : `${wanted.name}, tuned`, hex);
   };
   const boldGround = loud;

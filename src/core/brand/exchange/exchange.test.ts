@@ -102,13 +102,15 @@ describe('draftBook', () => {
     ['one loud colour', [{ name: 'Red', hex: '#ff0033' }]],
     ['greys', [{ name: 'A', hex: '#777777' }, { name: 'B', hex: '#999999' }]],
     ['a bakery', [{ name: 'Wine', hex: '#7a1f3d' }, { name: 'Crust', hex: '#c47a2c' }, { name: 'Cream', hex: '#fff8ee' }, { name: 'Ink', hex: '#2b1d14' }]],
+    ['two browns and a cream', [{ name: 'Crust', hex: '#5b3a1e' }, { name: 'Cream', hex: '#f6ead2' }, { name: 'Caramel', hex: '#c8742b' }]],
     ['two names alike', [{ name: 'Blue', hex: '#0000ff' }, { name: 'Blue', hex: '#0044ff' }]],
   ])('of %s can be read in every scheme', (_, colours) => {
     const book = draftBook(picks(colours));
     expect(readBrandBook(book)).toEqual(book);
     for (const { key } of book.schemes) {
-      const { ink, ground, surface } = resolveScheme(book, key);
+      const { ink, ground, surface, accent } = resolveScheme(book, key);
       expect(contrastRatio(ink, ground)).toBeGreaterThanOrEqual(4.5);
+      expect(Math.max(...[ink, ground, surface].map((text) => contrastRatio(text, accent)))).toBeGreaterThanOrEqual(4.5);
       expect(contrastRatio(ink, surface)).toBeGreaterThanOrEqual(4.5);
     }
     for (const { hex } of colours) expect(book.colours.map((colour) => colour.hex)).toContain(hex);
