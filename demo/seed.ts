@@ -12,12 +12,14 @@ import { hashSecret, hashPassword, newSecret } from '../src/server/auth/secrets.
 import { addClockOffsetMs } from '../src/server/db/clock-repository.ts';
 import { findBrandFor, insertBrand, listChannels, type Brand } from '../src/server/db/brand-repository.ts';
 import type { MediaItem } from '../src/server/db/media-repository.ts';
-import { insertAccessToken, insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
+import { insertMembership, insertPerson } from '../src/server/db/people-repository.ts';
+import { insertAccessToken } from '../src/server/db/token-repository.ts';
 import { insertPiece, type StoredPiece } from '../src/server/db/piece-repository.ts';
-import { openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
+import { keepAccounts, openStandinAccounts } from '../src/server/brand/standin-accounts.ts';
 import { keepMedia } from '../src/server/imports/keep-media.ts';
 import { possibleCuts } from '../src/server/pieces/check-references.ts';
 import { schedule } from '../src/server/post/schedule.ts';
+import { keepFilesPrivate } from '../src/server/secrets/keep-files-private.ts';
 import { closeServices, openServices, type Services } from '../src/server/services.ts';
 import { readSettings } from '../src/server/settings.ts';
 import { gullwickBook } from './brands/gullwick.ts';
@@ -28,6 +30,8 @@ import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousel
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
 const PASSWORD = 'sand-in-both-shoes';
+/** How long the token that the demo prints lasts. */
+const TOKEN_MS = 365 * 86_400_000;
 /** The one placement of each surface that the demo's posts take. */
 const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
 /** Placements that take one picture. */
@@ -104,7 +108,7 @@ async function startClock(services: Services): Promise<void> {
 async function seedBrand(services: Services, brand: DemoBrand): Promise<string> {
   const id = nanoid(12);
   await insertBrand(services.db, { id, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book });
-  await openStandinAccounts(services, { brandId: id, brandName: brand.name, handle: brand.handle, networks: brand.networks });
+  await keepAccounts(services.db, await openStandinAccounts(services, { brandId: id, brandName: brand.name, handle: brand.handle, networks: brand.networks }));
   return id;
 }
 
@@ -250,14 +254,16 @@ async function seed(services: Services): Promise<void> {
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
   }
   const secret = newSecret('cft');
-  await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', createdMs: services.clock.machineNowMs(), lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });
+  await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', scope: 'send', createdMs: services.clock.machineNowMs(), expiresMs: services.clock.machineNowMs() + TOKEN_MS, lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });
   // Written last: a seed that broke off is seen by its absence.
   await writeFile(
     join(services.settings.dataFolder, 'demo.json'),
     JSON.stringify({ people: people.map((person) => person.name), password: PASSWORD, token: { person: 'Wren Adeyemi-Holt', secret } }),
+    { mode: 0o600 },
   );
 }
 
+keepFilesPrivate();
 const settings = readSettings(process.env);
 if (!settings.standinOrigin) throw new Error('CONFETTI_STANDIN must say where the stand-in networks are');
 const services = await openServices(settings, 2);

@@ -6,8 +6,9 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ensureNodeModules, projectRoot } from './setup.mjs';
 
-/** Programs beside the web server: name in dist, and where each starts. */
+/** Programs beside what Astro builds: name in dist, and where each starts. */
 export const programs = {
+  web: 'src/server/web/main.ts',
   worker: 'src/server/worker/main.ts',
   'render-worker': 'src/server/render/render-worker.ts',
   person: 'src/server/auth/add-person.ts',

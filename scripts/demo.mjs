@@ -31,7 +31,7 @@ if (!existsSync(demoFile)) {
   process.stdout.write('Seeding the demo brands…\n');
   await runToEnd(process.execPath, ['dist/seed-demo.mjs'], environment);
 }
-startChild('Confetti', process.execPath, ['dist/server/entry.mjs'], environment, { quiet: true });
+startChild('Confetti', process.execPath, ['dist/web.mjs'], environment, { quiet: true });
 startChild('The worker', process.execPath, ['dist/worker.mjs'], environment);
 await waitFor(`http://127.0.0.1:${port}/sign-in`);
 const { people, password, token } = JSON.parse(readFileSync(demoFile, 'utf8'));

@@ -159,15 +159,21 @@ const role = () => string<Role>().oneOf([...roles], 'There is no such role').req
 
 export const listMembers = contract({ method: 'GET', path: '/api/brands/{brand}/people', summary: 'Who is in the brand, and as what', params: brandParams, answer: object({ people: array(member.required()).required() }) });
 
-export const addMember = contract({
+const invitation = object({ id: string().required(), email: string().defined(), role: string<Role>().oneOf([...roles]).required(), expiresMs: number().required() });
+
+export const listInvitations = contract({ method: 'GET', path: '/api/brands/{brand}/invitations', summary: 'Invitations that nobody has accepted yet', params: brandParams, answer: object({ invitations: array(invitation.required()).required() }) });
+
+export const invite = contract({
   method: 'POST',
-  path: '/api/brands/{brand}/people',
-  summary: 'Take somebody in; for a new address the answer holds a password that is shown this once',
+  path: '/api/brands/{brand}/invitations',
+  summary: 'Make a one-time link into the brand; the answer is the only time it is shown',
   params: brandParams,
-  body: object({ email: string().trim().email('That is not an email address').max(200).required('Type an email address'), name: string().trim().min(2, 'Type a name').max(80).required('Type a name'), role: role() }).noUnknown(),
-  answer: object({ person: member.required(), password: string().nullable().defined() }),
+  body: object({ email: string().trim().email('That is not an email address').max(200).required('Type whom it is for'), role: role() }).noUnknown(),
+  answer: object({ invitation: invitation.required(), path: string().required() }),
   status: 201,
 });
+
+export const endInvitation = contract({ method: 'DELETE', path: '/api/brands/{brand}/invitations/{invitation}', summary: 'End an invitation before somebody accepts it', params: brandParams.shape({ invitation: string().max(40).required() }) });
 
 export const changeMember = contract({ method: 'PATCH', path: '/api/brands/{brand}/people/{person}', summary: 'Give somebody another role', params: memberParams, body: object({ role: role() }).noUnknown(), answer: member });
 

@@ -1,7 +1,7 @@
 import type { AnswerOf } from '../contract/contract.ts';
 import type { getMe } from '../contract/account-contracts.ts';
 import type { Caller } from './auth/caller.ts';
-import { listMemberships } from './db/people-repository.ts';
+import { describeMe } from './auth/me.ts';
 import { webServices } from './services.ts';
 
 export type Me = AnswerOf<typeof getMe>;
@@ -9,8 +9,7 @@ export type MyBrand = Me['brands'][number];
 
 /** What every page of a signed-in person starts from. */
 export async function pageMe(caller: Caller): Promise<Me> {
-  const { db, settings, clock } = await webServices();
-  return { person: caller.person, brands: [...(await listMemberships(db, caller.person.id))], demo: settings.demo, nowMs: await clock.nowMs() };
+  return describeMe(await webServices(), caller.person);
 }
 
 /** The brand that a page's address names, among the person's own; null where it is not one of them. */

@@ -9,6 +9,8 @@ export interface Settings {
   readonly demo: boolean;
   /** Address people reach Confetti at, e.g. `https://confetti.example`; null takes the address of each request. */
   readonly origin: string | null;
+  /** How many proxies of ours stand before Confetti and write down where requests come from. */
+  readonly proxies: number;
   /** Where the built programs lie. */
   readonly buildFolder: string;
   readonly fontsFolder: string;
@@ -30,6 +32,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     keyFile: resolve(environment['CONFETTI_KEY_FILE'] ?? join(dataFolder, 'confetti.key')),
     demo: environment['CONFETTI_DEMO'] === '1',
     origin: environment['CONFETTI_ORIGIN'] ?? null,
+    proxies: readCount(environment['CONFETTI_PROXIES']),
     buildFolder: resolve('dist'),
     fontsFolder: resolve('fonts'),
     emojiFolder: resolve('dist', 'emoji'),
@@ -38,4 +41,11 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     lanes: environment['CONFETTI_LANES']?.split(',') ?? null,
     trustedHosts: environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
   };
+}
+
+/** @throws RangeError when it is not a small number */
+function readCount(text: string | undefined): number {
+  if (text === undefined || text === '') return 0;
+  if (!/^\d$/.test(text)) throw new RangeError(`CONFETTI_PROXIES is '${text}'. Give the number of proxies before Confetti, 0 to 9.`);
+  return Number(text);
 }

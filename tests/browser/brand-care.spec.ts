@@ -54,19 +54,35 @@ test('a typeface of one’s own is imported, and a wrong file is refused', async
   await expect.poll(() => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(before);
 });
 
-test('the owner adds somebody, and a designer only sees who is there', async ({ page, browser }) => {
+test('the owner invites somebody, who joins with a password of their own; a designer only sees who is there', async ({ page, browser }) => {
   await comeInAs(page, 'Ottoline', '/b/gullwick/brand/book');
   const people = page.getByRole('region', { name: 'People' });
-  await people.getByLabel('Name', { exact: true }).fill('Piet Aalders');
   await people.getByLabel('Email').fill('piet@gullwickkites.example');
-  await people.getByRole('button', { name: 'Add', exact: true }).click();
-  await expect(people.getByRole('status')).toContainText('Piet Aalders signs in with this password');
+  await people.getByRole('button', { name: 'Invite', exact: true }).click();
+  const address = (await people.getByRole('status').locator('code').textContent()) ?? '';
+  await expect(people.getByRole('list', { name: 'Open invitations' })).toContainText('piet@gullwickkites.example');
+
+  const piet = await (await browser.newContext({ baseURL: new URL(page.url()).origin })).newPage();
+  await piet.goto(address);
+  await expect(piet.getByRole('heading', { name: 'Join Gullwick Kite Works' })).toBeVisible();
+  await expect(piet.getByLabel('Email')).toHaveValue('piet@gullwickkites.example');
+  await piet.getByLabel('Your name').fill('Piet Aalders');
+  await piet.getByLabel('Password').fill('too short');
+  await piet.getByRole('button', { name: 'Join' }).click();
+  await expect(piet.getByText('A password has at least 12 characters')).toBeVisible();
+  await piet.getByLabel('Password').fill('a few words of his own');
+  await piet.getByRole('button', { name: 'Join' }).click();
+  await piet.waitForURL(/\/b\/gullwick\/make\/pieces/);
+  await piet.goto(address);
+  await expect(piet.getByRole('alert')).toHaveText('This link has been used or has ended. Ask for a new one.');
+
+  await page.reload();
   await people.getByRole('listitem').filter({ hasText: 'Piet' }).getByRole('button', { name: 'Remove' }).click();
   await expect(people.getByRole('listitem').filter({ hasText: 'Piet' })).toHaveCount(0);
   const wren = await browser.newPage();
   await comeInAs(wren, 'Wren', '/b/gullwick/brand/book');
   await expect(wren.getByRole('region', { name: 'People' })).toContainText('Ottoline Brack');
-  await expect(wren.getByRole('button', { name: 'Add', exact: true })).toHaveCount(0);
+  await expect(wren.getByRole('button', { name: 'Invite', exact: true })).toHaveCount(0);
 });
 
 test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page, stack }) => {

@@ -22,7 +22,7 @@ async function withStack(use: (stack: BrowserStack) => Promise<void>): Promise<v
   db.prepare('update channels set origin = ?').run(standinOrigin);
   db.close();
   const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', STANDIN_DATA: join(dataFolder, 'standin'), STANDIN_PORT: String(standinPort) };
-  const programs = ['standin.mjs', 'server/entry.mjs', 'worker.mjs'].map((file) => startProgram(file, environment));
+  const programs = ['standin.mjs', 'web.mjs', 'worker.mjs'].map((file) => startProgram(file, environment));
   const answers = (address: string) => () => fetch(address).then((response) => response.ok, () => false);
   try {
     await until('the stand-ins', answers(standinOrigin));

@@ -38,7 +38,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await page.getByLabel('Email').fill('wren@gullwickkites.example');
     await page.getByLabel('Password').fill('wrong');
     await page.getByRole('button', { name: 'Sign in' }).click();
-    await expect(page.getByRole('alert')).toHaveText(/do not belong together/);
+    await expect(page.getByRole('alert')).toHaveText('Wrong email or password.');
     await page.getByLabel('Password').fill('sand-in-both-shoes');
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page).toHaveURL(/make\/media/);

@@ -125,8 +125,8 @@ test('a long list loads as one scrolls, draws what is near alone, and paints tem
   await expect(tile.locator('canvas[data-painted]')).toHaveCount(3);
 });
 
-test('signing in can be used by everyone', async ({ page }) => {
-  await page.goto('/sign-in');
+for (const path of ['/sign-in', '/join#cfi_none', '/new-password#cfp_none']) test(`${path} can be used by everyone`, async ({ page }) => {
+  await page.goto(path);
   // The buttons take their colours once they can be pressed.
   await page.locator('astro-island:not([ssr])').first().waitFor();
   await expectNoMotion(page);

@@ -97,14 +97,14 @@ describe('every page and endpoint', () => {
     expect((await stack.wren.ask('GET', '/api/nowhere')).body).toMatchObject({ status: 404, code: 'not-found' });
     const wrongMethod = await stack.wren.raw('DELETE', '/api/me');
     expect([wrongMethod.status, wrongMethod.headers.get('allow')]).toEqual([405, 'GET']);
-    expect((await stack.wren.raw('POST', '/api/tokens', { body: '{', headers: { 'content-type': 'application/json' } })).status).toBe(400);
+    expect((await stack.wren.raw('POST', '/api/brands/gullwick/pieces', { body: '{', headers: { 'content-type': 'application/json' } })).status).toBe(400);
   });
 });
 
 describe('access tokens', () => {
   it('are shown once, work without a cookie, and end when revoked', async () => {
     const client = await signIn('wren@gullwickkites.example');
-    const made = await client.ask('POST', '/api/tokens', { name: 'import' });
+    const made = await client.ask('POST', '/api/tokens', { name: 'import', scope: 'make', days: 30 });
     expect(made.status).toBe(201);
     const secret = String(made.body['token']);
     const script = new Client(stack.origin, secret);

@@ -6,7 +6,8 @@ import { addClockOffsetMs, readClockOffsetMs } from '../../src/server/db/clock-r
 import type { Db } from '../../src/server/db/connection.ts';
 import { claimJob, endAttempt, enqueueJob, getJob, pruneJobs } from '../../src/server/db/job-repository.ts';
 import { deleteMedia, findMedia, insertMediaOnce, listTags, noTerms, pageMedia, updateMedia, type MediaFilter, type MediaItem } from '../../src/server/db/media-repository.ts';
-import { changeRole, findSessionPerson, insertMembership, insertPerson, insertSession, listMembers, removeMember } from '../../src/server/db/people-repository.ts';
+import { changeRole, insertMembership, insertPerson, listMembers, removeMember } from '../../src/server/db/people-repository.ts';
+import { findSession, insertSession } from '../../src/server/db/session-repository.ts';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { findPiece, insertPiece, pagePieces, pieceFacets, purgePieces, savePiece, shelvePiece } from '../../src/server/db/piece-repository.ts';
 import { endPresence, listPresent, notePresence } from '../../src/server/db/presence-repository.ts';
@@ -120,9 +121,9 @@ describe.each(databaseEngines)('on $name', (engine) => {
   it('moments of today come back as numbers', async () => {
     expect(await pagePieces(db, 'b', { ...allPieces, limit: 5 })).toMatchObject([{ id: 'p', updatedMs: NOW_MS, cuts: 1, scheduled: 0, sent: 0 }]);
     expect(await pagePieces(db, 'b', { ...allPieces, after: { value: NOW_MS, id: 'p' }, limit: 5 })).toEqual([]);
-    await insertSession(db, { secretHash: 's', personId: 'wren', expiresMs: NOW_MS + 5 });
-    expect(await findSessionPerson(db, 's', NOW_MS)).toMatchObject({ id: 'wren' });
-    expect(await findSessionPerson(db, 's', NOW_MS + 6)).toBeNull();
+    await insertSession(db, { secretHash: 's', id: 'i', personId: 'wren', client: '', createdMs: NOW_MS, lastUsedMs: NOW_MS, expiresMs: NOW_MS + 5 });
+    expect(await findSession(db, 's', NOW_MS, 0)).toMatchObject({ person: { id: 'wren' } });
+    expect([await findSession(db, 's', NOW_MS + 6, 0), await findSession(db, 's', NOW_MS, NOW_MS)]).toEqual([null, null]);
     expect(await addClockOffsetMs(db, 9_000_000_000)).toBe(9_000_000_000);
     expect(await addClockOffsetMs(db, 1)).toBe(9_000_000_001);
     expect(await readClockOffsetMs(db)).toBe(9_000_000_001);

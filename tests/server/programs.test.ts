@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { fontShelf } from '../../src/core/text/font-shelf.ts';
+import { plainBook } from '../../src/core/brand/plain-book.ts';
 import { Client, freePort, until } from './stack.ts';
 
 let folder: string;
@@ -67,7 +68,7 @@ describe('npm start and npm run person', () => {
     const port = await freePort();
     const environment = { CONFETTI_DATA: folder, PORT: String(port), CONFETTI_LOG: 'silent', CONFETTI_PASSWORD: 'a long enough one' };
     const person = run('person', ['--email', 'ada@works.example', '--name', 'Ada Quill', '--brand', 'Quill & Sons', '--zone', 'Europe/Paris'], environment);
-    expect(person.stdout).toContain('Ada Quill can sign in as ada@works.example, owner of Quill & Sons.');
+    expect(person.stdout).toContain('Ada Quill can sign in as ada@works.example. Owner of Quill & Sons (quill-sons).');
     const server = spawn(process.execPath, ['scripts/start.mjs'], { env: { ...process.env, ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
     const origin = `http://127.0.0.1:${port}`;
     await until('the server', () => isUp(`${origin}/sign-in`));
@@ -77,6 +78,23 @@ describe('npm start and npm run person', () => {
     expect((await client.ask('POST', '/api/demo/session', { personId: 'x' })).status).toBe(404);
     expect((await client.ask('POST', '/api/demo/clock', { forwardMs: 1000 })).status).toBe(404);
     expect(await (await client.raw('GET', '/sign-in')).text()).not.toContain('come in as');
+    // A used brand name gets a slug of its own; a known person keeps the password, and gets a new one by a link alone.
+    const again = run('person', ['--email', 'ada@works.example', '--brand', 'Quill & Sons'], environment);
+    expect(again.stdout).toContain('Ada Quill (ada@works.example) is known; the password stays as it is. Owner of Quill & Sons (quill-sons-2).');
+    const link = run('person', ['--email', 'ada@works.example', '--new-password'], environment);
+    const secret = /new-password#(\S+)/.exec(link.stdout)?.[1];
+    expect((await new Client(origin).ask('POST', '/api/password-links', { secret, newPassword: 'entirely new words' })).status).toBe(204);
+    expect((await new Client(origin).ask('POST', '/api/password-links', { secret, newPassword: 'entirely new words' })).body['code']).toBe('link-ended');
+    expect((await client.ask('GET', '/api/me')).status).toBe(401);
+    expect((await new Client(origin).ask('POST', '/api/session', { email: 'ada@works.example', password: 'entirely new words' })).status).toBe(201);
+    // Who may begin brands is said by whoever runs Confetti.
+    run('person', ['--email', 'bo@works.example', '--name', 'Bo Quill'], environment);
+    const bo = new Client(origin);
+    expect((await bo.ask('POST', '/api/session', { email: 'bo@works.example', password: 'a long enough one' })).body).toMatchObject({ mayBeginBrands: false });
+    const begin = (): ReturnType<Client['ask']> => bo.ask('POST', '/api/brands', { name: 'Bo alone', zone: 'UTC', handle: '@bo', book: plainBook, networks: [] });
+    expect((await begin()).body['code']).toBe('may-not-begin');
+    run('person', ['--email', 'bo@works.example', '--may-begin-brands', 'yes'], environment);
+    expect((await begin()).status).toBe(201);
     server.kill('SIGTERM');
     await once(server, 'exit');
     expect(await isUp(`${origin}/sign-in`)).toBe(false);
@@ -84,8 +102,13 @@ describe('npm start and npm run person', () => {
 
   it.each([
     [['--name', 'No Address'], 'a long enough one', 'Usage:'],
-    [['--email', 'a@b.example', '--name', 'A', '--role', 'king'], 'a long enough one', 'Usage:'],
-    [['--email', 'a@b.example', '--name', 'A'], 'short', 'at least 10 characters'],
+    [['--email', 'a@b.example', '--name', 'A', '--role', 'king'], 'a long enough one', "There is no role 'king'"],
+    [['--email', 'a@b.example', '--name', 'A'], 'short', 'at least 12 characters'],
+    [['--email', 'notanemail', '--name', 'A'], 'a long enough one', "'notanemail' is not an email address."],
+    [['--email', 'a@b.example', '--name', 'A', '--brand', 'B', '--zone', 'Mars/Olympus'], 'a long enough one', "There is no time zone 'Mars/Olympus'"],
+    [['--email', 'a@b.example', '--join', 'nowhere', '--name', 'A'], 'a long enough one', "There is no brand 'nowhere'"],
+    [['--email', 'nobody@b.example', '--new-password'], '', 'Nobody signs in as nobody@b.example.'],
+    [['--mail', 'a@b.example'], '', "Unknown option '--mail'"],
   ])('a person is not added from %j with password %j', (args, password, sentence) => {
     const result = run('person', args, { CONFETTI_DATA: folder, CONFETTI_PASSWORD: password });
     expect(result.status).not.toBe(0);

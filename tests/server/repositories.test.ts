@@ -11,9 +11,10 @@ import type { Db } from '../../src/server/db/connection.ts';
 import { changesAfter, latestSeq } from '../../src/server/db/change-repository.ts';
 import { beginDelivery, countDeliveries, finishDelivery, getDelivery, insertDeliveries, moveDelivery, noteProgress, pageDeliveries, rewordDelivery } from '../../src/server/db/delivery-repository.ts';
 import { sweepDocuments } from '../../src/server/db/document-repository.ts';
-import { insertPerson, recordSignInAttempt } from '../../src/server/db/people-repository.ts';
+import { insertPerson } from '../../src/server/db/people-repository.ts';
 import { findPiece, findPiecesShowing, findRevision, insertPiece, pageRevisions, savePiece, thinRevisions } from '../../src/server/db/piece-repository.ts';
 import { countPostsShowing, findPost, insertPost, movePost } from '../../src/server/db/post-repository.ts';
+import { countFailedSignIns, noteFailedSignIn, setCodeSecret, takeCodeStep, takeRecoveryCode } from '../../src/server/db/sign-in-repository.ts';
 import { pinSnapshot, readPin } from '../../src/server/documents/pins.ts';
 import { plainPiece } from '../fixtures/piece.ts';
 import { databaseEngines } from './database-engines.ts';
@@ -221,11 +222,19 @@ describe.each(databaseEngines)('on $name', (engine) => {
       expect((await db('people').first()).email).toBe('w@x.example');
     });
 
-    it('forgets sign-in attempts that lie before the window', async () => {
-      expect(await recordSignInAttempt(db, 'account:a', 100, 0)).toBe(1);
-      expect(await recordSignInAttempt(db, 'account:a', 200, 0)).toBe(2);
-      expect(await recordSignInAttempt(db, 'account:a', 900, 500)).toBe(1);
-      expect(await db('sign_in_attempts')).toHaveLength(1);
+    it('forgets failed sign-ins that lie before the window', async () => {
+      await noteFailedSignIn(db, ['account:a'], 100, 0);
+      await noteFailedSignIn(db, ['account:a'], 200, 0);
+      expect(await countFailedSignIns(db, 'account:a', 0)).toBe(2);
+      await noteFailedSignIn(db, ['account:a', 'address:b'], 900, 500);
+      expect([await countFailedSignIns(db, 'account:a', 500), await countFailedSignIns(db, 'address:b', 500)]).toEqual([1, 1]);
+      expect(await db('sign_in_attempts')).toHaveLength(2);
+    });
+
+    it('takes a time step and a recovery code once', async () => {
+      await setCodeSecret(db, 'wren', 'sealed', ['r1', 'r2']);
+      expect([await takeCodeStep(db, 'wren', 50), await takeCodeStep(db, 'wren', 50), await takeCodeStep(db, 'wren', 49), await takeCodeStep(db, 'wren', 51)]).toEqual([true, false, false, true]);
+      expect([await takeRecoveryCode(db, 'wren', 'r1'), await takeRecoveryCode(db, 'wren', 'r1'), await takeRecoveryCode(db, 'caspian', 'r2')]).toEqual([true, false, false]);
     });
   });
 });

@@ -60,6 +60,15 @@ export class Client {
   }
 }
 
+/** Invites somebody new and lets them join. */
+export async function joinAs(owner: Client, brand: string, email: string, role: string): Promise<Client> {
+  const { body } = await owner.ask('POST', `/api/brands/${brand}/invitations`, { email, role });
+  const joined = new Client(owner.origin);
+  const answer = await joined.ask('POST', '/api/invitations/accept', { secret: String(body['path']).split('#')[1], newcomer: { name: email.split('@')[0], email, newPassword: 'a password for tests' } });
+  if (answer.status !== 201) throw new Error(`${email} could not join: ${answer.status}`);
+  return joined;
+}
+
 /** How a test moves the clocks that its dispatcher sees: ahead, or standing still. */
 export interface TestClock {
   aheadMs: number;
@@ -138,7 +147,7 @@ export async function startStack(options: { readonly lanes?: readonly string[] }
   const opened = await openServices(readSettings(environment), 1);
   // The copy knows the stand-ins that it was seeded with.
   await opened.db('channels').update({ origin: standin.origin });
-  const web = startProgram('server/entry.mjs', environment);
+  const web = startProgram('web.mjs', environment);
   await until('the web server', () => fetch(`${origin}/sign-in`).then((response) => response.ok, () => false));
   const { token } = JSON.parse(readFileSync(join(dataFolder, 'demo.json'), 'utf8')) as { token: { secret: string } };
   const clock: TestClock = { aheadMs: 0, stoppedAtMs: null };

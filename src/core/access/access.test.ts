@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { abilities, roleMay, roles } from './access.ts';
+import { abilities, roleMay, roles, scopeMay, tokenScopes, whyNot } from './access.ts';
 
 describe('roles', () => {
   it.each([
@@ -15,4 +15,15 @@ describe('roles', () => {
   it('each may at least look', () => {
     for (const role of roles) expect(roleMay(role, 'see')).toBe(true);
   });
+});
+
+describe('tokens', () => {
+  it('reach no people, and as far as their scope otherwise', () => {
+    expect(tokenScopes.map((scope) => abilities.filter((ability) => scopeMay(scope, ability)))).toEqual([['see'], ['see', 'make', 'brand'], ['see', 'make', 'send', 'brand']]);
+  });
+});
+
+it('says who may what somebody may not', () => {
+  expect(whyNot('writer', 'send', 'Gullwick')).toBe('As writer of Gullwick you may not schedule, cancel or send posts. Ask one of its owners or designers.');
+  expect(whyNot('designer', 'people', 'Gullwick')).toBe('As designer of Gullwick you may not say who is in the brand. Ask one of its owners.');
 });

@@ -24,3 +24,33 @@ const table: Readonly<Record<Role, readonly Ability[]>> = {
 export function roleMay(role: Role, ability: Ability): boolean {
   return table[role].includes(ability);
 }
+
+/** What a token may do of what its person may: look, make as well, or also send. */
+export const tokenScopes = ['read', 'make', 'send'] as const;
+export type TokenScope = (typeof tokenScopes)[number];
+
+const scopeTable: Readonly<Record<TokenScope, readonly Ability[]>> = {
+  read: ['see'],
+  make: ['see', 'make', 'brand'],
+  send: ['see', 'make', 'brand', 'send'],
+};
+
+/** Whether a token reaches an ability. Who is in a brand is said by people, never by a token. */
+export function scopeMay(scope: TokenScope, ability: Ability): boolean {
+  return scopeTable[scope].includes(ability);
+}
+
+const actions: Readonly<Record<Ability, string>> = {
+  see: 'look at this brand',
+  make: 'make or change pieces and media',
+  send: 'schedule, cancel or send posts',
+  brand: 'change the brand book or its templates',
+  people: 'say who is in the brand',
+};
+
+/** Why a role may not do something, and who may. */
+export function whyNot(role: Role, ability: Ability, brandName: string): string {
+  const able = roles.filter((each) => roleMay(each, ability)).map((each) => `${each}s`);
+  const last = able.pop() ?? '';
+  return `As ${role} of ${brandName} you may not ${actions[ability]}. Ask one of its ${able.length > 0 ? `${able.join(', ')} or ${last}` : last}.`;
+}

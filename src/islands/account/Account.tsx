@@ -1,17 +1,13 @@
-import { yupResolver } from '@hookform/resolvers/yup';
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import Copy from 'lucide-react/icons/copy';
-import { useState } from 'react';
-import { useForm } from 'react-hook-form';
 import type { AnswerOf } from '../../contract/contract.ts';
-import { createToken, listTokens, revokeToken, type getMe } from '../../contract/account-contracts.ts';
-import { call } from '../ui/call.ts';
-import { Button } from '../ui/Button.tsx';
-import { Field, inputClasses } from '../ui/Field.tsx';
+import type { getMe } from '../../contract/account-contracts.ts';
 import { Queries } from '../ui/Queries.tsx';
-import { toast } from '../ui/toast.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
+import { Password } from './Password.tsx';
+import { SecondStep } from './SecondStep.tsx';
+import { Sessions } from './Sessions.tsx';
+import { Tokens } from './Tokens.tsx';
 
+/** A person's own account: password, second step, sessions, tokens. */
 export default function Account({ me }: { readonly me: AnswerOf<typeof getMe> }) {
   return (
     <Queries>
@@ -20,81 +16,13 @@ export default function Account({ me }: { readonly me: AnswerOf<typeof getMe> })
           <h1 className="text-xl font-semibold">{me.person.name}</h1>
           <p className="text-sm text-quiet">{me.person.email}</p>
           <UntilReady>
+            <Password />
+            <SecondStep />
+            <Sessions />
             <Tokens />
           </UntilReady>
         </div>
       </main>
     </Queries>
-  );
-}
-
-function Tokens() {
-  const client = useQueryClient();
-  const tokens = useQuery({ queryKey: ['tokens'], queryFn: () => call(listTokens) });
-  const [fresh, setFresh] = useState<string | null>(null);
-  const form = useForm({ resolver: yupResolver(createToken.body), defaultValues: { name: '' } });
-  const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['tokens'] });
-  const create = useMutation({
-    mutationFn: (name: string) => call(createToken, { body: { name } }),
-    onSuccess: async ({ token }) => {
-      setFresh(token);
-      form.reset();
-      await refresh();
-    },
-    onError: (error) => toast('problem', error.message),
-  });
-  const revoke = useMutation({ mutationFn: (token: string) => call(revokeToken, { params: { token } }), onSuccess: refresh, onError: (error) => toast('problem', error.message) });
-  const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeZone: 'UTC' });
-  return (
-    <section aria-labelledby="tokens" className="mt-8">
-      <h2 id="tokens" className="text-lg font-semibold">
-        Access tokens
-      </h2>
-      <p className="mt-1 max-w-prose text-sm text-quiet">
-        A token lets a script do what you may do. It is shown once, here, when it is made. The endpoints are described at{' '}
-        <a href="/api/openapi.json" className="text-house underline">
-          /api/openapi.json
-        </a>
-        .
-      </p>
-      <form noValidate onSubmit={(event) => void form.handleSubmit(({ name }) => create.mutate(name))(event)} className="mt-4 flex items-end gap-2">
-        <div className="flex-1">
-          <Field label="What is it for?" problem={form.formState.errors.name?.message}>
-            {({ id, describedBy, invalid }) => <input id={id} aria-describedby={describedBy} aria-invalid={invalid} placeholder="e.g. nightly import" className={inputClasses} {...form.register('name')} />}
-          </Field>
-        </div>
-        <Button type="submit" look="primary" disabled={create.isPending}>
-          Make a token
-        </Button>
-      </form>
-      {fresh && (
-        <div className="mt-4 rounded-md border border-mint bg-mint-soft p-3">
-          <p className="text-sm font-semibold">Copy it now: it is not shown again.</p>
-          <div className="mt-1.5 flex items-center gap-2">
-            <code data-testid="fresh-token" className="min-w-0 flex-1 truncate rounded-md bg-panel px-2 py-1 text-sm">
-              {fresh}
-            </code>
-            <Button onClick={() => void navigator.clipboard.writeText(fresh).then(() => toast('done', 'Copied.'))}>
-              <Copy aria-hidden className="size-4" />
-              Copy
-            </Button>
-          </div>
-        </div>
-      )}
-      <ul className="mt-5 border-t border-line">
-        {tokens.data?.tokens.map((token) => (
-          <li key={token.id} className="flex items-center justify-between gap-4 border-b border-line py-2">
-            <span className="font-medium">{token.name}</span>
-            <span className="ml-auto text-sm text-quiet">
-              made {day.format(token.createdMs)} UTC, {token.lastUsedMs === null ? 'never used' : `last used ${day.format(token.lastUsedMs)} UTC`}
-            </span>
-            <Button look="stop" onClick={() => revoke.mutate(token.id)}>
-              Revoke
-            </Button>
-          </li>
-        ))}
-        {tokens.data?.tokens.length === 0 && <li className="py-3 text-sm text-quiet">No tokens yet.</li>}
-      </ul>
-    </section>
   );
 }

@@ -18,6 +18,7 @@ interface PickablePerson {
 /** Signing in; in the demo a person can be picked instead. */
 export default function SignIn({ people, next }: { readonly people: readonly PickablePerson[]; readonly next: string }) {
   const [problem, setProblem] = useState<string | null>(null);
+  const [needsCode, setNeedsCode] = useState(false);
   const { register, handleSubmit, formState } = useForm({ resolver: yupResolver(signIn.body), defaultValues: { email: '', password: '' } });
   const enter = async (attempt: () => Promise<unknown>): Promise<void> => {
     try {
@@ -25,7 +26,10 @@ export default function SignIn({ people, next }: { readonly people: readonly Pic
       location.assign(next);
     } catch (error) {
       if (!(error instanceof ApiProblem)) throw error;
-      setProblem(error.message);
+      // A code is the second step, no failure.
+      const isFirstAsked = error.code === 'code-needed' && !needsCode;
+      if (error.code === 'code-needed') setNeedsCode(true);
+      setProblem(isFirstAsked ? null : error.message);
     }
   };
   const brands = [...new Set(people.map((person) => person.brand))];
@@ -45,6 +49,11 @@ export default function SignIn({ people, next }: { readonly people: readonly Pic
               <Field label="Password" problem={formState.errors.password?.message}>
                 {({ id, describedBy, invalid }) => <input id={id} type="password" autoComplete="current-password" aria-describedby={describedBy} aria-invalid={invalid} className={inputClasses} {...register('password')} />}
               </Field>
+              {needsCode && (
+                <Field label="Code" hint="The six digits that your authenticator shows, or a recovery code.">
+                  {({ id, describedBy }) => <input id={id} autoFocus autoComplete="one-time-code" aria-describedby={describedBy} className={inputClasses} {...register('code')} />}
+                </Field>
+              )}
               {problem && (
                 <p role="alert" className="text-sm font-medium text-coral-ink">
                   {problem}

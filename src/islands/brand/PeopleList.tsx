@@ -3,7 +3,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { roleMay, roles, type Role } from '../../core/access/access.ts';
-import { addMember, changeMember, listMembers, removeMember } from '../../contract/brand-contracts.ts';
+import { changeMember, endInvitation, invite, listInvitations, listMembers, removeMember } from '../../contract/brand-contracts.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
@@ -56,29 +56,32 @@ export function PeopleList({ brand }: BrandProps) {
           </li>
         ))}
       </ul>
-      {mayManage && <AddPerson brand={brand.slug} onAdded={refresh} />}
+      {mayManage && <Invitations brand={brand.slug} />}
     </section>
   );
 }
 
-function AddPerson({ brand, onAdded }: { readonly brand: string; readonly onAdded: () => Promise<void> }) {
-  const form = useForm({ resolver: yupResolver(addMember.body), defaultValues: { name: '', email: '', role: 'writer' as Role } });
-  const [password, setPassword] = useState<{ readonly name: string; readonly password: string } | null>(null);
+function Invitations({ brand }: { readonly brand: string }) {
+  const client = useQueryClient();
+  const open = useQuery({ queryKey: ['invitations', brand], queryFn: () => call(listInvitations, { params: { brand } }) });
+  const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['invitations', brand] });
+  const form = useForm({ resolver: yupResolver(invite.body), defaultValues: { email: '', role: 'writer' as Role } });
+  const [fresh, setFresh] = useState<{ readonly email: string; readonly address: string } | null>(null);
+  const onError = (error: Error): void => toast('problem', error.message);
   const add = useMutation({
-    mutationFn: (body: { name: string; email: string; role: Role }) => call(addMember, { params: { brand }, body }),
-    onSuccess: async (answer) => {
-      setPassword(answer.password === null ? null : { name: answer.person.name, password: answer.password });
+    mutationFn: (body: { email: string; role: Role }) => call(invite, { params: { brand }, body }),
+    onSuccess: async ({ invitation, path }) => {
+      setFresh({ email: invitation.email, address: `${location.origin}${path}` });
       form.reset();
-      await onAdded();
+      await refresh();
     },
-    onError: (error) => toast('problem', error.message),
+    onError,
   });
+  const end = useMutation({ mutationFn: (invitation: string) => call(endInvitation, { params: { brand, invitation } }), onSuccess: refresh, onError });
+  const day = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium' });
   return (
     <>
-      <form noValidate onSubmit={(event) => void form.handleSubmit((values) => add.mutate(values))(event)} className="mt-3 grid grid-cols-[1fr_1fr_7rem_auto] items-start gap-2">
-        <Field label="Name" problem={form.formState.errors.name?.message}>
-          {({ id, describedBy, invalid }) => <input id={id} aria-describedby={describedBy} aria-invalid={invalid} className={inputClasses} {...form.register('name')} />}
-        </Field>
+      <form noValidate onSubmit={(event) => void form.handleSubmit((values) => add.mutate(values))(event)} className="mt-3 grid grid-cols-[1fr_8rem_auto] items-start gap-2">
         <Field label="Email" problem={form.formState.errors.email?.message}>
           {({ id, describedBy, invalid }) => <input id={id} type="email" aria-describedby={describedBy} aria-invalid={invalid} className={inputClasses} {...form.register('email')} />}
         </Field>
@@ -94,13 +97,34 @@ function AddPerson({ brand, onAdded }: { readonly brand: string; readonly onAdde
           )}
         </Field>
         <Button type="submit" className="mt-6" disabled={add.isPending}>
-          Add
+          Invite
         </Button>
       </form>
-      {password && (
-        <p role="status" className="mt-2 rounded-md bg-mint-soft px-3 py-2 text-sm">
-          {password.name} signs in with this password, shown only now: <code className="font-semibold select-all">{password.password}</code>
-        </p>
+      {fresh && (
+        <div role="status" className="mt-2 rounded-md bg-mint-soft px-3 py-2 text-sm">
+          <p>Send this link to {fresh.email} yourself. It works once, for a week, and is shown only now.</p>
+          <div className="mt-1.5 flex items-center gap-2">
+            <code className="min-w-0 flex-1 truncate rounded-md bg-panel px-2 py-1 text-xs select-all">{fresh.address}</code>
+            <Button size="small" onClick={() => void navigator.clipboard.writeText(fresh.address).then(() => toast('done', 'Copied.'))}>
+              Copy
+            </Button>
+          </div>
+        </div>
+      )}
+      {open.data && open.data.invitations.length > 0 && (
+        <ul aria-label="Open invitations" className="mt-3 border-t border-line">
+          {open.data.invitations.map((invitation) => (
+            <li key={invitation.id} className="flex items-center gap-3 border-b border-line py-1.5 text-sm">
+              <span className="min-w-0 flex-1 truncate">{invitation.email}</span>
+              <span className="text-xs text-quiet">
+                invited as {invitation.role}, until {day.format(invitation.expiresMs)}
+              </span>
+              <Button look="quiet" size="small" onClick={() => end.mutate(invitation.id)}>
+                Cancel
+              </Button>
+            </li>
+          ))}
+        </ul>
       )}
     </>
   );

@@ -73,14 +73,16 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
                         <span className="text-xs text-quiet">{each.role}</span>
                       </MenuItem>
                     ))}
-                    <Separator className="my-1 h-px bg-line" />
-                    <MenuItem href="/brands/new" className={item}>
-                      New brand
-                    </MenuItem>
+                    {me.mayBeginBrands && <Separator className="my-1 h-px bg-line" />}
+                    {me.mayBeginBrands && (
+                      <MenuItem href="/brands/new" className={item}>
+                        New brand
+                      </MenuItem>
+                    )}
                   </Menu>
                 </Popover>
               </MenuTrigger>
-              <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo} />
+              <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo && current.role !== 'viewer' && current.role !== 'reviewer'} />
             </>
           )}
           <PersonMenu name={me.person.name} theme={theme} />

@@ -12,14 +12,16 @@ import { readBrandBook } from '../../core/brand/read-brand-book.ts';
 import { placementsFor } from '../../core/network/network-sheet.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
-import { hashPassword, newPassword } from '../auth/secrets.ts';
+import { personMayBeginBrands } from '../auth/me.ts';
+import { makeInvitation } from '../auth/one-time-links.ts';
 import { importMark } from '../brand/import-mark.ts';
 import { importTypeface, MAX_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
 import { readBrandFiles, readWebPage } from '../brand/read-brand-source.ts';
-import { openStandinAccounts } from '../brand/standin-accounts.ts';
+import { keepAccounts, openStandinAccounts } from '../brand/standin-accounts.ts';
 import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand, renameBrand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
-import { changeRole, findPersonByEmail, insertMembership, insertPerson, listMembers, removeMember } from '../db/people-repository.ts';
+import { endInvitation as endLinkOf, listInvitations as invitationsOf } from '../db/link-repository.ts';
+import { changeRole, insertMembership, listMembers, removeMember } from '../db/people-repository.ts';
 import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
@@ -155,15 +157,21 @@ const listStandinNetworks = defineEndpoint({
 const createBrand = defineEndpoint({
   contract: contracts.createBrand,
   may: 'signed-in',
+  only: 'session',
   async handle({ services, caller, body }) {
+    if (!(await personMayBeginBrands(services, caller.person.id))) throw new ProblemError(403, 'may-not-begin', 'You may not begin brands here. Ask whoever runs this Confetti.');
     if (!isZone(body.zone)) throw new ProblemError(422, 'unknown-zone', `There is no time zone '${body.zone}'.`);
     const book = await readBook(services, null, body.book);
     const id = nanoid(12);
-    const slug = await freeSlug(services.db, keyFrom(body.name, 'brand'));
-    await insertBrand(services.db, { id, slug, name: body.name, zone: body.zone, book });
-    await insertMembership(services.db, caller.person.id, id, 'owner');
-    await openStandinAccounts(services, { brandId: id, brandName: body.name, handle: body.handle, networks: body.networks });
-    return { slug };
+    // The networks answer first: without them there is no half a brand.
+    const channels = await openStandinAccounts(services, { brandId: id, brandName: body.name, handle: body.handle, networks: body.networks });
+    return services.db.transaction(async (trx) => {
+      const slug = await freeSlug(trx, keyFrom(body.name, 'brand'));
+      await insertBrand(trx, { id, slug, name: body.name, zone: body.zone, book });
+      await insertMembership(trx, caller.person.id, id, 'owner');
+      await keepAccounts(trx, channels);
+      return { slug };
+    });
   },
 });
 
@@ -183,7 +191,7 @@ const openAccount = defineEndpoint({
   async handle({ services, brand, body }) {
     const before = await listChannels(services.db, brand.id);
     if (before.some(({ network, handle }) => network === body.network && handle === body.handle)) throw new ProblemError(409, 'account-already', `${body.handle} is a channel of this brand already.`);
-    await openStandinAccounts(services, { brandId: brand.id, brandName: brand.name, handle: body.handle, networks: [body.network] });
+    await keepAccounts(services.db, await openStandinAccounts(services, { brandId: brand.id, brandName: brand.name, handle: body.handle, networks: [body.network] }));
     const channels = await listChannels(services.db, brand.id);
     return { channels: channels.map(({ id, name, handle, network }) => ({ id, name, handle, network })) };
   },
@@ -195,17 +203,38 @@ function isZone(zone: string): boolean {
 
 const listTheMembers = defineEndpoint({ contract: contracts.listMembers, may: 'see', handle: async ({ services, brand }) => ({ people: [...(await listMembers(services.db, brand.id))] }) });
 
-const addMember = defineEndpoint({
-  contract: contracts.addMember,
+const listInvitations = defineEndpoint({
+  contract: contracts.listInvitations,
   may: 'people',
-  async handle({ services, brand, body }) {
-    const known = await findPersonByEmail(services.db, body.email);
-    if (known && (await listMembers(services.db, brand.id)).some((member) => member.id === known.id)) throw new ProblemError(409, 'member-already', `${known.name} is in this brand already.`);
-    const password = known ? null : newPassword();
-    const person = known ?? { id: nanoid(12), email: body.email.toLowerCase(), name: body.name };
-    if (password !== null) await insertPerson(services.db, { ...person, passwordHash: await hashPassword(password) }, services.clock.machineNowMs());
-    await insertMembership(services.db, person.id, brand.id, body.role);
-    return { person: { id: person.id, name: person.name, email: person.email, role: body.role }, password };
+  only: 'session',
+  async handle({ services, brand }) {
+    const open = await invitationsOf(services.db, brand.id, services.clock.machineNowMs());
+    return { invitations: open.map(({ id, email, role, expiresMs }) => ({ id, email, role, expiresMs })) };
+  },
+});
+
+const MAX_INVITATIONS = 100;
+
+const invite = defineEndpoint({
+  contract: contracts.invite,
+  may: 'people',
+  only: 'session',
+  async handle({ services, brand, caller, body }) {
+    const nowMs = services.clock.machineNowMs();
+    if ((await invitationsOf(services.db, brand.id, nowMs)).length >= MAX_INVITATIONS) throw new ProblemError(409, 'too-many-invitations', `There are ${MAX_INVITATIONS} open invitations. End one first.`);
+    const { id, path, expiresMs } = await makeInvitation(services.db, { brandId: brand.id, role: body.role, email: body.email, madeBy: caller.person.id }, nowMs);
+    services.log.info({ event: 'invited', person: caller.person.id, brand: brand.id, role: body.role, invitation: id }, 'somebody was invited');
+    return { invitation: { id, email: body.email, role: body.role, expiresMs }, path };
+  },
+});
+
+const endInvitation = defineEndpoint({
+  contract: contracts.endInvitation,
+  may: 'people',
+  only: 'session',
+  async handle({ services, brand, params }) {
+    if (!(await endLinkOf(services.db, brand.id, params.invitation, services.clock.machineNowMs()))) throw notFound('invitation');
+    return undefined;
   },
 });
 
@@ -220,9 +249,11 @@ const lastOwner = (): ProblemError => new ProblemError(409, 'last-owner', 'A bra
 const changeMember = defineEndpoint({
   contract: contracts.changeMember,
   may: 'people',
-  async handle({ services, brand, params, body }) {
+  only: 'session',
+  async handle({ services, brand, caller, params, body }) {
     await getMember(services, brand, params.person);
     if (!(await changeRole(services.db, brand.id, params.person, body.role))) throw lastOwner();
+    services.log.info({ event: 'role-changed', person: params.person, brand: brand.id, role: body.role, by: caller.person.id }, 'a role was changed');
     return getMember(services, brand, params.person);
   },
 });
@@ -230,9 +261,11 @@ const changeMember = defineEndpoint({
 const takeMemberOut = defineEndpoint({
   contract: contracts.removeMember,
   may: 'people',
-  async handle({ services, brand, params }) {
+  only: 'session',
+  async handle({ services, brand, caller, params }) {
     await getMember(services, brand, params.person);
     if (!(await removeMember(services.db, brand.id, params.person))) throw lastOwner();
+    services.log.info({ event: 'member-removed', person: params.person, brand: brand.id, by: caller.person.id }, 'somebody was taken out of a brand');
     return undefined;
   },
 });
@@ -250,7 +283,9 @@ export const brandEndpoints: readonly Endpoint[] = [
   getTypefaceFile,
   readMark,
   listTheMembers,
-  addMember,
+  listInvitations,
+  invite,
+  endInvitation,
   changeMember,
   takeMemberOut,
 ];

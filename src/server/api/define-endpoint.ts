@@ -2,7 +2,7 @@ import { ValidationError, type InferType, type Schema } from 'yup';
 import type { BodyOf, Contract, ParamsOf, QueryOf } from '../../contract/contract.ts';
 import type { Role } from '../../core/access/access.ts';
 import { findCaller, type Caller } from '../auth/caller.ts';
-import { roleMay, type Ability } from '../../core/access/access.ts';
+import { roleMay, scopeMay, whyNot, type Ability } from '../../core/access/access.ts';
 import { findBrandFor, type Brand } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
@@ -28,6 +28,7 @@ export interface Context<Params, Query, Body, Policy extends May> {
 export interface Endpoint {
   readonly contract: Contract;
   readonly may: May;
+  readonly only: 'session' | null;
   handle(request: Request, path: Readonly<Record<string, string>>, services: Services, clientAddress: string): Promise<Response>;
 }
 
@@ -40,6 +41,8 @@ const MAX_JSON_BYTES = 2 * 1024 * 1024;
 export function defineEndpoint<Each extends Contract, Policy extends May>(definition: {
   readonly contract: Each;
   readonly may: Policy;
+  /** `session`: a token does not reach it, whatever its scope. */
+  readonly only?: 'session';
   readonly handle: (
     context: Context<ParamsOf<Each>, QueryOf<Each>, BodyOf<Each>, Policy>,
   ) => Promise<InferType<Each['answer']> | Response | undefined>;
@@ -48,11 +51,13 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
   return {
     contract,
     may,
+    only: definition.only ?? null,
     async handle(request, path, services, clientAddress) {
       if (may === 'demo' && !services.settings.demo) throw notFound('address');
       const caller = await findCaller(services, request.headers);
       if (contract.method !== 'GET' && caller?.via !== 'token') requireSameOrigin(request, services);
       if (may !== 'anyone' && may !== 'demo' && !caller) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');
+      if (caller?.via === 'token') requireScope(caller, contract, may, definition.only);
       const params = check(contract.params, path);
       const access = isAbility(may) && caller ? await requireBrand(services, caller, (params as { brand: string }).brand, may) : null;
       const query = check(contract.query, readQuery(contract, request));
@@ -75,8 +80,15 @@ function isAbility(may: May): may is Ability {
 async function requireBrand(services: Services, caller: Caller, slug: string, ability: Ability) {
   const access = await findBrandFor(services.db, slug, caller.person.id);
   if (!access) throw notFound('brand');
-  if (!roleMay(access.role, ability)) throw new ProblemError(403, 'role-too-low', `As ${access.role} of ${access.brand.name} you may look, but not change this.`);
+  if (!roleMay(access.role, ability)) throw new ProblemError(403, 'role-too-low', whyNot(access.role, ability, access.brand.name));
   return access;
+}
+
+/** A token reaches what its scope names, and no account. */
+function requireScope(caller: Extract<Caller, { via: 'token' }>, contract: Contract, may: May, only: 'session' | undefined): void {
+  if (only === 'session') throw new ProblemError(403, 'session-needed', 'A token cannot do this. Sign in in a browser.');
+  const isReached = isAbility(may) ? scopeMay(caller.scope, may) : contract.method === 'GET' || caller.scope !== 'read';
+  if (!isReached) throw new ProblemError(403, 'scope-too-low', `This token may only ${caller.scope}. Make one with a wider scope on your account’s page.`);
 }
 
 /** Browsers say where a write comes from; other sites' pages must not write with a visitor's cookie. */

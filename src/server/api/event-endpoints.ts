@@ -1,5 +1,7 @@
 import { nanoid } from 'nanoid';
 import { watchChanges } from '../../contract/send-contracts.ts';
+import { findCaller } from '../auth/caller.ts';
+import { findBrandFor } from '../db/brand-repository.ts';
 import { changesAfter } from '../db/change-repository.ts';
 import { findPiece } from '../db/piece-repository.ts';
 import { endPresence, listPresent, notePresence } from '../db/presence-repository.ts';
@@ -20,7 +22,11 @@ const watch = defineEndpoint({
     const pieceId = query.piece;
     if (pieceId !== undefined && !(await findPiece(db, brand.id, pieceId))) throw notFound('piece');
     const missedSince = Number(request.headers.get('last-event-id') ?? Number.NaN);
-    return eventStream(request.signal, async ({ send }) => {
+    const mayGoOn = async (): Promise<boolean> => {
+      const now = await findCaller(services, request.headers);
+      return now?.person.id === caller.person.id && (await findBrandFor(db, brand.slug, caller.person.id)) !== null;
+    };
+    return eventStream(request.signal, mayGoOn, async ({ send }) => {
       const tellPresent = async (): Promise<void> => send('present', { people: await listPresent(db, pieceId ?? '', clock.machineNowMs()) });
       const stop = await feed.listen(brand.id, (changes) => {
         for (const { kind, subjectId, seq } of changes) {

@@ -1,28 +1,45 @@
-import { findSessionPerson, useAccessToken, type Person } from '../db/people-repository.ts';
+import type { TokenScope } from '../../core/access/access.ts';
+import type { Person } from '../db/people-repository.ts';
+import { findSession, noteSessionUsed } from '../db/session-repository.ts';
+import { findAccessToken, noteTokenUsed } from '../db/token-repository.ts';
 import type { Services } from '../services.ts';
 import { hashSecret } from './secrets.ts';
 
 /** Who makes a request, and how they proved it. */
-export interface Caller {
-  readonly person: Person;
-  readonly via: 'session' | 'token';
-}
+export type Caller =
+  | { readonly person: Person; readonly via: 'session'; readonly sessionId: string }
+  | { readonly person: Person; readonly via: 'token'; readonly scope: TokenScope };
 
 export const SESSION_COOKIE = 'confetti_session';
-export const SESSION_MS = 30 * 86_400_000;
+const DAY_MS = 86_400_000;
+/** A session ends this long after signing in, and sooner when it lies idle. */
+export const SESSION_MS = 30 * DAY_MS;
+export const SESSION_IDLE_MS = 7 * DAY_MS;
+/** That a session or token is in use is noted this often: not every request is a write. */
+const NOTE_USE_EVERY_MS = 5 * 60_000;
 
 /** The caller of a request; null when it carries no valid session or token. A bad token does not fall back to a session. */
 export async function findCaller(services: Services, headers: Headers): Promise<Caller | null> {
-  const machineNowMs = services.clock.machineNowMs();
+  const nowMs = services.clock.machineNowMs();
   const bearer = /^Bearer (\S+)$/i.exec(headers.get('authorization') ?? '')?.[1];
   if (bearer !== undefined) {
-    const person = await useAccessToken(services.db, hashSecret(bearer), machineNowMs);
-    return person ? { person, via: 'token' } : null;
+    const found = await findAccessToken(services.db, hashSecret(bearer), nowMs);
+    if (!found) return null;
+    const { token, person } = found;
+    if (nowMs - (token.lastUsedMs ?? 0) > NOTE_USE_EVERY_MS) await noteUse(services, () => noteTokenUsed(services.db, token.id, nowMs));
+    return { person, via: 'token', scope: token.scope };
   }
   const secret = readCookie(headers, SESSION_COOKIE);
   if (!secret) return null;
-  const person = await findSessionPerson(services.db, hashSecret(secret), machineNowMs);
-  return person ? { person, via: 'session' } : null;
+  const session = await findSession(services.db, hashSecret(secret), nowMs, nowMs - SESSION_IDLE_MS);
+  if (!session) return null;
+  if (nowMs - session.lastUsedMs > NOTE_USE_EVERY_MS) await noteUse(services, () => noteSessionUsed(services.db, hashSecret(secret), nowMs));
+  return { person: session.person, via: 'session', sessionId: session.id };
+}
+
+/** A full disk must not keep people from looking. */
+async function noteUse(services: Services, note: () => Promise<void>): Promise<void> {
+  await note().catch((error: unknown) => services.log.warn({ err: error }, 'it could not be noted that a session or token is in use'));
 }
 
 export function readCookie(headers: Headers, name: string): string | null {

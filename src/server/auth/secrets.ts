@@ -8,11 +8,6 @@ export function hashPassword(password: string): Promise<string> {
   return hash(password, ARGON);
 }
 
-/** A first password, to be read out or pasted once: 96 random bits in groups of letters and digits. */
-export function newPassword(): string {
-  return (randomBytes(12).toString('hex').match(/.{6}/g) ?? []).join('-');
-}
-
 /** Verified against when no such person exists, so that both answers take the same time. */
 let decoyHash: Promise<string> | null = null;
 

@@ -1,4 +1,6 @@
 const HEARTBEAT_MS = 20_000;
+/** How soon a stream ends once its session or membership has. */
+const LOOK_EVERY_MS = 3_000;
 /** A browser whose stream breaks comes back after this long. */
 const RETRY_MS = 2_000;
 
@@ -10,18 +12,21 @@ export interface EventWriter {
 
 /**
  * A stream of server-sent events.
+ * @param mayGoOn asked now and then: whoever may no longer see what the stream tells is told nothing more
  * @param open begins to write and answers how to end; what it throws ends the stream, so that the browser comes back
  * @see https://html.spec.whatwg.org/multipage/server-sent-events.html
  */
-export function eventStream(signal: AbortSignal, open: (writer: EventWriter) => Promise<() => void>): Response {
+export function eventStream(signal: AbortSignal, mayGoOn: () => Promise<boolean>, open: (writer: EventWriter) => Promise<() => void>): Response {
   const encoder = new TextEncoder();
   let end: (() => void) | null = null;
   let heartbeat: NodeJS.Timeout | undefined;
+  let look: NodeJS.Timeout | undefined;
   let isClosed = false;
   const close = (): void => {
     if (isClosed) return;
     isClosed = true;
     clearInterval(heartbeat);
+    clearInterval(look);
     end?.();
   };
   const stream = new ReadableStream<Uint8Array>({
@@ -45,6 +50,14 @@ export function eventStream(signal: AbortSignal, open: (writer: EventWriter) => 
       }
       if (isClosed || signal.aborted) return end();
       heartbeat = setInterval(() => write(': still here\n\n'), HEARTBEAT_MS);
+      look = setInterval(() => {
+        // A database that cannot be read for a moment ends no stream.
+        mayGoOn().then((may) => {
+          if (may || isClosed) return;
+          close();
+          controller.close();
+        }, () => undefined);
+      }, LOOK_EVERY_MS);
       write(`retry: ${RETRY_MS}\n\n`);
     },
     cancel: close,

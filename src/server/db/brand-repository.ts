@@ -52,6 +52,11 @@ export async function findBrandById(db: Db, id: string): Promise<Brand | null> {
   return row ? toBrand(row) : null;
 }
 
+export async function findBrandBySlug(db: Db, slug: string): Promise<Brand | null> {
+  const row = await db('brands').where({ slug }).first();
+  return row ? toBrand(row) : null;
+}
+
 /** Saves a book if the brand is still at `revision`; null when somebody saved in between. */
 export async function saveBook(db: Db, brandId: string, revision: number, book: BrandBook): Promise<Brand | null> {
   const [row] = await db('brands').where({ id: brandId, revision }).update({ book: JSON.stringify(book), revision: revision + 1 }).returning('*');

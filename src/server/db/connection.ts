@@ -1,4 +1,4 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import knex, { type Knex } from 'knex';
 import { migrations } from './migrations/index.ts';
@@ -10,10 +10,13 @@ const BUSY_TIMEOUT_MS = 10_000;
 
 /** Opens the database of a data folder, creating and migrating it as needed. */
 export async function openDatabase(dataFolder: string): Promise<Db> {
-  mkdirSync(dataFolder, { recursive: true });
+  mkdirSync(dataFolder, { recursive: true, mode: 0o700 });
+  const file = join(dataFolder, 'confetti.db');
+  // Hashes, sealed tokens and words not out yet: nothing for other users of the machine.
+  if (existsSync(file)) for (const path of [dataFolder, ...['', '-wal', '-shm'].map((end) => file + end)]) if (existsSync(path)) chmodSync(path, path === dataFolder ? 0o700 : 0o600);
   const db = knex({
     client: 'better-sqlite3',
-    connection: { filename: join(dataFolder, 'confetti.db') },
+    connection: { filename: file },
     useNullAsDefault: true,
     // Error messages would carry bound values, such as captions and hashes.
     compileSqlOnError: false,
@@ -24,7 +27,7 @@ export async function openDatabase(dataFolder: string): Promise<Db> {
         connection.pragma('journal_mode = WAL');
         connection.pragma('foreign_keys = ON');
         connection.pragma(`busy_timeout = ${BUSY_TIMEOUT_MS}`);
-        connection.pragma('synchronous = NORMAL');
+        connection.pragma('synchronous = FULL');
         done(null, connection);
       },
     },

@@ -20,17 +20,47 @@ interface PersonRow {
   email: string;
   name: string;
   password_hash: string;
+  may_begin_brands: boolean | number;
+  code_secret: string | null;
+}
+
+/** What signing in needs to know of a person. */
+export interface PersonToSignIn extends Person {
+  readonly passwordHash: string;
+  /** The sealed secret of the second step; null where there is none. */
+  readonly sealedCodeSecret: string | null;
 }
 
 const toPerson = ({ id, email, name }: PersonRow): Person => ({ id, email, name });
 
-export async function insertPerson(db: Db, person: Person & { readonly passwordHash: string }, nowMs: number): Promise<void> {
-  await db('people').insert({ id: person.id, email: person.email.toLowerCase(), name: person.name, password_hash: person.passwordHash, created_ms: nowMs, position: await nextPosition(db, 'people') });
+export async function insertPerson(db: Db, person: Person & { readonly passwordHash: string; readonly mayBeginBrands?: boolean }, nowMs: number): Promise<void> {
+  await db('people').insert({ id: person.id, email: person.email.toLowerCase(), name: person.name, password_hash: person.passwordHash, may_begin_brands: person.mayBeginBrands ?? false, created_ms: nowMs, position: await nextPosition(db, 'people') });
 }
 
-export async function findPersonByEmail(db: Db, email: string): Promise<(Person & { readonly passwordHash: string }) | null> {
+export async function findPersonByEmail(db: Db, email: string): Promise<PersonToSignIn | null> {
   const row = await db<PersonRow>('people').where({ email: email.toLowerCase() }).first();
-  return row ? { ...toPerson(row), passwordHash: row.password_hash } : null;
+  return row ? toSignIn(row) : null;
+}
+
+export async function findPersonToSignIn(db: Db, id: string): Promise<PersonToSignIn | null> {
+  const row = await db<PersonRow>('people').where({ id }).first();
+  return row ? toSignIn(row) : null;
+}
+
+function toSignIn(row: PersonRow): PersonToSignIn {
+  return { ...toPerson(row), passwordHash: row.password_hash, sealedCodeSecret: row.code_secret };
+}
+
+export async function mayBeginBrands(db: Db, personId: string): Promise<boolean> {
+  return Boolean((await db<PersonRow>('people').where({ id: personId }).first())?.may_begin_brands);
+}
+
+export async function letBeginBrands(db: Db, personId: string, may: boolean): Promise<void> {
+  await db('people').where({ id: personId }).update({ may_begin_brands: may });
+}
+
+export async function setPassword(db: Db, personId: string, passwordHash: string): Promise<void> {
+  await db('people').where({ id: personId }).update({ password_hash: passwordHash });
 }
 
 export async function findPerson(db: Db, id: string): Promise<Person | null> {
@@ -57,62 +87,6 @@ export async function listMemberships(db: Db, personId: string): Promise<readonl
 
 export async function insertMembership(db: Db, personId: string, brandId: string, role: Role): Promise<void> {
   await db('memberships').insert({ person_id: personId, brand_id: brandId, role, position: await nextPosition(db, 'memberships') });
-}
-
-export async function insertSession(db: Db, session: { readonly secretHash: string; readonly personId: string; readonly expiresMs: number }): Promise<void> {
-  await db('sessions').insert({ secret_hash: session.secretHash, person_id: session.personId, expires_ms: session.expiresMs });
-}
-
-export async function findSessionPerson(db: Db, secretHash: string, nowMs: number): Promise<Person | null> {
-  const row = await db<PersonRow>('people')
-    .join('sessions', 'sessions.person_id', 'people.id')
-    .where('sessions.secret_hash', secretHash)
-    .where('sessions.expires_ms', '>', nowMs)
-    .first('people.*');
-  return row ? toPerson(row as PersonRow) : null;
-}
-
-export async function deleteSession(db: Db, secretHash: string): Promise<void> {
-  await db('sessions').where({ secret_hash: secretHash }).delete();
-}
-
-/** Attempts of a subject since a moment, this one included. */
-export async function recordSignInAttempt(db: Db, subject: string, nowMs: number, sinceMs: number): Promise<number> {
-  await db('sign_in_attempts').insert({ subject, at_ms: nowMs });
-  await db('sign_in_attempts').where('at_ms', '<', sinceMs).delete();
-  const row = await db('sign_in_attempts').where({ subject }).where('at_ms', '>=', sinceMs).count<{ count: number }[]>({ count: '*' }).first();
-  return Number(row?.count ?? 0);
-}
-
-export async function forgetSignInAttempts(db: Db, subject: string): Promise<void> {
-  await db('sign_in_attempts').where({ subject }).delete();
-}
-
-export interface AccessToken {
-  readonly id: string;
-  readonly name: string;
-  readonly createdMs: number;
-  readonly lastUsedMs: number | null;
-}
-
-export async function insertAccessToken(db: Db, token: AccessToken & { readonly personId: string; readonly secretHash: string }): Promise<void> {
-  await db('access_tokens').insert({ id: token.id, person_id: token.personId, name: token.name, secret_hash: token.secretHash, created_ms: token.createdMs });
-}
-
-export async function listAccessTokens(db: Db, personId: string): Promise<readonly AccessToken[]> {
-  const rows = await db('access_tokens').where({ person_id: personId }).whereNull('revoked_ms').orderBy('created_ms', 'desc');
-  return rows.map((row) => ({ id: row.id, name: row.name, createdMs: row.created_ms, lastUsedMs: row.last_used_ms }));
-}
-
-/** The person of a valid token; notes that it was used. */
-export async function useAccessToken(db: Db, secretHash: string, nowMs: number): Promise<Person | null> {
-  const [row] = await db('access_tokens').where({ secret_hash: secretHash }).whereNull('revoked_ms').update({ last_used_ms: nowMs }).returning('person_id');
-  return row ? findPerson(db, row.person_id) : null;
-}
-
-/** False when the person has no such token. */
-export async function revokeAccessToken(db: Db, personId: string, id: string, nowMs: number): Promise<boolean> {
-  return (await db('access_tokens').where({ id, person_id: personId }).whereNull('revoked_ms').update({ revoked_ms: nowMs })) > 0;
 }
 
 export interface Member extends Person {

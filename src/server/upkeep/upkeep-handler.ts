@@ -1,8 +1,11 @@
+import { SESSION_IDLE_MS } from '../auth/caller.ts';
 import { pruneChanges } from '../db/change-repository.ts';
 import { sweepDocuments } from '../db/document-repository.ts';
 import { pruneJobs, type NewJob } from '../db/job-repository.ts';
 import { purgePieces, thinRevisions } from '../db/piece-repository.ts';
+import { pruneLinks } from '../db/link-repository.ts';
 import { prunePresence } from '../db/presence-repository.ts';
+import { pruneSessions } from '../db/session-repository.ts';
 import { takeStaleUploads } from '../db/upload-repository.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
 import { UploadParts } from '../media/upload-parts.ts';
@@ -32,6 +35,8 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       await pruneChanges(db, machineNowMs);
       await pruneJobs(db, machineNowMs);
       await prunePresence(db, machineNowMs);
+      await pruneSessions(db, machineNowMs, machineNowMs - SESSION_IDLE_MS);
+      await pruneLinks(db, machineNowMs);
       log.info({ pieces, revisions, documents }, 'upkeep is done');
       return { kind: 'again', afterMs: EVERY_MS };
     },

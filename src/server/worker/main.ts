@@ -1,12 +1,15 @@
 import { enqueueJob } from '../db/job-repository.ts';
 import { runJobs } from '../jobs/job-runner.ts';
 import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
+import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { closeServices, openServices } from '../services.ts';
 import { readSettings } from '../settings.ts';
 import { upkeepJob } from '../upkeep/upkeep-handler.ts';
 import { workHandlers } from './handlers.ts';
 
 const THREADS = 2;
+
+keepFilesPrivate();
 
 const settings = readSettings(process.env);
 const unknown = settings.lanes?.find((name) => !laneNames.some((each) => each === name));

@@ -79,7 +79,7 @@ async function withServer<Result>(dataFolder: string, work: (origin: string) => 
   await once(probe, 'close');
   const origin = `http://127.0.0.1:${port}`;
   const environment = { ...process.env, CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
-  const programs = ['server/entry.mjs', 'worker.mjs'].map((file) => spawn(process.execPath, [join('dist', file)], { env: environment, stdio: ['ignore', 'ignore', 'inherit'] }));
+  const programs = ['web.mjs', 'worker.mjs'].map((file) => spawn(process.execPath, [join('dist', file)], { env: environment, stdio: ['ignore', 'ignore', 'inherit'] }));
   try {
     for (const end = Date.now() + 30_000; Date.now() < end; ) if (await fetch(`${origin}/sign-in`).then(({ ok }) => ok, () => false)) break;
     return await work(origin);

@@ -6,7 +6,8 @@ import { getShippedTemplate } from '../../../src/core/template/shipped-templates
 import { hashSecret, newSecret } from '../../../src/server/auth/secrets.ts';
 import { insertBrand, insertChannel, saveNetworkSheet } from '../../../src/server/db/brand-repository.ts';
 import { openDatabase, type Db } from '../../../src/server/db/connection.ts';
-import { insertAccessToken, insertMembership, insertPerson } from '../../../src/server/db/people-repository.ts';
+import { insertMembership, insertPerson } from '../../../src/server/db/people-repository.ts';
+import { insertAccessToken } from '../../../src/server/db/token-repository.ts';
 import { insertPiece } from '../../../src/server/db/piece-repository.ts';
 import { pinSnapshot } from '../../../src/server/documents/pins.ts';
 import { importPicture } from '../../../src/server/media/import-picture.ts';
@@ -54,7 +55,7 @@ async function seedBrand(db: Db, { channels }: Amounts, secret: string): Promise
   await insertPerson(db, { id: 'wren', email: 'wren@scale.example', name: 'Wren', passwordHash: 'none' }, 0);
   await insertBrand(db, { id: 'b', slug: SCALE_BRAND, name: 'Scale', zone: 'Europe/London', book: gullwickBook });
   await insertMembership(db, 'wren', 'b', 'designer');
-  await insertAccessToken(db, { id: 't', name: 'Bench', createdMs: 0, lastUsedMs: null, personId: 'wren', secretHash: hashSecret(secret) });
+  await insertAccessToken(db, { id: 't', name: 'Bench', scope: 'send', createdMs: 0, expiresMs: 4_000_000_000_000, lastUsedMs: null, personId: 'wren', secretHash: hashSecret(secret) });
   for (const sheet of shippedSheets) await saveNetworkSheet(db, sheet);
   for (let index = 0; index < channels; index += 1) {
     const sheet = shippedSheets[index % shippedSheets.length];

@@ -15,6 +15,7 @@ import * as thirteenth from './0013-portable-lists.ts';
 import * as fourteenth from './0014-covering-lists.ts';
 import * as fifteenth from './0015-schedule-requests.ts';
 import * as sixteenth from './0016-piece-lists.ts';
+import * as seventeenth from './0017-accounts.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -34,6 +35,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0014-covering-lists', migration: fourteenth },
   { name: '0015-schedule-requests', migration: fifteenth },
   { name: '0016-piece-lists', migration: sixteenth },
+  { name: '0017-accounts', migration: seventeenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
