@@ -1,5 +1,6 @@
 import { createNodeResolver, importX } from 'eslint-plugin-import-x';
 import reactHooks from 'eslint-plugin-react-hooks';
+import * as regexp from 'eslint-plugin-regexp';
 import tseslint from 'typescript-eslint';
 
 /** What each house may import; the folders it must not reach are named by pattern. */
@@ -49,6 +50,8 @@ export default tseslint.config(
     settings: { 'import-x/resolver-next': [createNodeResolver({ extensions: ['.ts', '.tsx'] })], 'import-x/parsers': { '@typescript-eslint/parser': ['.ts', '.tsx'] }, 'import-x/extensions': ['.ts', '.tsx'] },
     rules: { 'import-x/no-cycle': ['error', { ignoreExternal: true }] },
   },
+  // A pattern that is worse than linear freezes the process with a short text from outside.
+  { files: ['src/**/*.{ts,tsx}', 'standin/**/*.ts'], plugins: { regexp }, rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'certain' }], 'regexp/no-super-linear-move': ['error', { report: 'potential', ignoreSticky: true }] } },
   ...ladder.map(coreRule),
   houseRule(['src/server/**/*.ts'], [forbid('server knows no interface', '**/islands/**', '**/workers/**', '**/pages/**', '**/standin/**', 'react', 'react-*')]),
   houseRule(['src/islands/**/*.{ts,tsx}'], [forbid('islands reach the server over HTTP only', '**/server/**', '**/pages/**', '**/standin/**', 'node:*')]),

@@ -10,6 +10,7 @@ import { ensureNodeModules, projectRoot } from './setup.mjs';
 export const programs = {
   web: 'src/server/web/main.ts',
   worker: 'src/server/worker/main.ts',
+  'read-worker': 'src/server/readers/read-worker.ts',
   'render-worker': 'src/server/render/render-worker.ts',
   person: 'src/server/auth/add-person.ts',
   standin: 'standin/main.ts',

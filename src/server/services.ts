@@ -4,6 +4,7 @@ import { productClock, type Clock } from './clock.ts';
 import { openDatabase, type Db } from './db/connection.ts';
 import { openLog } from './log.ts';
 import { MediaStore } from './media/media-store.ts';
+import { ReaderPool } from './readers/reader-pool.ts';
 import { RenderPool } from './render/render-pool.ts';
 import { sealTokens } from './secrets/seal-tokens.ts';
 import { readKeyFile, sealerOf, type Sealer } from './secrets/sealer.ts';
@@ -16,6 +17,7 @@ export interface Services {
   readonly clock: Clock;
   readonly media: MediaStore;
   readonly render: RenderPool;
+  readonly readers: ReaderPool;
   readonly sealer: Sealer;
   readonly changes: ChangeFeed;
   readonly log: Logger;
@@ -33,6 +35,7 @@ export async function openServices(settings: Settings, threads: number): Promise
     clock: productClock(db),
     media: new MediaStore(settings.dataFolder),
     render: new RenderPool(settings.buildFolder, threads),
+    readers: new ReaderPool(settings.buildFolder, log),
     sealer,
     changes: new ChangeFeed(db, log),
     log,
@@ -42,6 +45,7 @@ export async function openServices(settings: Settings, threads: number): Promise
 export async function closeServices(services: Services): Promise<void> {
   services.changes.close();
   await services.render.close();
+  await services.readers.close();
   await services.db.destroy();
 }
 

@@ -15,6 +15,9 @@ export type ReadSvg =
 const MAX_PATHS = 400;
 const MAX_PATH_LENGTH = 20_000;
 const DEEPEST = 40;
+/** Elements visited, those that are used again counted each time: what uses what uses what grows without end. */
+const MAX_VISITS = 20_000;
+const MAX_NESTING = 200;
 const DIGITS = 3;
 
 interface XmlNode {
@@ -44,11 +47,22 @@ export function readSvg(source: string): ReadSvg {
 }
 
 function parseSvg(source: string): Element | null {
-  if (!/<svg[\s>]/i.test(source) || XMLValidator.validate(source) !== true) return null;
+  if (!/<svg[\s>]/i.test(source) || isNestedTooDeep(source) || XMLValidator.validate(source) !== true) return null;
   // Entities are how an XML file grows without end or reaches for others; drawings need none.
   const parser = new XMLParser({ preserveOrder: true, ignoreAttributes: false, attributeNamePrefix: '', processEntities: false, removeNSPrefix: true });
   const nodes = parser.parse(source) as readonly XmlNode[];
   return nodes.map(toElement).find((element) => element?.name === 'svg') ?? null;
+}
+
+/** Whether tags stand in one another deeper than any drawing's do: reading goes down by recursion. */
+function isNestedTooDeep(source: string): boolean {
+  let depth = 0;
+  for (const [tag] of source.matchAll(/<[^<>]*>/g)) {
+    if (tag.startsWith('</')) depth -= 1;
+    else if (!tag.endsWith('/>') && !/^<[!?]/.test(tag)) depth += 1;
+    if (depth > MAX_NESTING) return true;
+  }
+  return false;
 }
 
 function toElement(node: XmlNode): Element | null {
@@ -83,6 +97,7 @@ class SvgReader {
   readonly paths: ArtworkPath[] = [];
   readonly notes = new Set<SvgNote>();
   tooMuch = false;
+  #visits = 0;
   readonly #byId = new Map<string, Element>();
   readonly #rules: ReadonlyMap<string, SvgStyle>;
 
@@ -100,7 +115,8 @@ class SvgReader {
 
   walk(element: Element, inherited: Inherited, depth: number): void {
     if (this.tooMuch || UNPAINTED.has(element.name)) return;
-    if (depth > DEEPEST) {
+    this.#visits += 1;
+    if (depth > DEEPEST || this.#visits > MAX_VISITS) {
       this.tooMuch = true;
       return;
     }

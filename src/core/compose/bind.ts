@@ -1,3 +1,4 @@
+import { graphemesOf } from '../words/graphemes.ts';
 import type { BrandBook, BrandMark, Fact } from '../brand/brand-book.ts';
 import { fillFacts } from '../brand/facts.ts';
 import type { Picture } from '../crop/crop-window.ts';
@@ -116,13 +117,12 @@ const weekdays = [
   { key: 'sun', name: 'Sunday' },
 ] as const;
 
-const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
 /** A short word stands several times on a line, or its pattern would be a thin column. */
 const ECHO_LINE_LENGTH = 9;
 
 /** The text of one line of an echo. */
 export function echoLine(text: string): string {
-  const times = Math.max(1, Math.floor(ECHO_LINE_LENGTH / Math.max(1, [...segmenter.segment(text)].length + 1)));
+  const times = Math.max(1, Math.floor(ECHO_LINE_LENGTH / Math.max(1, [...graphemesOf(text)].length + 1)));
   return Array.from({ length: times }, () => text).join(' ');
 }
 

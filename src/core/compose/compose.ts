@@ -1,3 +1,4 @@
+import { graphemesOf } from '../words/graphemes.ts';
 import type { Yoga } from 'yoga-layout/load';
 import { resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
@@ -256,11 +257,10 @@ function slotsByRoom(texts: SetTexts): readonly string[] {
   return [...rooms].sort(([, a], [, b]) => b - a).map(([slot]) => slot);
 }
 
-const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' });
 
 /** The user-perceived characters of a slot's text; a list's items one after the other. */
 function charactersOf(slot: string, bound: Bound): readonly string[] {
-  return textNames(slot, bound).flatMap((each) => [...graphemes.segment(bound.texts[each]?.text ?? '')].map(({ segment }) => segment));
+  return textNames(slot, bound).flatMap((each) => [...graphemesOf(bound.texts[each]?.text ?? '')].map(({ segment }) => segment));
 }
 
 /** Where the texts of a slot are bound: a list's rows, with their second columns. */
@@ -294,7 +294,7 @@ function keepCharacters(slot: string, kept: number, { bound, arrangement }: Sett
   let left = kept;
   let rows = 0;
   for (const name of textNames(slot, bound)) {
-    const own = [...graphemes.segment(bound.texts[name]?.text ?? '')].map(({ segment }) => segment);
+    const own = [...graphemesOf(bound.texts[name]?.text ?? '')].map(({ segment }) => segment);
     const text = own.slice(0, left).join('').trim();
     left = Math.max(0, left - own.length);
     if (text === '') {

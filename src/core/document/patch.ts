@@ -12,6 +12,8 @@ export type Patch = readonly PatchOperation[];
 
 /** With more operations than this the whole document travels instead. */
 export const MAX_OPERATIONS = 500;
+/** Steps of a path; documents are not as deep. */
+const MAX_DEPTH = 40;
 
 /**
  * What turns one document into another, one operation a changed field, however often it changed in between.
@@ -33,6 +35,7 @@ export class PatchError extends Error {
  * @throws PatchError when the patch names a place that is not there
  */
 export function applyPatch(document: object, patch: Patch): unknown {
+  if (patch.some(({ path }) => path.split('/').length > MAX_DEPTH || /\/\d{6,}(?:\/|$)/.test(path))) throw new PatchError('The change names a place that no document has.');
   try {
     return jsonPatch.applyPatch(document, patch as unknown as Operation[], true, false).newDocument;
   } catch (error) {

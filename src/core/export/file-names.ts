@@ -21,7 +21,7 @@ const MAX_NAME = 120;
 /** A name as part of a file name: letters a to z, digits and hyphens; other letters as they are written with these, `ß` as `ss`. */
 export function slugOf(name: string): string {
   const plain = transliterate(name).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-  return plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 48).replace(/-+$/, '') || 'piece';
+  return plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|(?<!-)-+$/g, '').slice(0, 48).replace(/(?<!-)-+$/, '') || 'piece';
 }
 
 /** The placeholders of a pattern that stand for nothing. */
@@ -37,7 +37,7 @@ export function fileNames(pattern: string, rows: readonly NameValues[], ending: 
   const taken = new Set<string>();
   return rows.map((values) => {
     const filled = pattern.replace(/\{([^{}]*)\}/g, (whole, name: string) => (name in values ? values[name as keyof NameValues] : whole));
-    const safe = filled.normalize('NFC').replace(/[^\p{L}\p{N} ._()+-]+/gu, '-').replace(/^[. ]+|[. ]+$/g, '').slice(0, MAX_NAME) || 'cut';
+    const safe = filled.normalize('NFC').replace(/[^\p{L}\p{N} ._()+-]+/gu, '-').replace(/^[. ]+|(?<![. ])[. ]+$/g, '').slice(0, MAX_NAME) || 'cut';
     let name = safe;
     for (let count = 2; taken.has(name.toLowerCase()); count += 1) name = `${safe}-${count}`;
     taken.add(name.toLowerCase());

@@ -49,7 +49,7 @@ function channelName(id: string | undefined, { channels }: PlaceContext): string
 }
 
 function cutName(key: string, { channels, sheets }: PlaceContext): string {
-  const [channelId, placement] = key.replace(/\/.*$/, '').split('.');
+  const [channelId, placement] = (key.split('/')[0] ?? '').split('.');
   const channel = channels.find((each) => each.id === channelId);
   const place = sheets.find((sheet) => sheet.key === channel?.network)?.placements.find((each) => each.key === placement);
   return [channel?.name, place?.name].flatMap((name) => name ?? []).join(', ') || 'one cut';

@@ -134,12 +134,12 @@ function joined(lines: readonly string[]): string {
 
 /** A line's words before a colon or dash lead; a short line leads alone; of a long one the first sentence does. */
 function pointOfSentence(line: string): Point {
-  const parted = /^(.{2,60}?)(?::\s+|\s+[–—]\s+)(.+)$/u.exec(line);
+  const parted = /^(.{2,60}?)(?:: | [–—] )(.+)$/u.exec(line);
   if (parted) return { heading: parted[1] ?? '', text: parted[2] ?? '' };
   if (line.length <= MAX_HEADING) return { heading: line.replace(/\.$/, ''), text: '' };
-  const sentence = /^(.{4,60}?[.!?])\s+(.+)$/u.exec(line);
+  const sentence = /^(.{4,60}?[.!?]) (.+)$/u.exec(line);
   if (sentence) return { heading: (sentence[1] ?? '').replace(/\.$/, ''), text: sentence[2] ?? '' };
-  const cut = line.slice(0, MAX_HEADING).replace(/\s+\S*$/, '');
+  const cut = line.slice(0, MAX_HEADING).replace(/(?<!\s)\s+\S*$/, '');
   return { heading: `${cut} …`, text: line };
 }
 
@@ -163,7 +163,7 @@ function settle({ title, points, notes }: ReadPoints): ReadPoints {
 /** Splits a text that is too long at the end of a sentence; the rest gets a slide under the same heading. */
 function splitLong({ heading, text }: Point): readonly Point[] {
   if (text.length <= MAX_TEXT) return [{ heading, text }];
-  const sentences = text.match(/[^.!?]+[.!?]+["”’)]*\s*|[^.!?]+$/gu) ?? [text];
+  const sentences = text.split(/(?<=[.!?]["”’)]{0,3})\s+/u).filter((sentence) => sentence !== '');
   const parts: string[] = [];
   for (const sentence of sentences) {
     const last = parts.at(-1);

@@ -1,10 +1,10 @@
+import { graphemesOf } from '../words/graphemes.ts';
 /** The typeface key of glyphs that are drawn in colour; their ids count the emoji that a typesetter holds. */
 export const EMOJI_FONT = 'emoji';
 
 /** How an emoji sits on a line, in em: a square a little larger than the capitals, slightly below the baseline. */
 export const EMOJI_METRICS = { sizeEm: 1.1, advanceEm: 1.18, descentEm: 0.2 } as const;
 
-const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
 /** One user-perceived character that is shown as a picture: by nature, by a variation selector, a flag or a keycap. */
 const EMOJI = /^(?:\p{Emoji_Presentation}|\p{Extended_Pictographic}(?:\u{fe0f}|\p{Emoji_Modifier}|\u{200d})|\p{Regional_Indicator}{2}|[0-9#*]\u{fe0f}?\u{20e3})/u;
 
@@ -20,7 +20,7 @@ export function findEmoji(text: string): readonly EmojiAt[] {
   const found: EmojiAt[] = [];
   // Most texts have none, and segmenting costs more than looking.
   if (!/\p{Extended_Pictographic}|\p{Regional_Indicator}|\u{20e3}/u.test(text)) return found;
-  for (const { segment, index } of segmenter.segment(text)) {
+  for (const { segment, index } of graphemesOf(text)) {
     if (EMOJI.test(segment)) found.push({ start: index, end: index + segment.length, code: emojiCode(segment) });
   }
   return found;

@@ -62,7 +62,7 @@ function setOf(words: string): ReadonlySet<string> {
   return new Set(words.split(' '));
 }
 
-const QUOTES_AND_BRACKETS = /^[“”„‟«»‹›‘’‚"'()[\]]+|[“”„‟«»‹›‘’‚"'()[\]]+$/gu;
+const QUOTES_AND_BRACKETS = /^[“”„‟«»‹›‘’‚"'()[\]]+|(?<![“”„‟«»‹›‘’‚"'()[\]])[“”„‟«»‹›‘’‚"'()[\]]+$/gu;
 const SENTENCE_END = /[.!?…]["”’»)\]]*$/u;
 const PHRASE_END = /[,;:.!?…–—·]["”’»)\]]*$/u;
 const NUMBER = /^[\p{Sc}№#]?\d[\d.,:/–-]*[.%]?$/u;

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
+import { readFileSync } from 'node:fs';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import { breakLines } from './break-lines.ts';
+import { Typesetter } from './typesetter.ts';
 import { placeLine } from './visual-line.ts';
 
 const typesetter = testTypesetter();
@@ -19,6 +21,16 @@ describe('Typesetter', () => {
   it('names what no typeface can write, and only that', () => {
     expect(typesetter.shape('Kite 凧', ['figtree-500'], 0).missing).toEqual(['凧']);
     expect(typesetter.shape('Größe, œuvre, Łódź', ['figtree-500'], 0).missing).toEqual([]);
+  });
+
+  it('names letters that half a typeface names and does not draw', () => {
+    const half = new Typesetter();
+    const whole = readFileSync('fonts/lora/lora-700.ttf');
+    // The first bytes of a download, with nothing behind them.
+    half.add('half', Buffer.concat([whole.subarray(0, 20_074), Buffer.alloc(whole.length - 20_074)]));
+    const { missing } = half.shape('Build your own kite', ['half'], 0);
+    expect(missing.length).toBeGreaterThan(8);
+    expect(typesetter.shape('Build\u00a0your own kite – ½', ['lora-700'], 0).missing).toEqual([]);
   });
 
   it('asks the next typeface for what the first cannot write', () => {

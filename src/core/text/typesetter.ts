@@ -72,6 +72,8 @@ const bidi = bidiFactory();
 /** Descents beyond this share of an em are room for marks that Latin text never uses. */
 const DEEPEST_DESCENT_EM = 0.24;
 const SHAPED_CACHE_SIZE = 400;
+/** Letters and signs that are blank by their nature: the empty Braille pattern and the fillers of Hangul. */
+const BLANK_LETTERS: ReadonlySet<number> = new Set([0x2800, 0x115f, 0x1160, 0x3164, 0xffa0]);
 
 /** Shapes text with the typefaces it was given. The only state is what it has loaded and worked out before. */
 export class Typesetter {
@@ -251,12 +253,20 @@ export class Typesetter {
       if (fontKey === undefined) {
         if (!neutral) missing.add(String.fromCodePoint(codePoint));
         fontKey = first;
+      } else if (!neutral && !BLANK_LETTERS.has(codePoint) && !this.#isDrawn(fontKey, codePoint)) {
+        missing.add(String.fromCodePoint(codePoint));
       }
       if (open && open.fontKey === fontKey && open.level === level && open.end === offset) open.end = offset + length;
       else items.push({ fontKey, level, start: offset, end: offset + length });
       offset += length;
     }
     return items;
+  }
+
+  /** Half a typeface names its letters and draws nothing for them. */
+  #isDrawn(fontKey: string, codePoint: number): boolean {
+    const glyphId = this.#get(fontKey).font.nominalGlyph(codePoint);
+    return glyphId !== null && glyphId !== undefined && this.outline(fontKey, glyphId) !== '';
   }
 
   #emojiRun(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number): GlyphRun {

@@ -44,7 +44,7 @@ function momentOf([hours, minutes, seconds, fraction]: readonly (string | undefi
 
 /** Without the marks that players use for voices, slants and places. */
 function plainWords(text: string): string {
-  return text.replace(/<[^>]*>/g, '').replace(/\{\\[^}]*\}/g, '').replaceAll('&lt;', '<').replaceAll('&amp;', '&').split('\n').map((line) => line.trim()).join('\n').trim();
+  return text.replace(/<[^<>]*>/g, '').replace(/\{\\[^{}]*\}/g, '').replaceAll('&lt;', '<').replaceAll('&amp;', '&').split('\n').map((line) => line.trim()).join('\n').trim();
 }
 
 export function writeSrt(cues: readonly Cue[]): string {

@@ -1,4 +1,5 @@
 import { LRUCache } from 'lru-cache';
+import { graphemesOf } from './graphemes.ts';
 
 /** How a network counts: characters as people see them, or with weights and links of a fixed length. */
 export type Counting =
@@ -6,7 +7,6 @@ export type Counting =
   /** Emoji and CJK count 2, a link counts `linkAs`, all else counts 1. */
   | { readonly kind: 'weighted'; readonly linkAs: number };
 
-const segmenter = new Intl.Segmenter('und', { granularity: 'grapheme' });
 /** A web address as networks find it: with a scheme, up to white space, without closing punctuation. */
 export const LINK_PATTERN = /https?:\/\/[^\s<>"]*[^\s<>".,;:!?)\]}'’”]/giu;
 const WIDE = /\p{Extended_Pictographic}|\p{Regional_Indicator}|\p{Script=Han}|\p{Script=Hiragana}|\p{Script=Katakana}|\p{Script=Hangul}/u;
@@ -19,7 +19,7 @@ export function countGraphemes(text: string): number {
   const known = counted.graphemes.get(text);
   if (known !== undefined) return known;
   let count = 0;
-  for (const _ of segmenter.segment(text)) count += 1;
+  for (const _ of graphemesOf(text)) count += 1;
   counted.graphemes.set(text, count);
   return count;
 }
@@ -36,7 +36,7 @@ export function countCharacters(text: string, counting: Counting): number {
 function countWeighted(text: string, counting: Counting & { readonly kind: 'weighted' }): number {
   const links = text.match(LINK_PATTERN)?.length ?? 0;
   let count = links * counting.linkAs;
-  for (const { segment } of segmenter.segment(text.replace(LINK_PATTERN, ''))) count += WIDE.test(segment) ? 2 : 1;
+  for (const { segment } of graphemesOf(text.replace(LINK_PATTERN, ''))) count += WIDE.test(segment) ? 2 : 1;
   return count;
 }
 
@@ -56,11 +56,11 @@ export function dropHashtags(text: string, keep: number): string {
       return count > keep ? '' : tag;
     })
     .replace(/[ \t]{2,}/g, ' ')
-    .replace(/[ \t]+$/gm, '')
+    .replace(/(?<![ \t])[ \t]+$/gm, '')
     .trim();
 }
 
 /** Mentions of a text: an @ at the start of a word, followed by letters, digits, dots or underscores. */
 export function findMentions(text: string): readonly string[] {
-  return [...text.matchAll(/(?<![\p{L}\p{N}_.])@[\p{L}\p{N}_][\p{L}\p{N}_.]*/gu)].map((match) => match[0].replace(/\.+$/, ''));
+  return [...text.matchAll(/(?<![\p{L}\p{N}_.])@[\p{L}\p{N}_][\p{L}\p{N}_.]*/gu)].map((match) => match[0].replace(/(?<!\.)\.+$/, ''));
 }

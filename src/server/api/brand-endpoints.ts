@@ -15,8 +15,7 @@ import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { personMayBeginBrands } from '../auth/me.ts';
 import { makeInvitation } from '../auth/one-time-links.ts';
 import { importMark } from '../brand/import-mark.ts';
-import { importTypeface, MAX_TYPEFACE_BYTES } from '../brand/import-typeface.ts';
-import { readBrandFiles, readWebPage } from '../brand/read-brand-source.ts';
+import { readWebPage } from '../brand/read-brand-source.ts';
 import { keepAccounts, openStandinAccounts } from '../brand/standin-accounts.ts';
 import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand, renameBrand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
@@ -24,6 +23,7 @@ import { endInvitation as endLinkOf, listInvitations as invitationsOf } from '..
 import { changeRole, insertMembership, listMembers, removeMember } from '../db/people-repository.ts';
 import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
+import { MAX_TYPEFACE_BYTES } from '../readers/read-typeface.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
 import { attachment } from './attachment.ts';
@@ -86,7 +86,7 @@ const addTypeface = defineEndpoint({
   async handle({ services, brand, query, request, nowMs }) {
     const received = await receiveUpload(request, services.media, () => MAX_TYPEFACE_BYTES);
     try {
-      const typeface = await importTypeface(await readFile(received.path), query.name);
+      const typeface = await services.readers.read({ kind: 'typeface', bytes: await readFile(received.path), name: query.name });
       const hash = await services.media.keep(typeface.bytes);
       const { family, weight } = typeface;
       await keepTypeface(services.db, brand.id, { hash, family, weight }, nowMs);
@@ -141,8 +141,8 @@ const readBrandSource = defineEndpoint({
   contract: contracts.readBrandSource,
   may: 'signed-in',
   async handle({ services, body }) {
-    if (body.address) return readWebPage(body.address, services.settings);
-    if (body.files && body.files.length > 0) return readBrandFiles(body.files);
+    if (body.address) return readWebPage(body.address, services);
+    if (body.files && body.files.length > 0) return services.readers.read({ kind: 'brand-files', files: body.files });
     throw new ProblemError(422, 'no-source', 'Give the address of a web page, or files.');
   },
 });

@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import sharp from 'sharp';
 import { markRoomOf, type BrandMark } from '../../core/brand/brand-book.ts';
 import { relativeLuminance } from '../../core/colour/contrast.ts';
-import { readSvg, type SvgNote } from '../../core/artwork/read-svg.ts';
+import type { ReadSvg, SvgNote } from '../../core/artwork/read-svg.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import type { MediaItem } from '../db/media-repository.ts';
 import { ProblemError } from '../errors.ts';
@@ -32,7 +32,7 @@ const noteSentences: Readonly<Record<SvgNote, string>> = {
   effects: 'Shadows and other effects are left out.',
 };
 
-const refusals: Readonly<Record<Extract<ReturnType<typeof readSvg>, { kind: 'refused' }>['reason'], string>> = {
+const refusals: Readonly<Record<Extract<ReadSvg, { kind: 'refused' }>['reason'], string>> = {
   'not-svg': 'is no SVG drawing that can be read',
   'no-size': 'does not say how large it is: it needs a viewBox, or a width and a height',
   'nothing-filled': 'has no filled outline in it; lines have to be turned into outlines first',
@@ -47,7 +47,7 @@ export async function importMark(services: Services, brand: Brand, file: Receive
   const head = (await readFile(file.path)).subarray(0, 8);
   const isPng = head.subarray(0, 4).equals(Buffer.from([0x89, 0x50, 0x4e, 0x47]));
   const key = `mark-${file.hash.slice(0, 8)}`;
-  return isPng ? pictureMarkOf(services, brand, file, name, key, nowMs) : vectorMarkOf(await readText(file, name), name, key);
+  return isPng ? pictureMarkOf(services, brand, file, name, key, nowMs) : vectorMarkOf(await services.readers.read({ kind: 'svg', source: await readText(file, name) }), name, key);
 }
 
 async function readText(file: ReceivedFile, name: string): Promise<string> {
@@ -55,8 +55,7 @@ async function readText(file: ReceivedFile, name: string): Promise<string> {
   return (await readFile(file.path)).toString('utf8');
 }
 
-function vectorMarkOf(source: string, name: string, key: string): ImportedMark {
-  const read = readSvg(source);
+function vectorMarkOf(read: ReadSvg, name: string, key: string): ImportedMark {
   if (read.kind === 'refused') throw new ProblemError(422, 'not-a-mark', `“${name}” ${refusals[read.reason]}.`);
   const { viewBox, paths } = read.artwork;
   const [first] = paths;

@@ -150,6 +150,6 @@ class Palette {
 
 /** A name as a key: small letters, digits and hyphens, a letter first. */
 export function keyFrom(name: string, otherwise: string): string {
-  const plain = transliterate(name).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|-+$/g, '');
-  return plain.slice(0, 40).replace(/-+$/, '') || otherwise;
+  const plain = transliterate(name).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^[^a-z]+|(?<!-)-+$/g, '');
+  return plain.slice(0, 40).replace(/(?<!-)-+$/, '') || otherwise;
 }

@@ -20,7 +20,7 @@ export function bookToPalette(book: BrandBook, name: string): string {
 export function readPalette(text: string): readonly { readonly name: string; readonly hex: string }[] | null {
   if (!text.startsWith('GIMP Palette')) return null;
   return text.split('\n').flatMap((line) => {
-    const match = /^\s*(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s+(.*))?$/.exec(line);
+    const match = /^(\d{1,3})\s+(\d{1,3})\s+(\d{1,3})(?:\s(.*))?$/.exec(line.trim());
     const channels = match?.slice(1, 4).map(Number) ?? [];
     if (channels.length !== 3 || channels.some((value) => value > 255)) return [];
     const hex = `#${channels.map((value) => value.toString(16).padStart(2, '0')).join('')}`;

@@ -56,13 +56,20 @@ const LOUD_SELECTOR = /(^|[\s,>])(html|body|:root|header|footer|nav|h1|h2|button
 const LOUD = 2;
 const HEADING_SELECTOR = /(^|[\s,>])h[1-3]\b/i;
 const GENERIC_FAMILIES = new Set(['serif', 'sans-serif', 'monospace', 'cursive', 'fantasy', 'system-ui', 'ui-sans-serif', 'ui-serif', 'ui-monospace', 'inherit', 'initial', 'unset', 'emoji', 'math', '-apple-system', 'blinkmacsystemfont']);
-/** What follows size and line height in the short form of a font. */
-const FONT_SHORTHAND = /[\d.]+(?:px|rem|em|%|pt|vw|vh|ch)\s*(?:\/\s*[\d.]+[a-z%]*)?\s*(["'a-z].*)$/i;
+/** The size in the short form of a font, mostly with a line height. */
+const FONT_SIZE = /^[\d.]+(?:px|rem|em|%|pt|vw|vh|ch)/i;
 const MAX_VARIABLE_STEPS = 8;
+/** Variables that fill one another grow without end; no value of a real page is as long. */
+const MAX_VALUE_LENGTH = 4_000;
+/** No brand has as many; each is compared with all others. */
+const MAX_DISTINCT_COLOURS = 1_000;
+/** Rules and elements of a page that are read; what comes later says little new. */
+const MAX_RULES = 50_000;
+const MAX_ELEMENTS = 100_000;
 
 /** Takes a page apart. Whatever its markup is like, something comes out. */
 export function readPage(html: string): PageParts {
-  const elements = [...walkHtml(parseHtml(html))];
+  const elements = elementsOf(parseHtml(html));
   const of = (name: string): readonly HtmlElement[] => elements.filter((element) => element.tagName === name);
   const meta = (key: string): string => attribute(of('meta').find((each) => [attribute(each, 'name'), attribute(each, 'property')].includes(key)), 'content');
   const links = of('link').map((link) => ({ rel: attribute(link, 'rel').toLowerCase(), href: attribute(link, 'href'), type: attribute(link, 'type') }));
@@ -83,9 +90,15 @@ function isSvg({ href, type }: { readonly href: string; readonly type: string })
   return type === 'image/svg+xml' || /\.svg(\?|$)/i.test(href);
 }
 
-function* walkHtml(node: HtmlNode): Generator<HtmlElement> {
-  if ('tagName' in node) yield node;
-  if ('childNodes' in node) for (const child of node.childNodes) yield* walkHtml(child);
+/** All elements in the order of the page. Without recursion: a page may nest as deep as it likes. */
+function elementsOf(root: HtmlNode): readonly HtmlElement[] {
+  const elements: HtmlElement[] = [];
+  const waiting: HtmlNode[] = [root];
+  for (let node = waiting.pop(); node && elements.length < MAX_ELEMENTS; node = waiting.pop()) {
+    if ('tagName' in node) elements.push(node);
+    if ('childNodes' in node) for (let at = node.childNodes.length - 1; at >= 0; at -= 1) waiting.push(node.childNodes[at] as HtmlNode);
+  }
+  return elements;
 }
 
 function attribute(element: HtmlElement | undefined, name: string): string {
@@ -100,8 +113,8 @@ function textOf(element: HtmlElement | undefined): string {
 export function readLook(parts: PageParts, sheets: readonly string[]): PageLook {
   const tally = new Tally();
   if (parts.themeColour !== null) tally.addColour(parts.themeColour, THEME_WEIGHT);
-  const rules = [...parts.styles, ...sheets].flatMap((css) => rulesOf(css, 'stylesheet'));
-  const inline = parts.inlineStyles.flatMap((css) => rulesOf(css, 'declarationList'));
+  const rules = [...parts.styles, ...sheets].flatMap((css) => rulesOf(css, 'stylesheet')).slice(0, MAX_RULES);
+  const inline = parts.inlineStyles.slice(0, MAX_RULES).flatMap((css) => rulesOf(css, 'declarationList')).slice(0, MAX_RULES);
   const variables = new Map<string, string>();
   for (const rule of [...rules, ...inline]) if (rule.property.startsWith('--')) variables.set(rule.property, rule.value);
   for (const rule of [...rules, ...inline]) if (!rule.property.startsWith('--')) tally.addRule({ ...rule, value: fillVariables(rule.value, variables) });
@@ -137,7 +150,7 @@ function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readon
 function fillVariables(value: string, variables: ReadonlyMap<string, string>): string {
   let filled = value;
   for (let step = 0; step < MAX_VARIABLE_STEPS && filled.includes('var('); step += 1) {
-    filled = filled.replace(/var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g, (_, name: string, fallback: string | undefined) => variables.get(name) ?? fallback ?? '');
+    filled = filled.replace(/var\(\s*(--[\w-]+)\s*(?:,([^()]*))?\)/g, (_, name: string, fallback: string | undefined) => variables.get(name) ?? fallback ?? '').slice(0, MAX_VALUE_LENGTH);
   }
   return filled;
 }
@@ -147,6 +160,7 @@ class Tally {
   readonly #families = new Map<string, { weight: number; forHeadings: boolean }>();
 
   addColour(hex: string, weight: number): void {
+    if (this.#colours.size >= MAX_DISTINCT_COLOURS && !this.#colours.has(hex)) return;
     this.#colours.set(hex, (this.#colours.get(hex) ?? 0) + weight);
   }
 
@@ -195,8 +209,19 @@ function hexOf(value: string): string | null {
   return colour && (colour.alpha ?? 1) > 0.5 ? formatHex(colour) : null;
 }
 
+/** What follows size and line height in the short form of a font. */
+function afterSize(value: string): string {
+  const words = value.replace(/["']/, ' $&').split(/\s+/);
+  const at = words.findIndex((word) => FONT_SIZE.test(word));
+  if (at < 0) return '';
+  const rest = words.slice(at + 1);
+  if (rest[0] === '/') rest.splice(0, 2);
+  else if (rest[0]?.startsWith('/') || words[at]?.endsWith('/')) rest.splice(0, 1);
+  return rest.join(' ');
+}
+
 function firstFamily(value: string, property: 'font' | 'font-family'): string | null {
-  const list = property === 'font' ? (FONT_SHORTHAND.exec(value)?.[1] ?? '') : value;
+  const list = property === 'font' ? afterSize(value) : value;
   const first = (list.split(',')[0] ?? '').trim().replace(/^["']|["']$/g, '').trim();
   return first === '' || GENERIC_FAMILIES.has(first.toLowerCase()) || first.includes('(') ? null : first;
 }

@@ -1,0 +1,109 @@
+import { create, type Font } from 'fontkit';
+import { decompress } from 'wawoff2';
+import { ProblemError } from '../errors.ts';
+
+/** A typeface file as it is kept: TTF or OTF, whatever it came as. */
+export interface ImportedTypeface {
+  readonly bytes: Uint8Array;
+  readonly family: string;
+  readonly weight: number;
+}
+
+/** Larger files are collections for whole scripts; the shelf has those. */
+export const MAX_TYPEFACE_BYTES = 12 * 1024 * 1024;
+const MIN_GLYPHS = 20;
+const REGULAR_WEIGHT = 400;
+const TABLE_RECORD_BYTES = 16;
+const FIRST_RECORD_AT = 12;
+
+type Container = 'sfnt' | 'woff2';
+
+/** What the first bytes say; names and media types are not asked. */
+function containerOf(bytes: Uint8Array): Container | null {
+  const tag = Buffer.from(bytes.subarray(0, 4)).toString('latin1');
+  if (tag === 'wOF2') return 'woff2';
+  return tag === '\u0000\u0001\u0000\u0000' || tag === 'OTTO' || tag === 'true' ? 'sfnt' : null;
+}
+
+/**
+ * Checks a typeface file by reading it whole: its kind, that every table lies inside the file, and every single outline. Half a
+ * download has its first letters, and words set in it would vanish one by one.
+ * @throws ProblemError saying what is wrong with the file
+ */
+export async function readTypeface(bytes: Uint8Array, name: string): Promise<ImportedTypeface> {
+  const container = containerOf(bytes);
+  if (!container) throw new ProblemError(415, 'not-a-typeface', `“${name}” is no TTF, OTF or WOFF2 file.`);
+  const damaged = (): ProblemError => new ProblemError(422, 'damaged-typeface', `“${name}” is damaged and cannot be read. Get a whole copy and import it again.`);
+  const plain = await plainOf(bytes, container, damaged);
+  requireWholeTables(plain, damaged);
+  const font = openFont(plain, damaged);
+  if (font.numGlyphs < MIN_GLYPHS || !(font.hasGlyphForCodePoint(0x41) || font.hasGlyphForCodePoint(0x61))) {
+    throw new ProblemError(422, 'no-letters', `“${name}” has no letters to write with: it looks like a set of icons.`);
+  }
+  requireOutlines(font, damaged);
+  const weight = (font as Font & { readonly 'OS/2'?: { readonly usWeightClass?: number } })['OS/2']?.usWeightClass ?? REGULAR_WEIGHT;
+  return { bytes: plain, family: (font.familyName || name.replace(/\.\w+$/, '')).slice(0, 80), weight: Math.min(1000, Math.max(1, Math.round(weight))) };
+}
+
+async function plainOf(bytes: Uint8Array, container: Container, damaged: () => ProblemError): Promise<Uint8Array> {
+  if (container === 'sfnt') return bytes;
+  try {
+    const plain = await decompress(Buffer.from(bytes));
+    if (plain.length === 0) throw damaged();
+    return plain;
+  } catch {
+    throw damaged();
+  }
+}
+
+/**
+ * Every table of the directory lies inside the file.
+ * @see https://learn.microsoft.com/typography/opentype/spec/otff#table-directory
+ */
+function requireWholeTables(bytes: Uint8Array, damaged: () => ProblemError): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  if (bytes.length < FIRST_RECORD_AT) throw damaged();
+  const tables = view.getUint16(4);
+  if (tables === 0 || FIRST_RECORD_AT + tables * TABLE_RECORD_BYTES > bytes.length) throw damaged();
+  for (let index = 0; index < tables; index += 1) {
+    const at = FIRST_RECORD_AT + index * TABLE_RECORD_BYTES;
+    if (view.getUint32(at + 8) + view.getUint32(at + 12) > bytes.length) throw damaged();
+  }
+}
+
+function openFont(bytes: Uint8Array, damaged: () => ProblemError): Font {
+  try {
+    const font = create(Buffer.from(bytes));
+    if (!('numGlyphs' in font)) throw new TypeError('a collection');
+    // Names and measures are read late; a broken table says so here.
+    for (const value of [font.unitsPerEm, font.ascent, font.descent]) if (!Number.isFinite(value) || Math.abs(value) > 65_535) throw new TypeError('no measures');
+    if (font.unitsPerEm < 16) throw new TypeError('no measures');
+    void font.familyName;
+    void font.characterSet.length;
+    return font;
+  } catch {
+    throw damaged();
+  }
+}
+
+/** What is written with ink in every script; spaces and fillers are none of it. */
+const INKED = /^[\p{L}\p{N}\p{P}\p{S}]$/u;
+const BLANK: ReadonlySet<number> = new Set([0x2800, 0x115f, 0x1160, 0x3164, 0xffa0]);
+/** A few signs are blank in sound typefaces; a tenth of all is a hole. */
+const MAX_BLANK_SHARE = 0.1;
+
+function requireOutlines(font: Font, damaged: () => ProblemError): void {
+  try {
+    const inked = font.characterSet.filter((codePoint) => INKED.test(String.fromCodePoint(codePoint)) && !BLANK.has(codePoint));
+    const isBlank = (codePoint: number): boolean => font.glyphForCodePoint(codePoint).path.commands.length === 0;
+    const basic = inked.filter((codePoint) => codePoint > 0x20 && codePoint < 0x7f);
+    if (basic.some(isBlank) || inked.filter(isBlank).length > inked.length * MAX_BLANK_SHARE) throw new TypeError('letters without outlines');
+    for (let id = 0; id < font.numGlyphs; id += 1) {
+      const glyph = font.getGlyph(id);
+      if (!Number.isFinite(glyph.advanceWidth)) throw new TypeError('no width');
+      for (const { args } of glyph.path.commands) if (args.some((value) => !Number.isFinite(value))) throw new TypeError('no outline');
+    }
+  } catch {
+    throw damaged();
+  }
+}
