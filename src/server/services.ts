@@ -9,6 +9,7 @@ import { RenderPool } from './render/render-pool.ts';
 import { sealTokens } from './secrets/seal-tokens.ts';
 import { readKeyFile, sealerOf, type Sealer } from './secrets/sealer.ts';
 import { readSettings, type Settings } from './settings.ts';
+import { keepReserve } from './upkeep/disk-reserve.ts';
 
 /** What the server's parts are handed: nothing below reads the environment or a clock on its own. */
 export interface Services {
@@ -26,6 +27,7 @@ export interface Services {
 /** Opens everything for one process; `threads` is how many cuts it may paint at once. */
 export async function openServices(settings: Settings, threads: number): Promise<Services> {
   const db = await openDatabase(settings.dataFolder);
+  keepReserve(settings.dataFolder);
   const sealer = sealerOf(readKeyFile(settings.keyFile));
   await sealTokens(db, sealer);
   const log = openLog(settings.logLevel);

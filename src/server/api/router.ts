@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { findCaller } from '../auth/caller.ts';
-import { ProblemError } from '../errors.ts';
+import { ProblemError, storageProblem } from '../errors.ts';
 import { webServices, type Services } from '../services.ts';
 import { accountEndpoints } from './account-endpoints.ts';
 import { brandEndpoints } from './brand-endpoints.ts';
@@ -32,7 +32,9 @@ export async function answerApi(request: Request, clientAddress: string): Promis
   try {
     return await route(request, clientAddress, services);
   } catch (error) {
-    return problemResponse(error, services, request);
+    const trouble = storageProblem(error);
+    if (trouble) services.log.error({ err: error, path: new URL(request.url).pathname }, 'trouble with disk or database');
+    return problemResponse(trouble ?? error, services, request);
   }
 }
 

@@ -9,6 +9,7 @@ const ANSWER_WITHIN_MS = 15_000;
 /** The slowest line that is waited for, in bytes a second. */
 const MIN_BYTES_A_SECOND = 64 * 1024;
 const MAX_RETRY_AFTER_S = 3_600;
+const MAX_ANSWER_BYTES = 1024 * 1024;
 
 type Manner = NetworkSheet['publishing']['manner'];
 
@@ -35,7 +36,7 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
         headers: { ...payload.headers, authorization: `Bearer ${channel.token}`, ...(key === undefined ? {} : { 'idempotency-key': key }) },
         signal: AbortSignal.any([signal, AbortSignal.timeout(withinMs)]),
       });
-      text = await response.text();
+      text = await readAnswer(response);
     } catch (error) {
       throw new ConnectorError('unreachable', `${sheet.name} does not answer.`, null, { cause: error });
     }
@@ -85,6 +86,18 @@ async function bytesOf(file: OutgoingFile): Promise<number> {
 function wirePost({ placement, words, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
   const { caption, altText: _, ...others } = words;
   return { placement, ...(caption === undefined ? {} : { text: caption }), ...others, altText: first.altText, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };
+}
+
+/** Answers are short; one that never ends is no answer. */
+async function readAnswer(response: Response): Promise<string> {
+  const chunks: Uint8Array[] = [];
+  let bytes = 0;
+  for await (const chunk of (response.body as AsyncIterable<Uint8Array> | null) ?? []) {
+    bytes += chunk.byteLength;
+    if (bytes > MAX_ANSWER_BYTES) throw new RangeError(`The answer is longer than ${MAX_ANSWER_BYTES} bytes`);
+    chunks.push(chunk);
+  }
+  return Buffer.concat(chunks).toString('utf8');
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

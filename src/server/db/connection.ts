@@ -1,37 +1,69 @@
 import { chmodSync, existsSync, mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import knex, { type Knex } from 'knex';
+import { lock } from 'proper-lockfile';
 import { migrations } from './migrations/index.ts';
+import { patientClient } from './patient-client.ts';
 
 export type Db = Knex;
 
-/** Another process may hold the write lock for this long before a write gives up. */
-const BUSY_TIMEOUT_MS = 10_000;
+/** Connections of one process: readers do not wait for whoever writes. */
+const CONNECTIONS = 4;
+const OPEN_WITHIN_MS = 5_000;
+/** Another process may migrate for this long, in tries of a quarter of a second; one that broke off holds its lock for ten seconds. */
+const WAIT_FOR_MIGRATION = { retries: 240, factor: 1, minTimeout: 250, maxTimeout: 250 };
 
 /** Opens the database of a data folder, creating and migrating it as needed. */
 export async function openDatabase(dataFolder: string): Promise<Db> {
   mkdirSync(dataFolder, { recursive: true, mode: 0o700 });
   const file = join(dataFolder, 'confetti.db');
-  // Hashes, sealed tokens and words not out yet: nothing for other users of the machine.
-  if (existsSync(file)) for (const path of [dataFolder, ...['', '-wal', '-shm'].map((end) => file + end)]) if (existsSync(path)) chmodSync(path, path === dataFolder ? 0o700 : 0o600);
-  const db = knex({
-    client: 'better-sqlite3',
+  keepPrivate(dataFolder, file);
+  await migrate(dataFolder, file);
+  return connect(file, patientClient, CONNECTIONS);
+}
+
+function connect(file: string, client: Knex.Config['client'], connections: number): Db {
+  return knex({
+    client,
     connection: { filename: file },
     useNullAsDefault: true,
     // Error messages would carry bound values, such as captions and hashes.
     compileSqlOnError: false,
     pool: {
       min: 1,
-      max: 1,
+      max: connections,
       afterCreate: (connection: { pragma(text: string): unknown }, done: (error: Error | null, connection: unknown) => void) => {
+        // Only the first connection of all turns it on, and may meet another process that does.
+        connection.pragma(`busy_timeout = ${OPEN_WITHIN_MS}`);
         connection.pragma('journal_mode = WAL');
+        // From here on waiting for a lock is the client's business: SQLite's own would stop the process.
+        connection.pragma('busy_timeout = 0');
         connection.pragma('foreign_keys = ON');
-        connection.pragma(`busy_timeout = ${BUSY_TIMEOUT_MS}`);
+        // What is acknowledged outlives a power cut: an intent to publish above all.
         connection.pragma('synchronous = FULL');
         done(null, connection);
       },
     },
   });
-  await db.migrate.latest({ migrationSource: migrations });
-  return db;
+}
+
+/** Brings the schema up to date, by one connection: migrations may change how it checks. */
+async function migrate(dataFolder: string, file: string): Promise<void> {
+  const unlock = await lock(dataFolder, { retries: WAIT_FOR_MIGRATION, lockfilePath: join(dataFolder, 'migrating.lock') });
+  // Migrations ask for the plain client by its name.
+  const db = connect(file, 'better-sqlite3', 1);
+  try {
+    // Whoever holds the lock is alone: a mark in the database was left by a migration that broke off.
+    await db.migrate.forceFreeMigrationsLock({ migrationSource: migrations });
+    await db.migrate.latest({ migrationSource: migrations });
+  } finally {
+    await db.destroy();
+    await unlock();
+  }
+}
+
+/** Hashes, sealed tokens and words not out yet are nothing for other users of the machine. */
+function keepPrivate(folder: string, file: string): void {
+  chmodSync(folder, 0o700);
+  for (const path of ['', '-wal', '-shm'].map((end) => file + end)) if (existsSync(path)) chmodSync(path, 0o600);
 }

@@ -91,7 +91,15 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
     if (remoteDraftId !== null) await note({ remoteDraftId });
   }
   await note({ publishIntentMs: services.clock.machineNowMs() });
-  return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+  try {
+    return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+  } catch (error) {
+    // An attempt before, late on its way, may have come through a moment ago: then the network refuses this one as a repeat.
+    if (!(error instanceof ConnectorError) || error.code !== 'refused' || delivery.publishIntentMs === null || !connector.capabilities.findsPublications) throw error;
+    const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
+    if (known.kind === 'published') return known.address;
+    throw error;
+  }
 }
 
 /** What goes along with a video. */

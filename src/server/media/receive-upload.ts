@@ -7,6 +7,7 @@ import type { ReadableStream } from 'node:stream/web';
 import { fileTypeFromBuffer } from 'file-type';
 import { MAX_RECORDING_BYTES, MAX_UPLOAD_BYTES } from '../../contract/media-contracts.ts';
 import { ProblemError } from '../errors.ts';
+import { diskRoom } from '../upkeep/disk-reserve.ts';
 import type { MediaStore } from './media-store.ts';
 
 export interface ReceivedFile {
@@ -22,6 +23,7 @@ export interface ReceivedFile {
 export async function receiveUpload(request: Request, store: MediaStore, limitOf: (start: Uint8Array) => number | Promise<number> = mostMediaBytes): Promise<ReceivedFile> {
   const announced = Number(request.headers.get('content-length') ?? 0);
   if (announced > MAX_RECORDING_BYTES) throw tooLarge(MAX_RECORDING_BYTES);
+  requireRoom(store.dataFolder, announced);
   if (!request.body) throw new ProblemError(400, 'empty-upload', 'The file is empty.');
   const path = await store.temporaryPath();
   const hash = createHash('sha256');
@@ -44,6 +46,12 @@ export async function receiveUpload(request: Request, store: MediaStore, limitOf
     throw error;
   }
   return { path, bytes, hash: hash.digest('hex') };
+}
+
+/** @throws ProblemError 507 when the disk has no room for a file of this size */
+export function requireRoom(dataFolder: string, bytes: number): void {
+  const { freeBytes, keptBytes } = diskRoom(dataFolder);
+  if (freeBytes - bytes < keptBytes) throw new ProblemError(507, 'disk-full', 'There is no room for this file on the disk of this Confetti. Tell whoever runs it to make room.');
 }
 
 export function isRecordingType(mime: string | undefined): boolean {

@@ -120,5 +120,8 @@ async function readLimited(response: IncomingMessage, url: URL, mostBytes: numbe
     if (error instanceof ProblemError) throw error;
     throw outsideProblem(error as NodeJS.ErrnoException, url);
   }
+  // A connection that broke off leaves half an answer.
+  const announced = Number(response.headers['content-length'] ?? Number.NaN);
+  if (!response.complete || (Number.isFinite(announced) && announced !== bytes)) throw new ProblemError(422, 'outside-broken', `The connection to ${url.hostname} broke off before everything was there. Try again.`);
   return Buffer.concat(chunks);
 }

@@ -1,4 +1,5 @@
 import { SESSION_IDLE_MS } from '../auth/caller.ts';
+import { keepReserve } from './disk-reserve.ts';
 import { pruneChanges } from '../db/change-repository.ts';
 import { sweepDocuments } from '../db/document-repository.ts';
 import { pruneJobs, type NewJob } from '../db/job-repository.ts';
@@ -37,6 +38,7 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       await prunePresence(db, machineNowMs);
       await pruneSessions(db, machineNowMs, machineNowMs - SESSION_IDLE_MS);
       await pruneLinks(db, machineNowMs);
+      keepReserve(media.dataFolder);
       log.info({ pieces, revisions, documents }, 'upkeep is done');
       return { kind: 'again', afterMs: EVERY_MS };
     },
