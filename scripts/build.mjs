@@ -12,6 +12,7 @@ export const programs = {
   worker: 'src/server/worker/main.ts',
   'read-worker': 'src/server/readers/read-worker.ts',
   'render-worker': 'src/server/render/render-worker.ts',
+  backup: 'src/server/backup/main.ts',
   person: 'src/server/auth/add-person.ts',
   standin: 'standin/main.ts',
   'seed-demo': 'demo/seed.ts',

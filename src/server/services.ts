@@ -56,6 +56,10 @@ const holder = globalThis as { confettiServices?: Promise<Services> };
 
 /** The web process's services, opened with the first request. Kept on globalThis so that a dev reload does not open twice. */
 export function webServices(): Promise<Services> {
-  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS);
+  holder.confettiServices ??= openServices(readSettings(process.env), WEB_THREADS).catch((error: unknown) => {
+    // What cannot be opened now may be there with the next request.
+    delete holder.confettiServices;
+    throw error;
+  });
   return holder.confettiServices;
 }

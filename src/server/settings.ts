@@ -21,6 +21,8 @@ export interface Settings {
   readonly logLevel: string;
   /** Lanes of the queue that this process works on; null: all. */
   readonly lanes: readonly string[] | null;
+  /** The room on the disk that each brand's pictures and clips have. */
+  readonly brandGigabytes: number;
   /** Hosts with port that may be fetched from although they are not public: the stand-ins of the demo. */
   readonly trustedHosts: readonly string[];
 }
@@ -33,13 +35,14 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     demo: environment['CONFETTI_DEMO'] === '1',
     origin: environment['CONFETTI_ORIGIN'] ?? null,
     proxies: readCount(environment['CONFETTI_PROXIES']),
+    brandGigabytes: readGigabytes(environment['CONFETTI_BRAND_GIGABYTES']),
     buildFolder: resolve('dist'),
     fontsFolder: resolve('fonts'),
     emojiFolder: resolve('dist', 'emoji'),
     standinOrigin: environment['CONFETTI_STANDIN'] ?? null,
     logLevel: environment['CONFETTI_LOG'] ?? 'info',
     lanes: environment['CONFETTI_LANES']?.split(',') ?? null,
-    trustedHosts: environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
+    trustedHosts: environment['CONFETTI_DEMO'] === '1' && environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
   };
 }
 
@@ -48,4 +51,14 @@ function readCount(text: string | undefined): number {
   if (text === undefined || text === '') return 0;
   if (!/^\d$/.test(text)) throw new RangeError(`CONFETTI_PROXIES is '${text}'. Give the number of proxies before Confetti, 0 to 9.`);
   return Number(text);
+}
+
+const USUAL_GIGABYTES = 200;
+
+/** @throws RangeError when it is no amount */
+function readGigabytes(text: string | undefined): number {
+  if (text === undefined || text === '') return USUAL_GIGABYTES;
+  const amount = Number(text);
+  if (!Number.isFinite(amount) || amount <= 0) throw new RangeError(`CONFETTI_BRAND_GIGABYTES is '${text}'. Give an amount above 0.`);
+  return amount;
 }

@@ -80,6 +80,8 @@ export interface Stack {
   readonly origin: string;
   readonly standin: RunningStandin;
   readonly dataFolder: string;
+  /** The web server's process. */
+  readonly webPid: number;
   readonly environment: Readonly<Record<string, string>>;
   /** The demo designer, with the token that the demo prints. */
   readonly wren: Client;
@@ -161,6 +163,7 @@ export async function startStack(options: { readonly lanes?: readonly string[] }
     origin,
     standin,
     dataFolder,
+    webPid: web.pid ?? 0,
     environment,
     wren: new Client(origin, token.secret),
     services,

@@ -1,17 +1,21 @@
-import { generate, parse, walk, type CssNode } from 'css-tree';
+import { generate, walk, type CssNode } from 'css-tree';
+import { parseLenientCss } from './lenient-css.ts';
 
 /** Presentation of an element: properties in small letters with their values as written. */
 export type SvgStyle = Readonly<Record<string, string>>;
 
 /** What a `style` attribute says. What cannot be read of it is left out. */
 export function declarations(style: string): SvgStyle {
-  return declarationsIn(parse(style, { context: 'declarationList', onParseError: () => undefined }));
+  const tree = parseLenientCss(style, { context: 'declarationList' });
+  return tree ? declarationsIn(tree) : {};
 }
 
 /** Rules of a style sheet by their selector, `.name` or `name`; the only ones that drawing programs write. */
 export function styleRules(css: string): ReadonlyMap<string, SvgStyle> {
   const rules = new Map<string, SvgStyle>();
-  walk(parse(css, { onParseError: () => undefined }), {
+  const tree = parseLenientCss(css);
+  if (!tree) return rules;
+  walk(tree, {
     visit: 'Rule',
     enter({ prelude, block }) {
       if (prelude.type !== 'SelectorList') return;

@@ -13,6 +13,7 @@ import { TooHeavyError } from '../render/errors.ts';
 import type { RenderedPicture, RenderJob } from '../render/render-cut.ts';
 import { streamZip, type ZipEntry } from '../render/stream-zip.ts';
 import type { Services } from '../services.ts';
+import { takeArchivePlace, withEnd } from './archive-share.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { getStoredPiece } from './piece-endpoints.ts';
@@ -102,7 +103,7 @@ function numbered(name: string, files: number): readonly string[] {
 const getCutsArchive = defineEndpoint({
   contract: contracts.getCutsArchive,
   may: 'see',
-  async handle({ services, brand, params, query, request, nowMs }) {
+  async handle({ services, brand, caller, params, query, request, nowMs }) {
     const piece = await getStoredPiece(services, brand, params.piece);
     const pattern = query.names ?? USUAL_NAME_PATTERN;
     const [unknown] = unknownPlaceholders(pattern);
@@ -119,13 +120,15 @@ const getCutsArchive = defineEndpoint({
       // Networks that take the same size get the same pictures, painted once.
       const alike = JSON.stringify([placement.exportPx, placement.safePercent, slides.map(({ frame, adjustment }) => [frame.id, adjustment]), job.maxBytes, job.metadata.map(({ altText }) => altText)]);
       const pictures = (): Promise<readonly RenderedPicture[]> => {
-        const known = rendered.get(alike) ?? renderOut(services, job);
+        const known = rendered.get(alike) ?? services.render.afterOthers(() => renderOut(services, job));
         rendered.set(alike, known);
         return known;
       };
       return numbered(names[index] ?? `${index}`, filesOf(job)).map((name, at) => ({ name, bytes: async () => (await pictures())[at]?.bytes ?? new Uint8Array() }));
     });
-    return new Response(streamZip(entries, request.signal), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
+    const giveBack = takeArchivePlace(caller.person.id);
+    request.signal.addEventListener('abort', giveBack, { once: true });
+    return new Response(withEnd(streamZip(entries, request.signal), giveBack), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
   },
 });
 

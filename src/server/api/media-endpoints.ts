@@ -13,6 +13,7 @@ import { smallCopy } from '../derived/small-copy.ts';
 import { readPin } from '../documents/pins.ts';
 import { imported } from '../imports/import-at-once.ts';
 import { keepMediaBytes } from '../imports/keep-media.ts';
+import { requireBrandRoom } from '../media/brand-room.ts';
 import { isRecordingType, receiveUpload } from '../media/receive-upload.ts';
 import { usesOfMedia } from '../imports/uses-of-media.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
@@ -62,6 +63,7 @@ const uploadMedia = defineEndpoint({
   contract: contracts.uploadMedia,
   may: 'make',
   async handle({ services, brand, caller, query, request }) {
+    await requireBrandRoom(services, brand.id, caller.person.id, Number(request.headers.get('content-length') ?? 0));
     const received = await receiveUpload(request, services.media);
     return describeMedia(await imported(services, brand, { received, name: query.name, personId: caller.person.id, signal: request.signal }));
   },

@@ -28,12 +28,13 @@ const UNREAD = { connection: 'close' };
 
 /** Answers an API request; whatever goes wrong comes back as `application/problem+json`. */
 export async function answerApi(request: Request, clientAddress: string): Promise<Response> {
-  const services = await webServices();
+  let services: Services | null = null;
   try {
+    services = await webServices();
     return await route(request, clientAddress, services);
   } catch (error) {
     const trouble = storageProblem(error);
-    if (trouble) services.log.error({ err: error, path: new URL(request.url).pathname }, 'trouble with disk or database');
+    if (trouble) services?.log.error({ err: error, path: new URL(request.url).pathname }, 'trouble with disk or database');
     return problemResponse(trouble ?? error, services, request);
   }
 }
@@ -62,7 +63,7 @@ function decoded(path: Readonly<Record<string, string>>): Record<string, string>
   }
 }
 
-function problemResponse(error: unknown, services: Services, request: Request): Response {
+function problemResponse(error: unknown, services: Services | null, request: Request): Response {
   if (error instanceof ProblemError) {
     const retryAfter = error.details['retryAfterSeconds'];
     return new Response(JSON.stringify({ title: error.sentence, status: error.status, code: error.code, ...error.details }), {
@@ -71,7 +72,7 @@ function problemResponse(error: unknown, services: Services, request: Request): 
     });
   }
   const requestId = nanoid(10);
-  services.log.error({ err: error, requestId, method: request.method, path: new URL(request.url).pathname }, 'a request failed');
+  services?.log.error({ err: error, requestId, method: request.method, path: new URL(request.url).pathname }, 'a request failed');
   return new Response(JSON.stringify({ title: `Something went wrong on our side. Nothing was changed. Try again; if it happens again, name the number ${requestId}.`, status: 500, code: 'internal', requestId }), {
     status: 500,
     headers: { 'content-type': 'application/problem+json', 'cache-control': 'no-store' },

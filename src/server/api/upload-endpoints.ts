@@ -8,6 +8,7 @@ import { deleteUpload, findUpload, insertUpload, type PendingUpload } from '../d
 import { notFound, ProblemError } from '../errors.ts';
 import { importJob, importJobKey } from '../imports/import-upload.ts';
 import { waitForJob } from '../jobs/wait-for-job.ts';
+import { requireBrandRoom } from '../media/brand-room.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -34,6 +35,7 @@ const startUpload = defineEndpoint({
   contract: contracts.startUpload,
   may: 'make',
   async handle({ services, brand, caller, body }) {
+    await requireBrandRoom(services, brand.id, caller.person.id, body.bytes);
     const id = nanoid(16);
     await insertUpload(services.db, { id, brandId: brand.id, personId: caller.person.id, name: body.name, bytes: body.bytes, startedMs: services.clock.machineNowMs() });
     return { id, received: 0, item: null, work: null };

@@ -145,6 +145,16 @@ export function toPicture(item: MediaItem): Picture {
   return { id: item.id, widthPx: item.widthPx, heightPx: item.heightPx, facts: item.facts, focal: item.ownFocal ?? item.facts.focal, focalBy: item.ownFocal ? 'person' : 'proposal' };
 }
 
+function keptBytes({ bytes, recording }: Pick<MediaItem, 'bytes' | 'recording'>): number {
+  return bytes + (recording?.bytes ?? 0);
+}
+
+/** What all items of a brand take on the disk, in bytes. */
+export async function sumKeptBytes(db: Db, brandId: string): Promise<number> {
+  const row = await db('media').where({ brand_id: brandId }).sum<{ sum: number | string | null }[]>({ sum: 'kept_bytes' }).first();
+  return Number(row?.sum ?? 0);
+}
+
 /** Inserts an item, or answers the one the brand already has of the same source bytes. */
 export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaItem> {
   return db.transaction(async (trx) => {
@@ -157,6 +167,7 @@ export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaIte
         width_px: item.widthPx,
         height_px: item.heightPx,
         bytes: item.bytes,
+        kept_bytes: keptBytes(item),
         source_hash: item.sourceHash,
         stored_hash: item.storedHash,
         facts: JSON.stringify(item.facts),
@@ -306,6 +317,6 @@ function termsRow(terms: MediaTerms) {
 function fileRow(file: NonNullable<MediaChange['file']>) {
   // A new picture has its own focal proposal; where a person had looked belongs to the old one.
   const own = { focal_x: null, focal_y: null };
-  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording), ...listedRow(file) };
+  return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, kept_bytes: keptBytes(file), source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording), ...listedRow(file) };
 }
 

@@ -42,7 +42,7 @@ function turnsOf(connection: Connection): Turns {
 
 const isRead = (sql: string): boolean => /^\s*(?:select|pragma|explain|with)\b/i.test(sql) && !/\b(?:insert|update|delete)\s/i.test(sql);
 const isBegin = (sql: string): boolean => /^\s*begin\b/i.test(sql);
-const isEnd = (sql: string): boolean => /^\s*(?:commit|rollback)\s*;?\s*$/i.test(sql);
+const isEnd = (sql: string): boolean => ['commit', 'rollback'].includes(sql.replace(';', '').trim().toLowerCase());
 
 /**
  * SQLite through several connections of one process. Readers never wait: neither for a transaction of their own process nor for another

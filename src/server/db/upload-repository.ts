@@ -48,3 +48,11 @@ export async function takeStaleUploads(db: Db, beforeMs: number): Promise<readon
   await db('uploads').whereIn('id', ids).delete();
   return ids;
 }
+
+/** Files that come in to a brand: how many of one person, and the bytes of everybody's. */
+export async function sumPendingBytes(db: Db, brandId: string, personId: string): Promise<{ readonly files: number; readonly bytes: number }> {
+  const pending = () => db('uploads').where({ brand_id: brandId }).whereNull('media_id');
+  const sum = await pending().sum<{ sum: number | string | null }[]>({ sum: 'bytes' }).first();
+  const own = await pending().where({ person_id: personId }).count<{ count: number | string }[]>({ count: '*' }).first();
+  return { files: Number(own?.count ?? 0), bytes: Number(sum?.sum ?? 0) };
+}

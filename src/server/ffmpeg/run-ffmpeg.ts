@@ -1,4 +1,5 @@
 import { spawn } from 'node:child_process';
+import { existsSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 
@@ -63,7 +64,8 @@ export async function runFfprobe(args: readonly string[], options: FfmpegOptions
 
 function run(program: string, args: readonly string[], { signal, mostMs, onBytes, isPatient = false, onProgress }: FfmpegOptions): Promise<FfmpegOutput> {
   return new Promise((resolve, reject) => {
-    const child = spawn(program, [...args], { stdio: ['ignore', 'pipe', 'pipe'] });
+    const [command, ...wrapped] = dyingWithUs(program, args);
+    const child = spawn(command, wrapped, { stdio: ['ignore', 'pipe', 'pipe'] });
     if (isPatient && child.pid !== undefined) giveWay(child.pid);
     const chunks: Buffer[] = [];
     let bytes = 0;
@@ -94,12 +96,20 @@ function run(program: string, args: readonly string[], { signal, mostMs, onBytes
     });
     child.once('close', (code) => {
       end();
-      const said = messages.replaceAll(/\/[^\s:']+/g, '…');
+      const said = messages.replaceAll(/\/[^\s:']+/g, '…').replaceAll(/ ?@ 0x[0-9a-f]+/g, '');
       if (code === 0) resolve({ stdout: Buffer.concat(chunks), messages: said });
       else reject(new FfmpegError(program, said, code));
     });
     if (signal?.aborted) stop();
   });
+}
+
+const SETPRIV = '/usr/bin/setpriv';
+const hasSetpriv = existsSync(SETPRIV);
+
+/** A program whose parent is killed outright would go on alone, and hold its share of the machine. */
+function dyingWithUs(program: string, args: readonly string[]): readonly [string, ...string[]] {
+  return hasSetpriv ? [SETPRIV, '--pdeathsig', 'KILL', '--', program, ...args] : [program, ...args];
 }
 
 function giveWay(pid: number): void {

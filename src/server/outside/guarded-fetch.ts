@@ -65,7 +65,9 @@ function readAddress(address: string, { trustedHosts }: GuardedFetchOptions): UR
 
 function isPublic(address: string): boolean {
   // Addresses of the old protocol in the clothes of the new one are judged by what they mean.
-  return ipaddr.process(address).range() === 'unicast';
+  const read = ipaddr.process(address);
+  if (read.kind() === 'ipv6' && (read as ipaddr.IPv6).parts.slice(0, 6).every((part) => part === 0)) return false;
+  return read.range() === 'unicast';
 }
 
 function notPublic(host: string): ProblemError {

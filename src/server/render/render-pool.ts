@@ -1,4 +1,5 @@
 import { join } from 'node:path';
+import pLimit, { type LimitFunction } from 'p-limit';
 import { Piscina } from 'piscina';
 import type { CutReport } from '../../core/compose/report.ts';
 import { TooHeavyError } from './errors.ts';
@@ -12,11 +13,20 @@ const IDLE_MS = 60_000;
 /** Renders in worker threads, so that requests are answered while pictures are painted. */
 export class RenderPool {
   #pool: Piscina | null = null;
+  /** Work that somebody can wait for leaves a thread to those who look at a page. */
+  readonly #patient: LimitFunction;
 
   constructor(
     readonly buildFolder: string,
     readonly threads: number,
-  ) {}
+  ) {
+    this.#patient = pLimit(Math.max(1, threads - 1));
+  }
+
+  /** Runs work that others may overtake: archives of many cuts. */
+  afterOthers<Result>(work: () => Promise<Result>): Promise<Result> {
+    return this.#patient(work);
+  }
 
   /** Every slide's picture, or the one document they make. @throws TooHeavyError when even the lowest quality is over the limit */
   async pictures(job: Extract<RenderJob, { kind: 'full' | 'small' | 'as' }>): Promise<readonly RenderedPicture[]> {

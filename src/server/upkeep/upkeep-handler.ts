@@ -9,6 +9,7 @@ import { prunePresence } from '../db/presence-repository.ts';
 import { pruneSessions } from '../db/session-repository.ts';
 import { takeStaleUploads } from '../db/upload-repository.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
+import { sweepIncoming } from '../media/sweep-incoming.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 
@@ -39,6 +40,7 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       await pruneSessions(db, machineNowMs, machineNowMs - SESSION_IDLE_MS);
       await pruneLinks(db, machineNowMs);
       keepReserve(media.dataFolder);
+      await sweepIncoming(media.dataFolder, machineNowMs - STALE_UPLOAD_MS);
       log.info({ pieces, revisions, documents }, 'upkeep is done');
       return { kind: 'again', afterMs: EVERY_MS };
     },

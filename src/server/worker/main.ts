@@ -1,6 +1,7 @@
 import { enqueueJob } from '../db/job-repository.ts';
 import { runJobs } from '../jobs/job-runner.ts';
 import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
+import { sweepIncoming } from '../media/sweep-incoming.ts';
 import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { closeServices, openServices } from '../services.ts';
 import { readSettings } from '../settings.ts';
@@ -8,6 +9,7 @@ import { upkeepJob } from '../upkeep/upkeep-handler.ts';
 import { workHandlers } from './handlers.ts';
 
 const THREADS = 2;
+const LEFT_BEHIND_MS = 3_600_000;
 
 keepFilesPrivate();
 
@@ -18,6 +20,8 @@ if (unknown !== undefined) throw new Error(`CONFETTI_LANES names '${unknown}'. T
 const services = await openServices(settings, THREADS);
 const stop = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
+// What a worker that broke off has left behind; whatever is being made now is younger.
+await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
 await enqueueJob(services.db, upkeepJob, services.clock.machineNowMs());
 services.log.info('the worker is running');
 await runJobs(services, workHandlers(services), lanes.filter(({ name }: Lane) => settings.lanes === null || settings.lanes.includes(name)), stop.signal);

@@ -1,5 +1,6 @@
 import { converter, differenceEuclidean, formatHex, parse as parseColour } from 'culori';
-import { generate, parse as parseCss, walk, type CssNode, type Declaration } from 'css-tree';
+import { generate, walk, type Declaration } from 'css-tree';
+import { parseLenientCss } from '../../artwork/lenient-css.ts';
 import { parse as parseHtml, type DefaultTreeAdapterTypes } from 'parse5';
 
 type HtmlNode = DefaultTreeAdapterTypes.ChildNode | DefaultTreeAdapterTypes.Document;
@@ -129,14 +130,8 @@ interface Rule {
 
 function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readonly Rule[] {
   const rules: Rule[] = [];
-  let tree: CssNode;
-  try {
-    // Broken rules are passed over; the rest is read.
-    tree = parseCss(css, { context, parseValue: false, parseCustomProperty: false, onParseError: () => undefined });
-  } catch (error) {
-    if (error instanceof SyntaxError) return [];
-    throw error;
-  }
+  const tree = parseLenientCss(css, { context, parseValue: false, parseCustomProperty: false });
+  if (!tree) return [];
   walk(tree, {
     visit: 'Declaration',
     enter(node: Declaration) {

@@ -16,6 +16,7 @@ import * as fourteenth from './0014-covering-lists.ts';
 import * as fifteenth from './0015-schedule-requests.ts';
 import * as sixteenth from './0016-piece-lists.ts';
 import * as seventeenth from './0017-accounts.ts';
+import * as eighteenth from './0018-kept-bytes.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -36,6 +37,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0015-schedule-requests', migration: fifteenth },
   { name: '0016-piece-lists', migration: sixteenth },
   { name: '0017-accounts', migration: seventeenth },
+  { name: '0018-kept-bytes', migration: eighteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
