@@ -20,7 +20,7 @@ async function phonePhotos(count: number): Promise<{ name: string; mimeType: str
       name: `IMG_${4100 + index} Süßes.jpg`,
       mimeType: 'image/jpeg',
       buffer: await sharp(`demo/media/${sources[index % sources.length]}`)
-        .resize(1600, 1200, { fit: 'cover', position: index % 2 === 0 ? 'left' : 'right' })
+        .resize(1200, 900, { fit: 'cover', position: index % 2 === 0 ? 'left' : 'right' })
         .modulate({ hue: index * 3 })
         .jpeg({ quality: 80 })
         .withMetadata({ orientation: orientations[index % orientations.length] ?? 1 })
@@ -86,8 +86,8 @@ test('a bakery with a wordmark and forty phone photos: a graphic, a carousel and
   await test.step('forty photographs come in, upright, under their own names', async () => {
     await page.goto(`${home}/make/media`);
     await page.getByLabel('Upload files').setInputFiles(photos);
-    await expect(page.getByRole('button', { name: /IMG_4139 Süßes\.jpg/ })).toContainText('1600 × 1200', { timeout: 90_000 });
-    await expect(page.getByRole('button', { name: /IMG_4138 Süßes\.jpg/ })).toContainText('1200 × 1600');
+    await expect(page.getByRole('button', { name: /IMG_4139 Süßes\.jpg/ })).toContainText('1200 × 900', { timeout: 90_000 });
+    await expect(page.getByRole('button', { name: /IMG_4138 Süßes\.jpg/ })).toContainText('900 × 1200');
   });
 
   const pieces: string[] = [];

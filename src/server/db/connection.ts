@@ -19,10 +19,11 @@ export async function openDatabase(dataFolder: string): Promise<Db> {
   const file = join(dataFolder, 'confetti.db');
   keepPrivate(dataFolder, file);
   await migrate(dataFolder, file);
-  return connect(file, patientClient, CONNECTIONS);
+  return connect(file, patientClient, CONNECTIONS, 0);
 }
 
-function connect(file: string, client: Knex.Config['client'], connections: number): Db {
+/** @param waitMs how long SQLite itself waits for a lock, which stops the process meanwhile */
+function connect(file: string, client: Knex.Config['client'], connections: number, waitMs: number): Db {
   return knex({
     client,
     connection: { filename: file },
@@ -36,8 +37,8 @@ function connect(file: string, client: Knex.Config['client'], connections: numbe
         // Only the first connection of all turns it on, and may meet another process that does.
         connection.pragma(`busy_timeout = ${OPEN_WITHIN_MS}`);
         connection.pragma('journal_mode = WAL');
-        // From here on waiting for a lock is the client's business: SQLite's own would stop the process.
-        connection.pragma('busy_timeout = 0');
+        // From here on waiting is the client's business where it is a patient one.
+        connection.pragma(`busy_timeout = ${waitMs}`);
         connection.pragma('foreign_keys = ON');
         // What is acknowledged outlives a power cut: an intent to publish above all.
         connection.pragma('synchronous = FULL');
@@ -51,8 +52,10 @@ function connect(file: string, client: Knex.Config['client'], connections: numbe
 async function migrate(dataFolder: string, file: string): Promise<void> {
   const unlock = await lock(dataFolder, { retries: WAIT_FOR_MIGRATION, lockfilePath: join(dataFolder, 'migrating.lock') });
   // Migrations ask for the plain client by its name.
-  const db = connect(file, 'better-sqlite3', 1);
+  const db = connect(file, 'better-sqlite3', 1, OPEN_WITHIN_MS);
   try {
+    const [, pending]: [unknown, readonly unknown[]] = await db.migrate.list({ migrationSource: migrations });
+    if (pending.length === 0) return;
     // Whoever holds the lock is alone: a mark in the database was left by a migration that broke off.
     await db.migrate.forceFreeMigrationsLock({ migrationSource: migrations });
     await db.migrate.latest({ migrationSource: migrations });

@@ -98,7 +98,10 @@ function requireOutlines(font: Font, damaged: () => ProblemError): void {
     const isBlank = (codePoint: number): boolean => font.glyphForCodePoint(codePoint).path.commands.length === 0;
     const basic = inked.filter((codePoint) => codePoint > 0x20 && codePoint < 0x7f);
     if (basic.some(isBlank) || inked.filter(isBlank).length > inked.length * MAX_BLANK_SHARE) throw new TypeError('letters without outlines');
+    const offsets = (font as Font & { readonly loca?: { readonly offsets: readonly number[] } }).loca?.offsets;
     for (let id = 0; id < font.numGlyphs; id += 1) {
+      // A glyph without an outline that stands last has its place behind the end of the table.
+      if (offsets && offsets[id] === offsets[id + 1]) continue;
       const glyph = font.getGlyph(id);
       if (!Number.isFinite(glyph.advanceWidth)) throw new TypeError('no width');
       for (const { args } of glyph.path.commands) if (args.some((value) => !Number.isFinite(value))) throw new TypeError('no outline');
