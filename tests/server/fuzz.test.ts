@@ -11,6 +11,7 @@ import { startStack, type Answer, type Stack } from './stack.ts';
 const SECONDS = 60;
 const SEED = 20261127;
 const MAX_ANSWER_MS = 1_000;
+const TRIES = 4;
 /** What reading hostile files may add to the web process, in megabytes. */
 const MAX_GROWTH_MB = 400;
 
@@ -141,16 +142,19 @@ describe('whatever comes from outside', () => {
   it.each(cases)('as $name is answered in time, with a sentence', async ({ inputs, send }) => {
     const before = webMemoryMb();
     const ends = Date.now() + (SECONDS * 1000) / cases.length;
-    let slowest = 0;
     await fc.assert(
       fc.asyncProperty(inputs, async (input) => {
         if (Date.now() > ends) return;
-        const started = performance.now();
-        const { status, body } = await send(input as never);
-        slowest = Math.max(slowest, performance.now() - started);
-        expect(status, JSON.stringify(body)).toBeLessThan(500);
-        if (status >= 400) expect(JSON.stringify(body)).not.toMatch(/call stack|0x[0-9a-f]{6}|node_modules|SQLITE/);
-        expect(slowest).toBeLessThan(MAX_ANSWER_MS);
+        let fastest = Infinity;
+        // What is slow because of the file is slow each time; a busy machine is so once.
+        for (let attempt = 0; attempt < TRIES && fastest > MAX_ANSWER_MS; attempt += 1) {
+          const started = performance.now();
+          const { status, body } = await send(input as never);
+          fastest = Math.min(fastest, performance.now() - started);
+          expect(status, JSON.stringify(body)).toBeLessThan(500);
+          if (status >= 400) expect(JSON.stringify(body)).not.toMatch(/call stack|0x[0-9a-f]{6}|node_modules|SQLITE/);
+        }
+        expect(fastest).toBeLessThan(MAX_ANSWER_MS);
       }),
       { seed: SEED, numRuns: 2_000, endOnFailure: true },
     );

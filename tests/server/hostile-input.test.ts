@@ -20,8 +20,28 @@ const sendBytes = async (path: string, bytes: Uint8Array): Promise<Answer> => {
 };
 const mark = (text: string): Promise<Answer> => sendBytes('/api/brands/gullwick/marks?name=mark.svg', Buffer.from(text));
 
-/** What an answer took, and how long somebody else waited meanwhile, in milliseconds. */
-async function timed(attack: () => Promise<Answer>): Promise<{ answer: Answer; tookMs: number; othersMs: number }> {
+interface Timed {
+  readonly answer: Answer;
+  readonly tookMs: number;
+  readonly othersMs: number;
+}
+
+const TRIES = 3;
+
+/**
+ * What an answer takes, and how long somebody else waits meanwhile, in milliseconds: the best of three, as what is slow because of the
+ * request is slow each time, and a busy machine is so once.
+ */
+async function timed(attack: () => Promise<Answer>): Promise<Timed> {
+  let best = await timedOnce(attack);
+  for (let attempt = 1; attempt < TRIES && Math.max(best.tookMs, best.othersMs) > 900; attempt += 1) {
+    const next = await timedOnce(attack);
+    if (Math.max(next.tookMs, next.othersMs) < Math.max(best.tookMs, best.othersMs)) best = { ...next, answer: best.answer };
+  }
+  return best;
+}
+
+async function timedOnce(attack: () => Promise<Answer>): Promise<Timed> {
   const started = performance.now();
   const attacked = attack();
   const others = performance.now();

@@ -9,9 +9,15 @@ describe('parseLenientCss', () => {
   });
 
   it('reads up to where faults without end begin, and does not take long for it', () => {
-    const started = performance.now();
-    const tree = parseLenientCss(`a{color:red}b{${'-;'.repeat(90_000)}}`);
-    expect(tree && generate(tree)).toMatch(/^a\{color:red\}/);
-    expect(performance.now() - started).toBeLessThan(1_000);
+    const timeOf = (faults: number): number => {
+      const started = performance.now();
+      const tree = parseLenientCss(`a{color:red}b{${'-;'.repeat(faults)}}`);
+      expect(tree && generate(tree)).toMatch(/^a\{color:red\}/);
+      return performance.now() - started;
+    };
+    timeOf(9_000);
+    const few = Math.min(timeOf(9_000), timeOf(9_000), timeOf(9_000));
+    // Ten times the faults took a hundred times as long.
+    expect(timeOf(90_000) / few).toBeLessThan(45);
   });
 });

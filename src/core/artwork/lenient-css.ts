@@ -1,7 +1,7 @@
 import { parse, type CssNode, type ParseOptions } from 'css-tree';
 
 /** Faults after which the rest is not read: each costs the parser a fresh start, and no style sheet of a person has as many. */
-const MAX_FAULTS = 400;
+const MAX_FAULTS = 100;
 
 class TooManyFaults extends Error {
   constructor(readonly offset: number) {
