@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import knex, { type Knex } from 'knex';
 import { lock } from 'proper-lockfile';
 import { migrations } from './migrations/index.ts';
+import { releaseReserve } from '../upkeep/disk-reserve.ts';
 import { patientClient } from './patient-client.ts';
 
 export type Db = Knex;
@@ -18,7 +19,13 @@ export async function openDatabase(dataFolder: string): Promise<Db> {
   mkdirSync(dataFolder, { recursive: true, mode: 0o700 });
   const file = join(dataFolder, 'confetti.db');
   keepPrivate(dataFolder, file);
-  await migrate(dataFolder, file);
+  try {
+    await migrate(dataFolder, file);
+  } catch (error) {
+    // A start on a full disk needs a little room of its own.
+    if (!isFull(error) || !releaseReserve(file)) throw error;
+    await migrate(dataFolder, file);
+  }
   return connect(file, patientClient, CONNECTIONS, 0);
 }
 
@@ -63,6 +70,11 @@ async function migrate(dataFolder: string, file: string): Promise<void> {
     await db.destroy();
     await unlock();
   }
+}
+
+function isFull(error: unknown): boolean {
+  const { code } = error as { code?: unknown };
+  return code === 'ENOSPC' || code === 'SQLITE_FULL';
 }
 
 /** Hashes, sealed tokens and words not out yet are nothing for other users of the machine. */
