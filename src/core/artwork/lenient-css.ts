@@ -21,8 +21,8 @@ export function parseLenientCss(css: string, options: Omit<ParseOptions, 'onPars
       },
     });
   } catch (error) {
-    // The part before the last fault has fewer of them.
-    if (error instanceof TooManyFaults) return error.offset < css.length ? parseLenientCss(css.slice(0, error.offset), options) : null;
+    // The part before the last fault has no more than as many.
+    if (error instanceof TooManyFaults) return parse(css.slice(0, error.offset), { ...options, onParseError: () => undefined });
     if (error instanceof SyntaxError) return null;
     throw error;
   }

@@ -1,5 +1,6 @@
 import { converter, differenceEuclidean, formatHex, parse as parseColour } from 'culori';
-import { generate, walk, type Declaration } from 'css-tree';
+import { generate, walk, type CssNode, type Declaration } from 'css-tree';
+import { LRUCache } from 'lru-cache';
 import { parseLenientCss } from '../../artwork/lenient-css.ts';
 import { parse as parseHtml, type DefaultTreeAdapterTypes } from 'parse5';
 
@@ -65,7 +66,8 @@ const MAX_VALUE_LENGTH = 4_000;
 /** No brand has as many; each is compared with all others. */
 const MAX_DISTINCT_COLOURS = 1_000;
 /** Rules and elements of a page that are read; what comes later says little new. */
-const MAX_RULES = 50_000;
+const MAX_RULES = 20_000;
+const MAX_SELECTOR_LENGTH = 400;
 const MAX_ELEMENTS = 100_000;
 
 /** Takes a page apart. Whatever its markup is like, something comes out. */
@@ -128,6 +130,11 @@ interface Rule {
   readonly value: string;
 }
 
+/** A rule's selector, as far as one looks at it. */
+function selectorOf(prelude: CssNode): string {
+  return generate(prelude).slice(0, MAX_SELECTOR_LENGTH);
+}
+
 function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readonly Rule[] {
   const rules: Rule[] = [];
   const tree = parseLenientCss(css, { context, parseValue: false, parseCustomProperty: false });
@@ -136,7 +143,7 @@ function rulesOf(css: string, context: 'stylesheet' | 'declarationList'): readon
     visit: 'Declaration',
     enter(node: Declaration) {
       if (this.atrule?.name === 'font-face') return;
-      rules.push({ selector: this.rule ? generate(this.rule.prelude) : '', property: node.property.toLowerCase(), value: generate(node.value).trim() });
+      if (rules.length < MAX_RULES) rules.push({ selector: this.rule ? selectorOf(this.rule.prelude) : '', property: node.property.toLowerCase(), value: generate(node.value).trim() });
     },
   });
   return rules;
@@ -193,15 +200,25 @@ class Tally {
 
 /** Colours written in a value: hex, functions and names; see-through ones say little and are passed over. */
 function coloursIn(value: string): readonly string[] {
+  // What is longer is a picture written out, or nothing that anybody means.
+  if (value.length > MAX_VALUE_LENGTH) return [];
   const words = value.match(/#[0-9a-f]{3,8}\b|(?:rgb|hsl|hwb|lab|lch|oklab|oklch)a?\([^()]*\)|\b[a-z]{3,20}\b/gi) ?? [];
   return words.flatMap((word) => hexOf(word) ?? []);
 }
 
 const toRgb = converter('rgb');
 
+/** The same few words stand all over a page; reading one as a colour takes a while. */
+const readColours = new LRUCache<string, { readonly hex: string | null }>({ max: 2_000 });
+
 function hexOf(value: string): string | null {
-  const colour = toRgb(parseColour(value.trim()));
-  return colour && (colour.alpha ?? 1) > 0.5 ? formatHex(colour) : null;
+  const word = value.trim();
+  const known = readColours.get(word);
+  if (known) return known.hex;
+  const colour = toRgb(parseColour(word));
+  const hex = colour && (colour.alpha ?? 1) > 0.5 ? formatHex(colour) : null;
+  readColours.set(word, { hex });
+  return hex;
 }
 
 /** What follows size and line height in the short form of a font. */
