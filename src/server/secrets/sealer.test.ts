@@ -15,7 +15,7 @@ describe('a sealer', () => {
 
   it('opens nothing that was changed, or sealed with another key', () => {
     const sealed = sealer.seal('token');
-    expect(() => sealer.open(`${sealed.slice(0, -2)}AA`)).toThrow();
+    expect(() => sealer.open(`${sealed.slice(0, -1)}${sealed.endsWith('A') ? 'B' : 'A'}`)).toThrow();
     expect(() => sealerOf(randomBytes(32)).open(sealed)).toThrow();
     expect(() => sealer.open('token')).toThrow(/not sealed/);
   });
