@@ -25,5 +25,5 @@ describe('tokens', () => {
 
 it('says who may what somebody may not', () => {
   expect(whyNot('writer', 'send', 'Gullwick')).toBe('As writer of Gullwick you may not schedule, cancel or send posts. Ask one of its owners or designers.');
-  expect(whyNot('designer', 'people', 'Gullwick')).toBe('As designer of Gullwick you may not say who is in the brand. Ask one of its owners.');
+  expect(whyNot('designer', 'people', 'Gullwick')).toBe('As designer of Gullwick you may not manage the people of this brand. Ask one of its owners.');
 });

@@ -7,7 +7,7 @@ export type Role = (typeof roles)[number];
  * - `make`: make and change pieces and media.
  * - `send`: schedule, cancel and send posts.
  * - `brand`: change the brand book and its templates.
- * - `people`: say who is in the brand.
+ * - `people`: invite and remove people, and change their roles.
  */
 export const abilities = ['see', 'make', 'send', 'brand', 'people'] as const;
 export type Ability = (typeof abilities)[number];
@@ -35,7 +35,7 @@ const scopeTable: Readonly<Record<TokenScope, readonly Ability[]>> = {
   send: ['see', 'make', 'brand', 'send'],
 };
 
-/** Whether a token reaches an ability. Who is in a brand is said by people, never by a token. */
+/** Whether a token reaches an ability. A token never manages people. */
 export function scopeMay(scope: TokenScope, ability: Ability): boolean {
   return scopeTable[scope].includes(ability);
 }
@@ -45,7 +45,7 @@ const actions: Readonly<Record<Ability, string>> = {
   make: 'make or change pieces and media',
   send: 'schedule, cancel or send posts',
   brand: 'change the brand book or its templates',
-  people: 'say who is in the brand',
+  people: 'manage the people of this brand',
 };
 
 /** Why a role may not do something, and who may. */

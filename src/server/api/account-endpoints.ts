@@ -153,7 +153,7 @@ const acceptInvitation = defineEndpoint({
       if (passwordHash !== null) await insertPerson(trx, { ...person, passwordHash }, nowMs);
       await insertMembership(trx, person.id, brand.id, link.role);
     });
-    services.log.info({ event: 'invitation-accepted', person: person.id, brand: brand.id, role: link.role, invitedBy: link.madeBy, address: clientAddress }, 'somebody joined a brand');
+    services.log.info({ event: 'invitation-accepted', person: person.id, brand: brand.id, role: link.role, invitedBy: link.madeBy, address: clientAddress }, 'joined a brand');
     const headers = body.newcomer ? await sessionHeaders(services, person, request) : { 'cache-control': 'no-store' };
     return Response.json({ slug: brand.slug }, { status: 201, headers });
   },

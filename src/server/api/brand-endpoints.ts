@@ -223,7 +223,7 @@ const invite = defineEndpoint({
     const nowMs = services.clock.machineNowMs();
     if ((await invitationsOf(services.db, brand.id, nowMs)).length >= MAX_INVITATIONS) throw new ProblemError(409, 'too-many-invitations', `There are ${MAX_INVITATIONS} open invitations. End one first.`);
     const { id, path, expiresMs } = await makeInvitation(services.db, { brandId: brand.id, role: body.role, email: body.email, madeBy: caller.person.id }, nowMs);
-    services.log.info({ event: 'invited', person: caller.person.id, brand: brand.id, role: body.role, invitation: id }, 'somebody was invited');
+    services.log.info({ event: 'invited', person: caller.person.id, brand: brand.id, role: body.role, invitation: id }, 'invited a person');
     return { invitation: { id, email: body.email, role: body.role, expiresMs }, path };
   },
 });
@@ -253,7 +253,7 @@ const changeMember = defineEndpoint({
   async handle({ services, brand, caller, params, body }) {
     await getMember(services, brand, params.person);
     if (!(await changeRole(services.db, brand.id, params.person, body.role))) throw lastOwner();
-    services.log.info({ event: 'role-changed', person: params.person, brand: brand.id, role: body.role, by: caller.person.id }, 'a role was changed');
+    services.log.info({ event: 'role-changed', person: params.person, brand: brand.id, role: body.role, by: caller.person.id }, 'changed a role');
     return getMember(services, brand, params.person);
   },
 });
@@ -265,7 +265,7 @@ const takeMemberOut = defineEndpoint({
   async handle({ services, brand, caller, params }) {
     await getMember(services, brand, params.person);
     if (!(await removeMember(services.db, brand.id, params.person))) throw lastOwner();
-    services.log.info({ event: 'member-removed', person: params.person, brand: brand.id, by: caller.person.id }, 'somebody was taken out of a brand');
+    services.log.info({ event: 'member-removed', person: params.person, brand: brand.id, by: caller.person.id }, 'removed a person from a brand');
     return undefined;
   },
 });

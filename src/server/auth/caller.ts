@@ -39,7 +39,7 @@ export async function findCaller(services: Services, headers: Headers): Promise<
 
 /** A full disk must not keep people from looking. */
 async function noteUse(services: Services, note: () => Promise<void>): Promise<void> {
-  await note().catch((error: unknown) => services.log.warn({ err: error }, 'it could not be noted that a session or token is in use'));
+  await note().catch((error: unknown) => services.log.warn({ err: error }, 'could not note the use of a session or token'));
 }
 
 export function readCookie(headers: Headers, name: string): string | null {

@@ -13,7 +13,7 @@ describe('the names Confetti answers to', () => {
     expect(['confetti.example', '127.0.0.1:4321', 'other.example', 'confetti.example:81'].map((host) => isOwnHost(host, settings))).toEqual([true, true, false, false]);
   });
 
-  it('are any where nothing is said', () => {
+  it('are any without an address in the settings', () => {
     expect(isOwnHost('lan-name:4321', { demo: false, origin: null })).toBe(true);
   });
 });
