@@ -33,7 +33,7 @@ const PASSWORD = 'sand-in-both-shoes';
 /** How long the token that the demo prints lasts. */
 const TOKEN_MS = 365 * 86_400_000;
 /** The one placement of each surface that the demo's posts take. */
-const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update']);
+const SENT_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'story', 'post-wide', 'page-wide', 'update-wide', 'card', 'update', 'article']);
 /** Placements that take one picture. */
 const SINGLE_PLACEMENTS: ReadonlySet<string> = new Set(['update', 'story']);
 /** Where the demo's videos go: in five shapes. */
@@ -41,6 +41,9 @@ const VIDEO_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'clip', 
 /** Where the demo's carousels go: with ten, four and five slides, and as a document. */
 const CAROUSEL_PLACEMENTS: ReadonlySet<string> = new Set(['feed-portrait', 'post-square', 'page-portrait', 'document', 'card']);
 const MEDIA_FOLDER = join('demo', 'media');
+
+/** What the demo's accounts have to choose from. */
+const demoOffers = { tackboard: { board: ['Kites to build', 'Colour', 'Shop'] }, longhall: { playlist: ['In the loft', 'How to build', 'Big Blow'] } };
 
 interface DemoBrand {
   readonly slug: string;
@@ -67,7 +70,7 @@ const gullwick: DemoBrand = {
   name: 'Gullwick Kite Works',
   zone: 'Europe/London',
   handle: '@gullwickkites',
-  networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'whirlo', 'longhall'],
+  networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'whirlo', 'longhall', 'openweb'],
   site: 'https://gullwickkites.example',
   book: gullwickBook,
   pieces: gullwickPieces,
@@ -108,7 +111,7 @@ async function startClock(services: Services): Promise<void> {
 async function seedBrand(services: Services, brand: DemoBrand): Promise<string> {
   const id = nanoid(12);
   await insertBrand(services.db, { id, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book });
-  await keepAccounts(services.db, await openStandinAccounts(services, { brandId: id, brandName: brand.name, handle: brand.handle, networks: brand.networks }));
+  await keepAccounts(services.db, await openStandinAccounts(services, { brandId: id, brandName: brand.name, handle: brand.handle, networks: brand.networks, offers: demoOffers }));
   return id;
 }
 

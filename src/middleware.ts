@@ -42,8 +42,10 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname, search } = context.url;
   const isApi = pathname.startsWith('/api/');
   const isAsset = /^\/(fonts|emoji)\//.test(pathname);
-  const caller = isApi ? null : await findCaller(await webServices(), context.request.headers);
-  if (!isApi && !caller && !OPEN_PAGES.has(pathname)) {
+  // Whoever follows a short link is led on, signed in or not.
+  const isShortLink = pathname.startsWith('/l/');
+  const caller = isApi || isShortLink ? null : await findCaller(await webServices(), context.request.headers);
+  if (!isApi && !isShortLink && !caller && !OPEN_PAGES.has(pathname)) {
     return isAsset ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);
   }
   const me = caller && !isAsset ? await pageMe(caller) : null;

@@ -1,3 +1,6 @@
+import { setTimeout as sleep } from 'node:timers/promises';
+import type { Context } from 'hono';
+
 /** Ways in which a stand-in can misbehave, as real services do. */
 export const faultKinds = ['down', 'slow', 'busy', 'broken', 'drop-after-publish'] as const;
 export type FaultKind = (typeof faultKinds)[number];
@@ -22,5 +25,30 @@ export class Faults {
     fault.times -= 1;
     if (fault.times <= 0) this.#on.delete(network);
     return fault.kind;
+  }
+}
+
+/** Thrown to make the connection break without an answer; the server turns it into a closed socket. */
+export class DroppedConnection extends Error {
+  override readonly name = 'DroppedConnection';
+}
+
+const RETRY_AFTER_S = 2;
+
+/** Faults that strike before a request is looked at. */
+export async function strikeEarly(network: string, faults: Faults, slowMs: number, context: Context): Promise<Response | null> {
+  const fault: FaultKind | null = faults.strike(network, ['down', 'slow', 'busy', 'broken']);
+  switch (fault) {
+    case 'down':
+      throw new DroppedConnection();
+    case 'slow':
+      await sleep(slowMs);
+      return null;
+    case 'busy':
+      return context.json({ reason: 'Too many requests.' }, 429, { 'retry-after': String(RETRY_AFTER_S) });
+    case 'broken':
+      return context.json({ reason: 'Something broke.' }, 500);
+    default:
+      return null;
   }
 }

@@ -1,4 +1,5 @@
 import { html, raw } from 'hono/html';
+import type { Details } from './details.ts';
 import { faultKinds, type Faults } from './faults.ts';
 import { DOCUMENT_MIME, VIDEO_MIME, networks, type NetworkRules } from './rules.ts';
 import { alongOf, type Along, type MediaRecord, type Post } from './store.ts';
@@ -63,18 +64,49 @@ export interface ShownMedia extends MediaRecord {
 }
 
 export function postPage(rules: NetworkRules, post: Post, media: readonly ShownMedia[]): Markup {
+  const details = JSON.parse(post.details) as Details;
   return page(
     rules.name,
     rules.tint,
     html`<main data-post="${post.id}">
       <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
-      ${showMedia(rules, media, alongOf(post))}
+      ${details.pictureEach ? '' : showMedia(rules, media, alongOf(post))}
       ${post.title ? html`<h1>${post.title}</h1>` : ''}
-      <p class="words">${post.text}</p>
+      ${showText(rules, details, post.text, media)}
       ${post.link ? html`<p class="small"><a href="${post.link}" rel="nofollow noopener">${post.link}</a></p>` : ''}
-      ${post.firstComment ? html`<p class="words small">${post.name}: ${post.firstComment}</p>` : ''}
+      ${showDetails(details)}
+      ${post.firstComment ? html`<p class="words small" data-first-comment>${post.name}: ${post.firstComment}</p>` : ''}
     </main>`,
   );
+}
+
+/** The text of a post, or the posts of a thread one behind the other. */
+function showText(rules: NetworkRules, { thread, pictureEach }: Details, text: string, media: readonly ShownMedia[]): Markup {
+  if (!thread) return html`<p class="words">${text}</p>`;
+  const pictureOf = (index: number): Markup => {
+    const own = pictureEach ? media[index] : undefined;
+    return own ? html`<img src="/${rules.key}/media/${own.id}" alt="${own.altText}" />` : html``;
+  };
+  return html`<ol class="thread" data-thread="${String(thread.length)}">${thread.map((part, index) => html`<li>${pictureOf(index)}<p class="words">${part}</p></li>`)}</ol>`;
+}
+
+/** What a post says beside its text, a line each. */
+function showDetails({ poll, location, comments, audience, board, playlist, visibility, tags, button, categories, slug }: Details): Markup {
+  const limits = audience && [audience.countries.length > 0 ? `people in ${audience.countries.join(', ')}` : '', audience.fromAge === null ? '' : `from ${audience.fromAge} years`, audience.languages.length > 0 ? `readers of ${audience.languages.join(', ')}` : ''].filter((part) => part !== '').join(', ');
+  const lines: readonly (readonly [string, string | undefined])[] = [
+    ['Board', board],
+    ['Playlist', playlist],
+    ['At', location],
+    ['Seen by', limits],
+    ['Visibility', visibility],
+    ['Tags', tags?.join(', ')],
+    ['Categories', categories && categories.length > 0 ? categories.join(', ') : undefined],
+    ['Slug', slug],
+    ['Button', button],
+    ['Comments', comments],
+  ];
+  return html`${poll ? html`<section class="poll" data-poll><p><strong>${poll.question}</strong></p><ul>${poll.options.map((option) => html`<li>${option}</li>`)}</ul><p class="small">Open for ${poll.days} ${poll.days === 1 ? 'day' : 'days'}</p></section>` : ''}
+    ${lines.map(([name, value]) => (value === undefined ? '' : html`<p class="small" data-detail="${name}">${name}: ${value}</p>`))}`;
 }
 
 /** A post with the kind of its first file, which says how it is shown small. */

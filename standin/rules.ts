@@ -1,3 +1,4 @@
+import { detailRefusal, type DetailRules, type Details, type Offers } from './details.ts';
 import type { Entry } from './store.ts';
 
 /** What a stand-in network takes at one place, as the network itself sees it. */
@@ -27,7 +28,8 @@ export interface NetworkRules {
   readonly key: string;
   readonly name: string;
   readonly tint: string;
-  readonly manner: 'draft-then-publish' | 'idempotency-key';
+  /** How posts come in: as drafts that are published, under a key, or by the Micropub protocol. */
+  readonly manner: 'draft-then-publish' | 'idempotency-key' | 'micropub';
   readonly places: Readonly<Record<string, PlaceRule>>;
   readonly maxImageBytes: number;
   /** Largest document; 0 where none is taken. */
@@ -42,16 +44,18 @@ export interface NetworkRules {
   readonly maxAltText: number;
   /** Fields beside the text: their longest length, and whether a post may come without. */
   readonly extra: Readonly<Partial<Record<'title' | 'link' | 'firstComment', { readonly max: number; readonly required: boolean }>>>;
+  /** What else a post may say here; what is not named is refused. */
+  readonly details: DetailRules;
 }
 
 const graphemes = new Intl.Segmenter('und', { granularity: 'grapheme' });
 const characters = (text: string): number => [...graphemes.segment(text)].length;
 
-/** Links count 23; emoji and ideographs count two. */
+/** Links count 23; emoji and ideographs, with their punctuation, count two. */
 function weighted(text: string): number {
   const link = /https?:\/\/[^\s<>"]*[^\s<>".,;:!?)\]}'’”]/giu;
   const links = text.match(link)?.length ?? 0;
-  const wide = /\p{Extended_Pictographic}|\p{Regional_Indicator}|\p{Script=Han}|\p{Script=Hiragana}|\p{Script=Katakana}|\p{Script=Hangul}/u;
+  const wide = /\p{Regional_Indicator}|\u20e3|\ufe0f|(?![©®‼⁉™ℹ\u2194-\u21aa])\p{Extended_Pictographic}|[\p{Script=Han}\p{Script=Hiragana}\p{Script=Katakana}\p{Script=Hangul}\p{Script=Bopomofo}\u3000-\u303f\u30fb\u30fc\uff01-\uff60\uffe0-\uffe6]/u;
   return [...graphemes.segment(text.replace(link, ''))].reduce((sum, { segment }) => sum + (wide.test(segment) ? 2 : 1), links * 23);
 }
 
@@ -91,6 +95,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: 30,
     maxAltText: 1000,
     extra: { firstComment: optional(2200) },
+    details: { location: 100, comments: true },
   },
   {
     key: 'quipline',
@@ -107,6 +112,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: {},
+    details: { poll: { least: 2, most: 4, mostCharacters: 25, mostDays: 7 }, thread: 25 },
   },
   {
     key: 'hearthside',
@@ -123,6 +129,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: { firstComment: optional(8000) },
+    details: { location: 100, audience: true },
   },
   {
     key: 'guildrow',
@@ -138,7 +145,8 @@ export const networks: readonly NetworkRules[] = [
     countText: characters,
     maxHashtags: null,
     maxAltText: 300,
-    extra: { firstComment: optional(1250) },
+    extra: { title: optional(100), firstComment: optional(1250) },
+    details: { poll: { least: 2, most: 4, mostCharacters: 30, mostDays: 14 } },
   },
   {
     key: 'tackboard',
@@ -155,6 +163,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 500,
     extra: { title: required(100), link: required(2000) },
+    details: { board: 'required' },
   },
   {
     key: 'kerbside',
@@ -171,6 +180,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: { link: optional(2000) },
+    details: { button: ['learn-more', 'book', 'order', 'call', 'sign-up', 'offer'] },
   },
   {
     key: 'whirlo',
@@ -187,6 +197,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: {},
+    details: { comments: true },
   },
   {
     key: 'longhall',
@@ -203,6 +214,24 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: 15,
     maxAltText: 1000,
     extra: { title: required(100), firstComment: optional(10_000) },
+    details: { tags: 500, visibility: ['public', 'unlisted', 'private'], playlist: true, audience: true },
+  },
+  {
+    key: 'openweb',
+    name: 'Own site',
+    tint: '#4b4b4b',
+    manner: 'micropub',
+    places: { article: andVideo(place(1600, 900, 20), 1, 3_600) },
+    maxImageBytes: 8 * MEBIBYTE,
+    maxDocumentBytes: 0,
+    maxVideoBytes: 250 * MEBIBYTE,
+    mimes: PICTURES,
+    maxText: Number.POSITIVE_INFINITY,
+    countText: characters,
+    maxHashtags: null,
+    maxAltText: Number.POSITIVE_INFINITY,
+    extra: { title: optional(200) },
+    details: {},
   },
 ];
 
@@ -217,15 +246,17 @@ export interface SeenMedia {
 }
 
 /** Why a post is refused, or null when it is taken. */
-export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: readonly SeenMedia[]): string | null {
+export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: readonly SeenMedia[], details: Details = {}, offers: Offers = {}): string | null {
   const rule = rules.places[post.placement];
   if (!rule) return `${rules.name} has no place called '${post.placement}'.`;
   const refused = mediaRefusal(rule, media);
   if (refused !== null) return refused;
   if (rule.document && post.title === '') return 'A document needs a title.';
-  const length = rules.countText(post.text);
-  if (length > rules.maxText) return `The text has ${length} characters; the most is ${rules.maxText}.`;
-  const hashtags = post.text.match(/#[\p{L}\p{N}_]+/gu)?.length ?? 0;
+  for (const part of details.thread ?? [post.text]) {
+    const length = rules.countText(part);
+    if (length > rules.maxText) return `The text has ${length} characters; the most is ${rules.maxText}.`;
+  }
+  const hashtags = post.text.match(/(?<![\p{L}\p{N}_&])#(?=[\p{L}\p{N}_]*[\p{L}_])[\p{L}\p{M}\p{N}_]+/gu)?.length ?? 0;
   if (rules.maxHashtags !== null && hashtags > rules.maxHashtags) return `The text has ${hashtags} hashtags; the most is ${rules.maxHashtags}.`;
   if (characters(post.altText) > rules.maxAltText) return `The alt text is longer than ${rules.maxAltText} characters.`;
   for (const field of ['title', 'link', 'firstComment'] as const) {
@@ -234,7 +265,7 @@ export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | '
     if (post[field].length > (wants?.max ?? Number.POSITIVE_INFINITY)) return `The ${field} is longer than ${wants?.max} characters.`;
   }
   if (post.link !== '' && !/^https?:\/\/\S+$/.test(post.link)) return 'The link is no web address.';
-  return null;
+  return detailRefusal(rules, details, offers, post.link);
 }
 
 /** Why what goes along with a video is refused: covers and subtitles, with their bytes seen, and the moment of a cover. */

@@ -1,8 +1,8 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { getRequestListener } from '@hono/node-server';
-import { Faults } from './faults.ts';
-import { DroppedConnection, standinApp } from './server.ts';
+import { DroppedConnection, Faults } from './faults.ts';
+import { standinApp } from './server.ts';
 import { StandinStore } from './store.ts';
 
 export interface RunningStandin {

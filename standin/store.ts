@@ -2,6 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
+import { usualOffers, type Offers } from './details.ts';
 
 export interface Account {
   readonly network: string;
@@ -37,6 +38,8 @@ export interface Entry {
   readonly more: string;
   /** What goes along with a video, as JSON: `{ coverId, coverAtMs, subtitlesId }`, each where there is one. */
   readonly along: string;
+  /** What else it says, as JSON: see details.ts. */
+  readonly details: string;
 }
 
 /** A video's cover, a picture or a moment of it, and its subtitles. */
@@ -93,7 +96,8 @@ export class StandinStore {
     this.#addColumn('media', 'pages INTEGER NOT NULL DEFAULT 1');
     this.#addColumn('media', 'seconds REAL NOT NULL DEFAULT 0');
     for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
-    for (const table of ['drafts', 'posts']) this.#addColumn(table, "along TEXT NOT NULL DEFAULT '{}'");
+    for (const table of ['drafts', 'posts']) for (const column of ['along', 'details']) this.#addColumn(table, `${column} TEXT NOT NULL DEFAULT '{}'`);
+    this.#addColumn('accounts', "offers TEXT NOT NULL DEFAULT '{}'");
   }
 
   #addColumn(table: string, column: string): void {
@@ -115,17 +119,23 @@ export class StandinStore {
   }
 
   /** Opens an account, or gives an existing one a new token; the token is answered this once. */
-  openAccount(account: Account): string {
+  openAccount(account: Account & { readonly offers?: Offers }): string {
     const token = `${account.network}_${randomBytes(24).toString('base64url')}`;
     this.#db
-      .prepare('INSERT INTO accounts VALUES (?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name')
-      .run(account.network, account.handle, account.name, hashOf(token));
+      .prepare('INSERT INTO accounts (network, handle, name, token_hash, offers) VALUES (?, ?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name, offers = excluded.offers')
+      .run(account.network, account.handle, account.name, hashOf(token), JSON.stringify(account.offers ?? usualOffers[account.network] ?? {}));
     return token;
   }
 
   accountOf(network: string, token: string): Account | null {
     const row = this.#db.prepare('SELECT network, handle, name FROM accounts WHERE network = ? AND token_hash = ?').get(network, hashOf(token));
     return (row as Account | undefined) ?? null;
+  }
+
+  /** What an account has to choose from. */
+  offersOf({ network, handle }: Pick<Account, 'network' | 'handle'>): Offers {
+    const row = this.#db.prepare('SELECT offers FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { offers: string } | undefined;
+    return JSON.parse(row?.offers ?? '{}') as Offers;
   }
 
   keepMedia(record: Omit<MediaRecord, 'id'>, bytes: Uint8Array): MediaRecord {
@@ -145,7 +155,7 @@ export class StandinStore {
 
   keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @postId)').run(kept);
+    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @postId)').run(kept);
     return kept;
   }
 
@@ -190,7 +200,7 @@ export class StandinStore {
   #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
     this.#db
-      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @publishedMs, @idempotencyKey)')
+      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }

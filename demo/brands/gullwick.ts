@@ -13,7 +13,7 @@ function kiteMark(main: string, panel: string, accent: string): VectorMark['path
 
 /** Gullwick Kite Works: bright, precise, a little salty. */
 export const gullwickBook: BrandBook = {
-  version: 2,
+  version: 3,
   colours: [
     { key: 'signal-red', name: 'Signal Red', hex: '#D7263D' },
     { key: 'sail-yellow', name: 'Sail Yellow', hex: '#F9B233' },
@@ -66,5 +66,28 @@ export const gullwickBook: BrandBook = {
     hashtags: ['#GullwickKites', '#BuildAKite', '#BigBlow'],
     firstComment: '',
     link: 'https://gullwickkites.example',
+    snippets: [
+      { key: 'book-a-bench', name: 'Book a bench', text: 'Benches are free until they are not: {site}, or ring {phone}.' },
+      { key: 'where-we-are', name: 'Where we are', text: '{workshop}. Up the outside stairs.' },
+      { key: 'wind-line', name: 'Wind line', text: 'Wind on the quay: [force], from the [direction].' },
+    ],
+    hashtagSets: [
+      { key: 'saturday-workshop', name: 'Saturday workshop', tags: ['#BuildAKite', '#KiteMaking', '#SaturdayWorkshop', '#MadeByHand'], theme: 'Workshops', networks: [] },
+      { key: 'new-kites', name: 'New kites', tags: ['#GullwickKites', '#KiteDesign', '#Ripstop'], theme: 'New kites', networks: [] },
+      { key: 'big-blow', name: 'Big Blow', tags: ['#BigBlow', '#KiteFestival', '#KiteWeekend'], theme: 'Big Blow', networks: ['petalry', 'hearthside'] },
+    ],
+    hashtagsAvoided: ['#kite', '#instakite'],
+    maxHashtags: 12,
+    emoji: 'few',
+    people: [
+      { key: 'marlow', name: 'Marlow Tregear', handles: { petalry: '@marlow.flies', quipline: '@marlowflies', hearthside: '@marlow.tregear' } },
+      { key: 'quaymuseum', name: 'Gullwick Quay Museum', handles: { petalry: '@quaymuseum', hearthside: '@gullwickquaymuseum', guildrow: '@gullwick.quay.museum' } },
+    ],
+    networks: {
+      petalry: { order: ['caption', 'hashtags'], hashtagsIn: 'firstComment', firstComment: '', link: '' },
+      guildrow: { order: ['caption', 'link', 'hashtags'], hashtagsIn: 'caption', firstComment: '', link: '' },
+    },
+    readingEase: 60,
+    campaign: 'utm_source={network}&utm_medium=post&utm_campaign={piece}',
   },
 };

@@ -1,4 +1,4 @@
-import { usualMarkRoom, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
+import { emptyVoice, usualMarkRoom, type BrandBook, type VectorMark } from '../../src/core/brand/brand-book.ts';
 
 /** A paper lantern on its string, ribs left open. The first path is the main colour. */
 function lanternMark(main: string, glow: string): VectorMark['paths'] {
@@ -11,7 +11,7 @@ function lanternMark(main: string, glow: string): VectorMark['paths'] {
 
 /** Lanternfall Night Market: a dark brand, lit from inside. */
 export const lanternfallBook: BrandBook = {
-  version: 2,
+  version: 3,
   colours: [
     { key: 'plum-night', name: 'Plum Night', hex: '#1E1222' },
     { key: 'plum-dusk', name: 'Plum Dusk', hex: '#3A2440' },
@@ -43,6 +43,7 @@ export const lanternfallBook: BrandBook = {
     { key: 'phone', name: 'Phone', text: '' },
   ],
   voice: {
+    ...emptyVoice,
     guidance: 'Start with a smell, a sound or a light. Stalls have names; use them.',
     tone: 'Warm, low, unhurried, as if it were getting dark.',
     words: [

@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import type { BrandBook, BrandMark } from '../core/brand/brand-book.ts';
+import type { ChannelOffers } from '../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../core/network/network-sheet.ts';
 import { languages, type Language } from '../core/words/language.ts';
 import { roles, type Role } from '../core/access/access.ts';
@@ -12,6 +13,8 @@ export const channelSchema = object({
   name: string().required(),
   handle: string().required(),
   network: string().required(),
+  /** What the account has to choose from, by field: boards, playlists. */
+  offers: documentOf<ChannelOffers>('Names by field'),
 });
 
 export const getBrand = contract({

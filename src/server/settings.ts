@@ -25,6 +25,8 @@ export interface Settings {
   readonly brandGigabytes: number;
   /** Hosts with port that may be fetched from although they are not public: the stand-ins of the demo. */
   readonly trustedHosts: readonly string[];
+  /** Hosts with port of writing services in our own network, which are not public. */
+  readonly writingHosts: readonly string[];
 }
 
 export function readSettings(environment: Readonly<Record<string, string | undefined>>): Settings {
@@ -42,6 +44,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     standinOrigin: environment['CONFETTI_STANDIN'] ?? null,
     logLevel: environment['CONFETTI_LOG'] ?? 'info',
     lanes: environment['CONFETTI_LANES']?.split(',') ?? null,
+    writingHosts: (environment['CONFETTI_WRITING_HOSTS'] ?? '').split(',').map((host) => host.trim()).filter((host) => host !== ''),
     trustedHosts: environment['CONFETTI_DEMO'] === '1' && environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
   };
 }

@@ -39,7 +39,7 @@ afterEach(async () => {
 });
 
 const connect = (sheet: unknown): Connector =>
-  standinConnector({ id: 'c', brandId: 'b', network: (sheet as NetworkSheet).key, name: 'Channel', handle: '@kites', origin, token: 'secret' }, sheet as NetworkSheet);
+  standinConnector({ id: 'c', brandId: 'b', network: (sheet as NetworkSheet).key, name: 'Channel', handle: '@kites', origin, token: 'secret', offers: {} }, sheet as NetworkSheet);
 const reply = (status: number, body: unknown, headers: Record<string, string> = {}) => (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(status, headers).end(typeof body === 'string' ? body : JSON.stringify(body));
 const never = new AbortController().signal;
 const picture = { kind: 'bytes' as const, bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };

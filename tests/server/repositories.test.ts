@@ -31,7 +31,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
     await insertPerson(db, { id: 'caspian', email: 'c@x.example', name: 'Caspian', passwordHash: 'h' }, 0);
     await insertBrand(db, { id: 'b', slug: 'gullwick', name: 'Gullwick', zone: 'Europe/London', book: gullwickBook });
     await saveNetworkSheet(db, petalry as never);
-    await insertChannel(db, { id: 'c', brandId: 'b', network: 'petalry', name: 'Petalry', handle: '@g', origin: 'http://127.0.0.1', token: 't' }, 0);
+    await insertChannel(db, { id: 'c', brandId: 'b', network: 'petalry', name: 'Petalry', handle: '@g', origin: 'http://127.0.0.1', token: 't', offers: {} }, 0);
     await insertPiece(db, { id: 'p', brandId: 'b', document: plainPiece, createdBy: 'wren' }, 0);
   });
   afterEach(() => engine.discard(db));

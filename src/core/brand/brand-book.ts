@@ -1,5 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
-import { oneOfShapes } from '../document/schema.ts';
+import { oneOfShapes, recordOf } from '../document/schema.ts';
 import { languages, type Language } from '../words/language.ts';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
@@ -65,11 +65,62 @@ const factSchema = object({ key: key(), name: string().required().max(40), text:
 /** A word that the brand does not use, and what it says instead (empty where there is nothing better). */
 const wordChoice = object({ avoid: string().trim().required().max(60), prefer: string().max(60).defined() }).noUnknown();
 
+const hashtag = () => string().matches(/^#[\p{L}\p{M}\p{N}_]+$/u, 'A hashtag starts with # and has no spaces').max(100).required();
+const network = () => string().matches(/^[a-z][a-z0-9-]*$/).max(40).required();
+
+/** A text that is used again and again: `{key}` in the words becomes it. What stands in square brackets is asked for when it is put in. */
+const snippetSchema = object({ key: key(), name: string().required().max(60), text: string().max(4_000).defined() }).noUnknown();
+
+/** Hashtags that go together: for a theme, for some networks, or (both empty) for any post. */
+const hashtagSet = object({
+  key: key(),
+  name: string().trim().required().max(60),
+  tags: array(hashtag()).max(60).required(),
+  theme: string().max(60).defined(),
+  networks: array(network()).max(60).required(),
+}).noUnknown();
+
+/** Somebody who is mentioned: `@key` in the words becomes the handle that they have on each network. */
+const addressCard = object({
+  key: string().matches(/^[\p{L}\p{N}_]{1,40}$/u, 'A short name has letters, digits and underscores').required(),
+  name: string().trim().required().max(80),
+  handles: recordOf(() => string().matches(/^@[\p{L}\p{N}_][\p{L}\p{N}_.-]{0,60}$/u, 'A handle starts with @ and has no spaces').required()),
+}).noUnknown();
+
+/** What a text is put together of, in order. */
+export const composedParts = ['caption', 'link', 'hashtags'] as const;
+export type ComposedPart = (typeof composedParts)[number];
+
+/** How words are put together for one network, and what stands there until a piece has its own. */
+const networkVoice = object({
+  order: array(string<ComposedPart>().oneOf([...composedParts]).required()).max(3).required(),
+  hashtagsIn: string<'caption' | 'firstComment'>().oneOf(['caption', 'firstComment']).required(),
+  firstComment: string().max(2_000).defined(),
+  link: string().max(2_000).defined(),
+}).noUnknown();
+
+/** How many emoji a brand likes in a text. */
+export const emojiHabits = ['none', 'few', 'many'] as const;
+export type EmojiHabit = (typeof emojiHabits)[number];
+
 const voiceSchema = object({
+  snippets: array(snippetSchema).max(200).required(),
+  hashtagSets: array(hashtagSet).max(100).required(),
+  hashtagsAvoided: array(hashtag()).max(200).required(),
+  /** How many hashtags a post of the brand has at most; null: as many as the network takes. */
+  maxHashtags: number().integer().min(0).max(60).nullable().defined(),
+  emoji: string<EmojiHabit>().oneOf([...emojiHabits]).required(),
+  people: array(addressCard).max(500).required(),
+  /** By the key of the network sheet; a network that is not named is `usualNetworkVoice`. */
+  networks: recordOf(() => networkVoice),
+  /** How easy texts should be to read: the least Flesch reading ease; null: nobody minds. */
+  readingEase: number().min(0).max(100).nullable().defined(),
+  /** Parameters that links of the brand carry, as a query: `utm_source={network}&utm_campaign={piece}`; empty: none. */
+  campaign: string().max(300).defined(),
   guidance: string().max(4_000).defined(),
   tone: string().max(300).defined(),
   words: array(wordChoice).max(200).required(),
-  hashtags: array(string().matches(/^#[\p{L}\p{N}_]+$/u, 'A hashtag starts with # and has no spaces').max(60).required()).max(60).required(),
+  hashtags: array(hashtag()).max(60).required(),
   firstComment: string().max(2_000).defined(),
   link: string().max(2_000).defined(),
 }).noUnknown();
@@ -79,7 +130,7 @@ const voiceSchema = object({
  * says which grounds it is drawn for.
  */
 export const brandBookSchema = object({
-  version: number().oneOf([2]).required(),
+  version: number().oneOf([3]).required(),
   /** What the brand writes in; missing where nobody has said it. */
   language: string<Language>().oneOf([...languages]).optional(),
   colours: array(object({ key: key(), name: string().required().max(60), hex: hex() }).noUnknown()).min(2).max(40).required(),
@@ -98,6 +149,10 @@ export type PictureMark = InferType<typeof pictureMark>;
 export type BrandMark = VectorMark | PictureMark;
 export type Voice = InferType<typeof voiceSchema>;
 export type Fact = InferType<typeof factSchema>;
+export type Snippet = InferType<typeof snippetSchema>;
+export type HashtagSet = InferType<typeof hashtagSet>;
+export type AddressCard = InferType<typeof addressCard>;
+export type NetworkVoice = InferType<typeof networkVoice>;
 export type BrandBook = InferType<typeof brandBookSchema>;
 export type TypeRoleName = keyof BrandBook['type'];
 export type TypeRole = BrandBook['type'][TypeRoleName];
@@ -123,7 +178,30 @@ export function mediaOfBook(book: Pick<BrandBook, 'marks'>): readonly string[] {
   return [...new Set(book.marks.flatMap((mark) => (mark.kind === 'picture' ? [mark.mediaId] : [])))];
 }
 
-export const emptyVoice: Voice = { guidance: '', tone: '', words: [], hashtags: [], firstComment: '', link: '' };
+export const emptyVoice: Voice = {
+  guidance: '',
+  tone: '',
+  words: [],
+  hashtags: [],
+  firstComment: '',
+  link: '',
+  snippets: [],
+  hashtagSets: [],
+  hashtagsAvoided: [],
+  maxHashtags: null,
+  emoji: 'few',
+  people: [],
+  networks: {},
+  readingEase: null,
+  campaign: '',
+};
+
+/** How words go together where a brand has not said it: as they are written, with the hashtags behind them. */
+export const usualNetworkVoice: NetworkVoice = { order: ['caption', 'hashtags'], hashtagsIn: 'caption', firstComment: '', link: '' };
+
+export function networkVoiceOf(voice: Voice, networkKey: string): NetworkVoice {
+  return voice.networks[networkKey] ?? usualNetworkVoice;
+}
 
 /** A fifth of a mark's height of room, and the height at which its details still show on a phone. */
 export const usualMarkRoom = { clearSpace: 0.2, leastHeightPx: 48 } as const;

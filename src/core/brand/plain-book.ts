@@ -2,7 +2,7 @@ import { emptyVoice, usualMarkRoom, type BrandBook } from './brand-book.ts';
 
 /** The brand book that a new brand starts with, until its own colours, type and marks are entered. */
 export const plainBook: BrandBook = {
-  version: 2,
+  version: 3,
   colours: [
     { key: 'paper', name: 'Paper', hex: '#FAFAF7' },
     { key: 'shade', name: 'Shade', hex: '#E4E2DB' },

@@ -1,4 +1,4 @@
-import { BrandBookError, brandBookSchema, emptyVoice, resolveScheme, usualMarkRoom, type BrandBook } from './brand-book.ts';
+import { BrandBookError, brandBookSchema, emptyVoice, resolveScheme, usualMarkRoom, type BrandBook, type Voice } from './brand-book.ts';
 
 interface Versioned {
   readonly version: number;
@@ -18,6 +18,10 @@ const upgrades: Readonly<Record<number, (book: Versioned) => Versioned>> = {
       voice: emptyVoice,
     } as Versioned;
   },
+  2: (book) => {
+    const { voice } = book as Versioned & { readonly voice: Partial<Voice> };
+    return { ...book, version: 3, voice: { ...emptyVoice, ...voice } } as Versioned;
+  },
 };
 
 /** A book that was kept earlier, brought to the present version. It has been checked when it was kept. */
@@ -35,7 +39,7 @@ export function upgradeBrandBook(kept: unknown): BrandBook {
 export function readBrandBook(json: unknown): BrandBook {
   const book = brandBookSchema.validateSync(upgradeBrandBook(json), { strict: true }) as BrandBook;
   for (const scheme of book.schemes) resolveScheme(book, scheme.key);
-  for (const list of [book.colours, book.schemes, book.marks, book.facts, book.typefaces]) {
+  for (const list of [book.colours, book.schemes, book.marks, book.facts, book.typefaces, book.voice.snippets, book.voice.hashtagSets, book.voice.people]) {
     const keys = list.map((each) => each.key);
     const twice = keys.find((key, index) => keys.indexOf(key) !== index);
     if (twice !== undefined) throw new BrandBookError('key-twice', twice);

@@ -1,3 +1,4 @@
+import type { ChannelOffers } from '../network/channel-offers.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
 import { getPlacement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
@@ -13,6 +14,8 @@ export interface CutChannel {
   readonly name: string;
   /** Key of its network sheet. */
   readonly network: string;
+  /** What it has to choose from: boards, playlists. */
+  readonly offers?: ChannelOffers | undefined;
 }
 
 /** One slide of a cut, ready to be composed; a graphic has one. */

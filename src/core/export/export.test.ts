@@ -2,7 +2,8 @@ import { XMLValidator } from 'fast-xml-parser';
 import { describe, expect, it } from 'vitest';
 import { readSvg } from '../artwork/read-svg.ts';
 import type { Scene } from '../scene/scene.ts';
-import { fileNames, slugOf, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from './file-names.ts';
+import { slugOf } from '../words/slug.ts';
+import { fileNames, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from './file-names.ts';
 import { gatherMetadata, toXmp } from './picture-metadata.ts';
 import { toSvg } from './to-svg.ts';
 

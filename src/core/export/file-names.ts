@@ -1,5 +1,3 @@
-import transliterate from '@sindresorhus/transliterate';
-
 /** What a name pattern may stand for. */
 export interface NameValues {
   readonly piece: string;
@@ -17,12 +15,6 @@ export interface NameValues {
 export const namePlaceholders: readonly (keyof NameValues)[] = ['piece', 'network', 'placement', 'width', 'height', 'date', 'number'];
 export const USUAL_NAME_PATTERN = '{piece}-{network}-{placement}-{width}x{height}';
 const MAX_NAME = 120;
-
-/** A name as part of a file name: letters a to z, digits and hyphens; other letters as they are written with these, `ß` as `ss`. */
-export function slugOf(name: string): string {
-  const plain = transliterate(name).normalize('NFKD').replace(/\p{M}/gu, '').toLowerCase();
-  return plain.replace(/[^a-z0-9]+/g, '-').replace(/^-+|(?<!-)-+$/g, '').slice(0, 48).replace(/(?<!-)-+$/, '') || 'piece';
-}
 
 /** The placeholders of a pattern that stand for nothing. */
 export function unknownPlaceholders(pattern: string): readonly string[] {

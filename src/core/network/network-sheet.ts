@@ -8,10 +8,19 @@ const percent = () => number().min(0).max(45).required();
 const wordFieldSchema = object({
   key: string<FieldKey>().oneOf([...fieldKeys]).required(),
   label: string().required().max(40),
-  max: number().integer().positive().required(),
-  counting: string().oneOf(['graphemes', 'weighted']).required(),
+  /** Null: there is no limit. */
+  max: number().integer().positive().nullable().defined(),
+  counting: string<'graphemes' | 'weighted' | 'bytes' | 'keywords'>().oneOf(['graphemes', 'weighted', 'bytes', 'keywords']).required(),
   /** The network refuses a post without it. */
   required: boolean().required(),
+  /** What can be chosen, for a choice that is the same for all accounts. */
+  options: array(object({ key: key(), name: string().required().max(40) }).noUnknown()),
+  /** What can be chosen is the account's own: its boards, its playlists. */
+  offered: boolean(),
+  /** What a network takes where nothing is said; a choice shows it. */
+  usual: string().max(60),
+  /** How many answers a poll may have, how long each, and for how many days it may be open. */
+  poll: object({ minOptions: number().integer().min(2).required(), maxOptions: number().integer().max(10).required(), maxOption: number().integer().positive().required(), maxDays: number().integer().positive().required() }).noUnknown().default(undefined),
   /** Placements that have the field; missing: all of them. */
   placements: array(key()),
 }).noUnknown();
@@ -52,7 +61,14 @@ export const networkSheetSchema = object({
   placements: array(placementSchema).min(1).required(),
   words: object({
     fields: array(wordFieldSchema).min(1).required(),
-    hashtags: object({ max: number().integer().min(0).nullable().defined(), warnOver: number().integer().min(0).nullable().defined() }).required(),
+    hashtags: object({
+      max: number().integer().min(0).nullable().defined(),
+      warnOver: number().integer().min(0).nullable().defined(),
+      /** They are a field of their own and not part of the text: categories. */
+      asField: boolean(),
+    }).required(),
+    /** Posts that one text may be split into; missing: it goes out as one. */
+    thread: object({ maxParts: number().integer().min(2).required() }).noUnknown().default(undefined),
     mentions: object({ max: number().integer().min(0).nullable().defined() }).required(),
     links: object({ countAs: number().integer().positive().nullable().defined(), clickable: boolean().required() }).required(),
     foldAfter: number().integer().positive().nullable().defined(),
@@ -60,7 +76,7 @@ export const networkSheetSchema = object({
   files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
   /** How posts reach it: by which protocol (missing: that of the stand-ins), and in which manner. */
-  publishing: object({ protocol: string<'standin'>().oneOf(['standin']), manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
+  publishing: object({ protocol: string<'standin' | 'micropub'>().oneOf(['standin', 'micropub']), manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
 }).noUnknown();
 
 /** How many slides a carousel may have in a place, and in what form they go. */
@@ -80,8 +96,13 @@ export interface VideoRule {
 
 type CheckedSheet = InferType<typeof networkSheetSchema>;
 export type Placement = Omit<CheckedSheet['placements'][number], 'carousel' | 'video'> & { readonly carousel?: CarouselRule | undefined; readonly video?: VideoRule | undefined };
-export type NetworkSheet = Omit<CheckedSheet, 'placements'> & { readonly placements: readonly Placement[] };
-export type WordField = NetworkSheet['words']['fields'][number];
+type CheckedWords = CheckedSheet['words'];
+export type PollRule = NonNullable<CheckedWords['fields'][number]['poll']>;
+export type WordField = Omit<CheckedWords['fields'][number], 'poll'> & { readonly poll?: PollRule | undefined };
+export type NetworkSheet = Omit<CheckedSheet, 'placements' | 'words'> & {
+  readonly placements: readonly Placement[];
+  readonly words: Omit<CheckedWords, 'fields' | 'thread'> & { readonly fields: readonly WordField[]; readonly thread?: { readonly maxParts: number } | undefined };
+};
 
 /** The placements of a sheet that a kind of piece can be made for. A carousel can go everywhere: where it cannot go as one, it shows what goes instead. */
 export function placementsFor(sheet: NetworkSheet, kind: 'graphic' | 'carousel' | 'video'): readonly Placement[] {

@@ -67,6 +67,8 @@ export const pieceSchema = object({
   track: trackSchema.optional().default(undefined),
   /** What stands for a video before it plays. */
   cover: optional(coverSchema),
+  /** Other captions that are kept beside the one in use: the writing desk puts them here, rotation takes them. */
+  variants: array(object({ id: id(), text: words(100_000).required() }).noUnknown()).max(40),
   /** How single cuts differ, by cut key; a cut that is not named follows the piece in everything. */
   adjustments: recordOf(() => adjustmentSchema),
   words: object({
@@ -147,7 +149,7 @@ export function pieceTexts({ title, frames, words, track }: Pick<Piece, 'title' 
 }
 
 /** What the pieces list and file names call a piece: its title, else its first words. */
-export function pieceName(piece: Piece): string {
+export function pieceName(piece: Pick<Piece, 'title' | 'frames'>): string {
   const headline = firstWords(piece);
   return piece.title.trim() || (headline.length > 60 ? `${headline.slice(0, 57)}…` : headline) || 'Untitled piece';
 }

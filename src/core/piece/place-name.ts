@@ -2,7 +2,7 @@ import type { Path } from '../document/merge.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
 import { slideTemplate } from '../template/slide-template.ts';
 import type { Template } from '../template/template.ts';
-import type { FieldKey } from '../words/fields.ts';
+import { fields } from '../words/fields.ts';
 import { firstWords, type Piece } from './piece.ts';
 
 /** What names of places are made from. */
@@ -12,8 +12,6 @@ export interface PlaceContext {
   readonly channels: readonly { readonly id: string; readonly name: string; readonly network: string }[];
   readonly sheets: readonly NetworkSheet[];
 }
-
-const fieldNames: Readonly<Record<FieldKey, string>> = { title: 'Title', caption: 'Caption', link: 'Link', firstComment: 'First comment', altText: 'Alt text' };
 
 /** A place of a piece by the words that its views have for it: “Headline”, “Caption for Petalry @gullwick”, “Slide 3: Line”. */
 export function placeName(path: Path, context: PlaceContext): string {
@@ -41,7 +39,7 @@ export function placeName(path: Path, context: PlaceContext): string {
 }
 
 function fieldName(key: string | undefined): string {
-  return fieldNames[key as FieldKey] ?? 'Words';
+  return fields.find((field) => field.key === key)?.name ?? 'Words';
 }
 
 function channelName(id: string | undefined, { channels }: PlaceContext): string {
@@ -61,7 +59,7 @@ function frameName(identity: string | undefined, area: string | undefined, slot:
   const frame = piece.frames[index];
   const noun = piece.kind === 'video' ? 'Shot' : 'Slide';
   if (!identity || !frame) return `${noun}s`;
-  const own = area === 'altText' ? fieldNames.altText : area === 'shot' ? 'Timing' : slideTemplate(template, frame.slide).slots.find(({ key }) => key === slot)?.label;
+  const own = area === 'altText' ? fieldName('altText') : area === 'shot' ? 'Timing' : slideTemplate(template, frame.slide).slots.find(({ key }) => key === slot)?.label;
   if (piece.kind === 'graphic') return own ?? 'Picture';
   const words = firstWords({ frames: [frame] });
   return own ? `${noun} ${index + 1}: ${own}` : `${noun} ${index + 1}${words === '' ? '' : ` (${words.slice(0, 24)})`}`;

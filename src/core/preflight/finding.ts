@@ -1,5 +1,6 @@
 import type { CutReport } from '../compose/report.ts';
 import type { Cut, CutSlide } from '../cut/resolve-cuts.ts';
+import type { ChannelOffers } from '../network/channel-offers.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
 import type { CutRef, Frame } from '../piece/piece.ts';
 import type { LeftSlide } from '../piece/slides-of-cut.ts';
@@ -24,6 +25,7 @@ export interface Finding {
 export interface CutToCheck {
   readonly ref: CutRef;
   readonly channelName: string;
+  readonly offers?: ChannelOffers | undefined;
   readonly sheet: NetworkSheet;
   readonly placement: Placement;
   /** The slides that go out in it, each with its report; a graphic has one. */
@@ -41,7 +43,7 @@ export function cutToCheck({ ref, channel, sheet, placement, slides, left }: Cut
     const report = reportOf(slide, index);
     return report ? [{ frame: slide.frame, report }] : [];
   });
-  return { ref, channelName: channel.name, sheet, placement, slides: checked, left };
+  return { ref, channelName: channel.name, offers: channel.offers, sheet, placement, slides: checked, left };
 }
 
 export interface CheckedSlide {

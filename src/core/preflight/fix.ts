@@ -25,7 +25,9 @@ export type Fix =
   /** Lengths and shots of one cut alone. */
   | { readonly kind: 'own-lengths'; readonly cut: string; readonly lengths: Readonly<Record<string, number>>; readonly without: readonly string[] }
   /** Writes a channel's own words, or the shared ones where `channelId` is null. */
-  | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: FieldKey; readonly text: string };
+  | { readonly kind: 'write-words'; readonly channelId: string | null; readonly field: FieldKey; readonly text: string }
+  /** Writes several of a channel's own words at once. */
+  | { readonly kind: 'write-row'; readonly channelId: string; readonly words: Words };
 
 /** Writes a fix into a draft. Doing it twice changes nothing more. */
 export function applyFix(draft: Draft<Piece>, fix: Fix): void {
@@ -69,6 +71,9 @@ export function applyFix(draft: Draft<Piece>, fix: Fix): void {
       row[fix.field] = fix.text;
       return;
     }
+    case 'write-row':
+      Object.assign((draft.words.own[fix.channelId] ??= {}), fix.words);
+      return;
   }
 }
 

@@ -2,7 +2,7 @@ import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { useState } from 'react';
 import type { Voice } from '../../core/brand/brand-book.ts';
-import { completeAddress, isValidIn } from '../../core/words/fields.ts';
+import { completeAddress, isWebAddress } from '../../core/words/fields.ts';
 import { readHashtags } from '../../core/words/read-hashtags.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
@@ -44,7 +44,7 @@ function VoiceSheet({ edit }: { readonly edit: BookEdit }) {
 
 /** What is typed as people say it becomes a complete web address when one leaves the field. */
 function LinkField({ link, readOnly, onChange }: { readonly link: string; readonly readOnly: boolean; readonly onChange: (link: string) => void }) {
-  const isComplete = isValidIn('link', link);
+  const isComplete = link.trim() === '' || isWebAddress(link.trim());
   return (
     <Field label="Link" hint="New pieces start with it where a network takes a link." problem={isComplete ? undefined : 'This web address is incomplete. Start it with https://'}>
       {({ id, describedBy, invalid }) => (

@@ -42,7 +42,7 @@ const getBrand = defineEndpoint({
       zone: brand.zone,
       revision: brand.revision,
       book: brand.book,
-      channels: channels.map(({ id, name, handle, network }) => ({ id, name, handle, network })),
+      channels: channels.map(({ id, name, handle, network, offers }) => ({ id, name, handle, network, offers })),
       sheets: [...(await listSheetsOf(services.db, brand.id))],
       markPictures: (await findMediaByIds(services.db, brand.id, mediaOfBook(brand.book))).map(describeMedia),
     };
@@ -193,7 +193,7 @@ const openAccount = defineEndpoint({
     if (before.some(({ network, handle }) => network === body.network && handle === body.handle)) throw new ProblemError(409, 'account-already', `${body.handle} is a channel of this brand already.`);
     await keepAccounts(services.db, await openStandinAccounts(services, { brandId: brand.id, brandName: brand.name, handle: body.handle, networks: [body.network] }));
     const channels = await listChannels(services.db, brand.id);
-    return { channels: channels.map(({ id, name, handle, network }) => ({ id, name, handle, network })) };
+    return { channels: channels.map(({ id, name, handle, network, offers }) => ({ id, name, handle, network, offers })) };
   },
 });
 

@@ -1,9 +1,11 @@
 import * as contracts from '../../contract/piece-contracts.ts';
-import { fileNames, slugOf, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from '../../core/export/file-names.ts';
+import { slugOf } from '../../core/words/slug.ts';
+import { fileNames, unknownPlaceholders, USUAL_NAME_PATTERN, type NameValues } from '../../core/export/file-names.ts';
 import { pieceName, type CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
-import { composedText } from '../../core/wording/wording.ts';
+import { fillWords } from '../../core/wording/compose.ts';
+import { cellOf } from '../../core/wording/row.ts';
 import { wallTimeOf } from '../../core/time/wall-time.ts';
 import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
@@ -44,7 +46,7 @@ async function cutsOut(services: Services, brand: Brand, snapshot: Snapshot, cut
 }
 
 function jobOf(services: Services, brand: Brand, snapshot: Snapshot, { cut, channel, sheet }: CutOut, { format, scale }: Out): Extract<RenderJob, { kind: 'as' }> {
-  const altText = composedText(snapshot.piece, channel.id, 'altText', brand.book.facts);
+  const altText = fillWords(cellOf({ piece: snapshot.piece, channel, sheet, book: brand.book }, 'altText').text, brand.book, channel.network).text;
   const source = cutSourceOf(snapshot, channel.network, cut, services.media);
   const maxBytes = format === 'pdf' && snapshot.piece.kind === 'carousel' ? (sheet.files.maxDocumentBytes ?? Infinity) : sheet.files.maxImageBytes;
   return { kind: 'as', source, format, scale, maxBytes, metadata: metadataOf(snapshot, pieceName(snapshot.piece), altText, slidesIn(snapshot, channel.network, cut)) };

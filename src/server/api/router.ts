@@ -7,6 +7,7 @@ import { brandEndpoints } from './brand-endpoints.ts';
 import type { Endpoint } from './define-endpoint.ts';
 import { eventEndpoints } from './event-endpoints.ts';
 import { exportEndpoints } from './export-endpoints.ts';
+import { wordEndpoints } from './word-endpoints.ts';
 import { videoEndpoints } from './video-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
@@ -16,7 +17,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

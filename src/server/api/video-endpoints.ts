@@ -1,6 +1,7 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/video-contracts.ts';
-import { fileNames, slugOf, USUAL_NAME_PATTERN } from '../../core/export/file-names.ts';
+import { slugOf } from '../../core/words/slug.ts';
+import { fileNames, USUAL_NAME_PATTERN } from '../../core/export/file-names.ts';
 import { getPlacement } from '../../core/network/network-sheet.ts';
 import { pieceName } from '../../core/piece/piece.ts';
 import { wallTimeOf } from '../../core/time/wall-time.ts';

@@ -1,7 +1,9 @@
 import { nanoid } from 'nanoid';
+import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { insertChannel, listChannels, saveNetworkSheet, type Channel } from '../db/brand-repository.ts';
+import { connectorFor } from '../connectors/registry.ts';
 import type { Db } from '../db/connection.ts';
 import { ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
@@ -11,6 +13,8 @@ export interface NewAccounts {
   readonly brandName: string;
   readonly handle: string;
   readonly networks: readonly string[];
+  /** What accounts are opened with, by network: boards, playlists. A network has some of its own where nothing is said. */
+  readonly offers?: Readonly<Record<string, ChannelOffers>>;
 }
 
 /** An account that a network has opened, to be kept as a channel. */
@@ -33,7 +37,7 @@ export async function openStandinAccounts(services: Pick<Services, 'settings' | 
     const response = await fetch(new URL('/switchboard/accounts', standinOrigin), {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ network: sheet.key, handle: accounts.handle, name: accounts.brandName }),
+      body: JSON.stringify({ network: sheet.key, handle: accounts.handle, name: accounts.brandName, offers: accounts.offers?.[sheet.key] }),
       signal: AbortSignal.timeout(ANSWER_MS),
     }).catch((error: unknown) => {
       services.log.warn({ err: error, network: sheet.key }, 'a network did not answer');
@@ -41,7 +45,12 @@ export async function openStandinAccounts(services: Pick<Services, 'settings' | 
     });
     if (!response.ok) throw new ProblemError(422, 'account-refused', `${sheet.name} opened no account for ${accounts.handle}. Nothing was changed.`);
     const { token } = (await response.json()) as { token: string };
-    opened.push({ id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, token: services.sealer.seal(token), sheet });
+    const channel = { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, offers: {} };
+    const offers = (await connectorFor({ ...channel, token }, sheet).knowledge?.offers(AbortSignal.timeout(ANSWER_MS)).catch((error: unknown) => {
+      services.log.warn({ err: error, network: sheet.key }, 'the network did not say what its account has to choose from');
+      return {};
+    })) ?? {};
+    opened.push({ ...channel, offers, token: services.sealer.seal(token), sheet });
   }
   return opened;
 }

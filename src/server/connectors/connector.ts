@@ -1,3 +1,4 @@
+import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { Words } from '../../core/words/fields.ts';
 
 /** A picture, document, video or subtitle file ready to go to a network: bytes at hand, or a file that is read while it is sent. */
@@ -7,6 +8,7 @@ export type OutgoingFile = { readonly kind: 'bytes'; readonly bytes: Uint8Array;
 export interface RemoteMedia {
   readonly id: string;
   readonly altText: string;
+  readonly mime?: string;
 }
 
 export interface OutgoingPost {
@@ -35,6 +37,30 @@ export interface ConnectorCapabilities {
   readonly findsPublications: boolean;
 }
 
+/** A hashtag with how many people a month see posts that have it, as the network says it. */
+export interface TagReach {
+  readonly tag: string;
+  readonly reach: number;
+}
+
+/** Somebody whom a network knows. */
+export interface KnownPerson {
+  readonly name: string;
+  readonly handle: string;
+}
+
+/** What can be asked of a network beside publishing. Every method may throw a ConnectorError. */
+export interface NetworkKnowledge {
+  /** What the account has to choose from: boards, playlists. */
+  offers(signal: AbortSignal): Promise<ChannelOffers>;
+  /** Hashtags that begin like that, those that reach most first. */
+  suggestTags(start: string, signal: AbortSignal): Promise<readonly TagReach[]>;
+  reachOf(tags: readonly string[], signal: AbortSignal): Promise<readonly TagReach[]>;
+  /** Places that the network knows, and what rises at one of them. */
+  trends(place: string | null, signal: AbortSignal): Promise<{ readonly places: readonly string[]; readonly tags: readonly TagReach[] }>;
+  people(start: string, signal: AbortSignal): Promise<readonly KnownPerson[]>;
+}
+
 /**
  * One channel's way to its network. Every method may throw a ConnectorError. `publish` is the only act with a public
  * effect; whoever calls it has written down that it will, and asks `findPublication` before calling it again.
@@ -46,6 +72,8 @@ export interface Connector {
   prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
   publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
   findPublication(handle: PublicationHandle, signal: AbortSignal): Promise<Publication>;
+  /** Null where the network answers no such questions. */
+  readonly knowledge: NetworkKnowledge | null;
 }
 
 /** What identifies a publication on the network's side, before and after it exists. */

@@ -1,15 +1,22 @@
 import { openAsBlob } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Channel } from '../db/brand-repository.ts';
-import { ConnectorError, type Connector, type OutgoingFile, type OutgoingPost, type Publication } from './connector.ts';
+import { readAudience } from '../../core/words/audience.ts';
+import { fieldKeys } from '../../core/words/fields.ts';
+import { readKeywords } from '../../core/words/keywords.ts';
+import { readPoll } from '../../core/words/poll.ts';
+import { tagProblem } from '../../core/words/tag-text.ts';
+import { readThread } from '../../core/words/thread.ts';
+import { readAnswer } from './answer.ts';
+import { ConnectorError, type Connector, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type TagReach } from './connector.ts';
 
 /** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
 const ANSWER_WITHIN_MS = 15_000;
 /** The slowest line that is waited for, in bytes a second. */
 const MIN_BYTES_A_SECOND = 64 * 1024;
 const MAX_RETRY_AFTER_S = 3_600;
-const MAX_ANSWER_BYTES = 1024 * 1024;
 
 type Manner = NetworkSheet['publishing']['manner'];
 
@@ -47,6 +54,16 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
 
   return {
     capabilities: { findsPublications: true },
+    knowledge: {
+      offers: async (signal) => readOffers((await ask('GET', '/account', {}, signal))?.['offers']),
+      suggestTags: async (start, signal) => readTags((await ask('GET', `/hashtags?start=${encodeURIComponent(start)}`, {}, signal))?.['tags']),
+      reachOf: async (tags, signal) => (tags.length === 0 ? [] : readTags((await ask('GET', `/hashtags?tags=${encodeURIComponent(tags.join(','))}`, {}, signal))?.['tags'])),
+      trends: async (place, signal) => {
+        const answer = await ask('GET', `/trends${place === null ? '' : `?place=${encodeURIComponent(place)}`}`, {}, signal);
+        return { places: readTexts(answer?.['places']), tags: readTags(answer?.['tags']) };
+      },
+      people: async (start, signal) => readPeople((await ask('GET', `/people?start=${encodeURIComponent(start)}`, {}, signal))?.['people']),
+    },
 
     async upload(file, signal) {
       return { remoteMediaId: textOf(await ask('POST', '/media', { file }, signal), 'id', sheet.name) };
@@ -84,20 +101,44 @@ async function bytesOf(file: OutgoingFile): Promise<number> {
 
 /** The body of a publish request. `words` holds only fields that the network takes. */
 function wirePost({ placement, words, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
-  const { caption, altText: _, ...others } = words;
-  return { placement, ...(caption === undefined ? {} : { text: caption }), ...others, altText: first.altText, mediaId: first.id, more: more.map(({ id, altText }) => ({ mediaId: id, altText })), along };
+  const { caption, altText: _, poll, audience, tags, thread, ...others } = words;
+  return {
+    placement,
+    ...(caption === undefined ? {} : { text: caption }),
+    ...others,
+    ...(poll === undefined ? {} : { poll: readPoll(poll) }),
+    ...(audience === undefined ? {} : { audience: readAudience(audience) }),
+    ...(tags === undefined ? {} : { tags: readKeywords(tags) }),
+    ...(thread === undefined ? {} : { thread: readThread(thread).parts, pictureEach: readThread(thread).pictureEach }),
+    altText: first.altText,
+    mediaId: first.id,
+    more: more.map(({ id, altText }) => ({ mediaId: id, altText })),
+    along,
+  };
 }
 
-/** Answers are short; one that never ends is no answer. */
-async function readAnswer(response: Response): Promise<string> {
-  const chunks: Uint8Array[] = [];
-  let bytes = 0;
-  for await (const chunk of (response.body as AsyncIterable<Uint8Array> | null) ?? []) {
-    bytes += chunk.byteLength;
-    if (bytes > MAX_ANSWER_BYTES) throw new RangeError(`The answer is longer than ${MAX_ANSWER_BYTES} bytes`);
-    chunks.push(chunk);
-  }
-  return Buffer.concat(chunks).toString('utf8');
+const MAX_LISTED = 200;
+
+/** Lists in answers: what has not the wanted form is left out. */
+function listOf(value: unknown): readonly Readonly<Record<string, unknown>>[] {
+  return Array.isArray(value) ? value.slice(0, MAX_LISTED).filter((each): each is Record<string, unknown> => typeof each === 'object' && each !== null) : [];
+}
+
+function readTexts(value: unknown): readonly string[] {
+  return Array.isArray(value) ? value.slice(0, MAX_LISTED).filter((each): each is string => typeof each === 'string' && each !== '' && each.length <= 200) : [];
+}
+
+function readTags(value: unknown): readonly TagReach[] {
+  return listOf(value).flatMap(({ tag, reach }) => (typeof tag === 'string' && tagProblem(tag) === null && typeof reach === 'number' && reach >= 0 ? [{ tag: tag.startsWith('#') ? tag : `#${tag}`, reach }] : []));
+}
+
+function readPeople(value: unknown): readonly KnownPerson[] {
+  return listOf(value).flatMap(({ name, handle }) => (typeof name === 'string' && typeof handle === 'string' && /^@[\p{L}\p{N}_][\p{L}\p{N}_.-]{0,60}$/u.test(handle) ? [{ name: name.slice(0, 80), handle }] : []));
+}
+
+function readOffers(value: unknown): ChannelOffers {
+  const lists = typeof value === 'object' && value !== null ? Object.entries(value) : [];
+  return Object.fromEntries(lists.filter(([key]) => fieldKeys.some((each) => each === key)).map(([key, list]) => [key, readTexts(list)]));
 }
 
 function refusal(network: string, response: Response, text: string): ConnectorError {

@@ -1,6 +1,7 @@
 import type { Role } from '../../core/access/access.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { readBrandBook, upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
+import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Db } from './connection.ts';
 import { nextPosition } from './position.ts';
@@ -23,14 +24,16 @@ export interface Channel {
   readonly handle: string;
   readonly origin: string;
   readonly token: string;
+  /** What the account has to choose from, as the network said it last. */
+  readonly offers: ChannelOffers;
 }
 
 function toBrand(row: { id: string; slug: string; name: string; zone: string; book: string; revision: number }): Brand {
   return { id: row.id, slug: row.slug, name: row.name, zone: row.zone, revision: row.revision, book: upgradeBrandBook(JSON.parse(row.book)) };
 }
 
-function toChannel(row: { id: string; brand_id: string; network_key: string; name: string; handle: string; origin: string; token: string }): Channel {
-  return { id: row.id, brandId: row.brand_id, network: row.network_key, name: row.name, handle: row.handle, origin: row.origin, token: row.token };
+function toChannel(row: { id: string; brand_id: string; network_key: string; name: string; handle: string; origin: string; token: string; offers: string }): Channel {
+  return { id: row.id, brandId: row.brand_id, network: row.network_key, name: row.name, handle: row.handle, origin: row.origin, token: row.token, offers: JSON.parse(row.offers) as ChannelOffers };
 }
 
 export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
@@ -76,6 +79,7 @@ export async function insertChannel(db: Db, channel: Channel, position: number):
     handle: channel.handle,
     origin: channel.origin,
     token: channel.token,
+    offers: JSON.stringify(channel.offers),
     position,
   });
 }
@@ -97,6 +101,10 @@ export async function listTokens(db: Db): Promise<readonly Pick<Channel, 'id' | 
 
 export async function replaceToken(db: Db, id: string, token: string): Promise<void> {
   await db('channels').where({ id }).update({ token });
+}
+
+export async function saveOffers(db: Db, id: string, offers: ChannelOffers): Promise<void> {
+  await db('channels').where({ id }).update({ offers: JSON.stringify(offers) });
 }
 
 export async function saveNetworkSheet(db: Db, sheet: NetworkSheet): Promise<void> {

@@ -224,3 +224,11 @@ export async function rewordDelivery(trx: Db, id: string, words: Words, machineN
   const reworded = await changeDeliveries(trx, trx('deliveries').where({ id, state: 'scheduled' }).whereNull('publish_intent_ms'), { words: JSON.stringify(words), remote_media: '[]', remote_draft_id: null }, machineNowMs);
   return reworded.length > 0;
 }
+
+/** Captions of the brand's last posts, each text once, the latest first. */
+export async function listRecentCaptions(db: Db, brandId: string, limit: number): Promise<readonly string[]> {
+  // A post has several deliveries, most of them with the same words.
+  const rows: { words: string }[] = await db('deliveries').where({ brand_id: brandId }).orderBy([{ column: 'due_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(limit * 8).select('words');
+  const captions = rows.map(({ words }) => (JSON.parse(words) as Words).caption ?? '').filter((caption) => caption !== '');
+  return [...new Set(captions)].slice(0, limit);
+}

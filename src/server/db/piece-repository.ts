@@ -1,4 +1,5 @@
 import { mediaOfPiece, pieceName, pieceTexts, type Piece } from '../../core/piece/piece.ts';
+import { tagsOfPiece } from '../../core/piece/tags-of-piece.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 import { keepDocument } from './document-repository.ts';
@@ -36,12 +37,14 @@ function summaryRow(document: Piece) {
 const pieceWords: WordList = { table: 'piece_words', idColumn: 'piece_id', itemColumn: 'pieces.id' };
 /** Words of one piece that it is found by. */
 const MAX_WORDS = 400;
+/** Hashtags of one piece that are counted. */
+const MAX_TAGS = 100;
 
 export async function insertPiece(db: Db, piece: { readonly id: string; readonly brandId: string; readonly document: Piece; readonly createdBy: string }, nowMs: number): Promise<StoredPiece> {
   return db.transaction(async (trx) => {
     const hash = await keepDocument(trx, 'piece', piece.document, nowMs);
     await trx('pieces').insert({ id: piece.id, brand_id: piece.brandId, hash, ...summaryRow(piece.document), created_by: piece.createdBy, created_ms: nowMs, updated_ms: nowMs });
-    await noteRevision(trx, piece.id, { revision: 1, hash, personId: piece.createdBy, document: piece.document }, nowMs);
+    await noteRevision(trx, piece, { revision: 1, hash, personId: piece.createdBy, document: piece.document }, nowMs);
     await writeWords(trx, piece);
     await noteChange(trx, { brandId: piece.brandId, kind: 'piece', subjectId: piece.id }, nowMs);
     return { id: piece.id, brandId: piece.brandId, document: piece.document, hash, revision: 1, updatedMs: nowMs };
@@ -54,11 +57,14 @@ async function writeWords(trx: Db, piece: Pick<StoredPiece, 'id' | 'brandId' | '
   await keepWords(trx, pieceWords, piece, new Set([pieceName(document), ...pieceTexts(document)].flatMap(searchWords)), MAX_WORDS);
 }
 
-async function noteRevision(trx: Db, pieceId: string, made: { readonly revision: number; readonly hash: string; readonly personId: string; readonly document: Piece }, nowMs: number): Promise<void> {
+async function noteRevision(trx: Db, { id: pieceId, brandId }: Pick<StoredPiece, 'id' | 'brandId'>, made: { readonly revision: number; readonly hash: string; readonly personId: string; readonly document: Piece }, nowMs: number): Promise<void> {
   await trx('piece_revisions').insert({ piece_id: pieceId, revision: made.revision, hash: made.hash, person_id: made.personId, saved_ms: nowMs });
   const media = mediaOfPiece(made.document);
   await trx('piece_media').where({ piece_id: pieceId }).whereNotIn('media_id', [...media]).delete();
   if (media.length > 0) await trx('piece_media').insert(media.map((media_id) => ({ piece_id: pieceId, media_id }))).onConflict(['piece_id', 'media_id']).ignore();
+  const tags = tagsOfPiece(made.document).slice(0, MAX_TAGS).map((tag) => ({ brand_id: brandId, piece_id: pieceId, tag_key: tag.slice(1).toLowerCase(), tag }));
+  await trx('piece_tags').where({ piece_id: pieceId }).whereNotIn('tag_key', tags.map(({ tag_key }) => tag_key)).delete();
+  if (tags.length > 0) await trx('piece_tags').insert(tags).onConflict(['piece_id', 'tag_key']).merge(['tag']);
 }
 
 export async function findPiece(db: Db, brandId: string, id: string): Promise<StoredPiece | null> {
@@ -73,7 +79,7 @@ export async function savePiece(db: Db, piece: Pick<StoredPiece, 'id' | 'brandId
     const revision = piece.revision + 1;
     const saved = await trx('pieces').where({ brand_id: piece.brandId, id: piece.id, revision: piece.revision }).update({ hash, ...summaryRow(document), revision, updated_ms: nowMs });
     if (saved === 0) return null;
-    await noteRevision(trx, piece.id, { revision, hash, personId, document }, nowMs);
+    await noteRevision(trx, piece, { revision, hash, personId, document }, nowMs);
     await writeWords(trx, { ...piece, document });
     await noteChange(trx, { brandId: piece.brandId, kind: 'piece', subjectId: piece.id }, nowMs);
     return { id: piece.id, brandId: piece.brandId, document, hash, revision, updatedMs: nowMs };

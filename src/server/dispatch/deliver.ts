@@ -94,6 +94,8 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   try {
     return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
   } catch (error) {
+    // A network that asks to come back later has done nothing: there is nothing to ask for then.
+    if (error instanceof ConnectorError && error.code === 'busy') await note({ publishIntentMs: null });
     // An attempt before, late on its way, may have come through a moment ago: then the network refuses this one as a repeat.
     if (!(error instanceof ConnectorError) || error.code !== 'refused' || delivery.publishIntentMs === null || !connector.capabilities.findsPublications) throw error;
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
@@ -137,7 +139,7 @@ function outgoingVideo(delivery: Delivery, [video, ...along]: readonly string[],
   const coverId = coverIsFile ? along[0] : undefined;
   const subtitlesId = subtitles ? along[coverIsFile ? 1 : 0] : undefined;
   const coverAtMs = cover?.kind === 'frame' && !coverIsFile ? Math.round(toMs(cover.frame)) : undefined;
-  return { placement, words, media: [{ id: video, altText: words.altText ?? '' }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
+  return { placement, words, media: [{ id: video, altText: words.altText ?? '', mime: videoMimes.mp4 }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
 }
 
 function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {

@@ -6,7 +6,7 @@ import { mediaOfPiece, pieceName, type CutRef } from '../../core/piece/piece.ts'
 import { findRepeats, type Repeat } from '../../core/post/repeats.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
-import { composeWords } from '../../core/wording/wording.ts';
+import { composeWords } from '../../core/wording/compose.ts';
 import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
 import type { Db } from '../db/connection.ts';
 import { insertDeliveries, listDeliveriesOfPiece, listDeliveriesOfRequest, type Delivery, type NewDelivery } from '../db/delivery-repository.ts';
@@ -117,5 +117,5 @@ export async function requirePassed(services: Services, brand: Brand, snapshot: 
 export function composedCut(snapshot: Snapshot, channels: readonly Channel[], ref: CutRef): Pick<NewDelivery, 'channelId' | 'placement' | 'placementName' | 'words'> {
   const cut = resolveCut({ ...snapshot, channels }, ref);
   if (!cut) throw new ProblemError(422, 'unknown-cut', 'One of the chosen channels is not the brand’s any more.');
-  return { channelId: cut.channel.id, placement: ref.placement, placementName: cut.placement.name, words: composeWords(snapshot.piece, ref, cut.sheet, snapshot.book.facts) };
+  return { channelId: cut.channel.id, placement: ref.placement, placementName: cut.placement.name, words: composeWords({ ...snapshot, channel: cut.channel, sheet: cut.sheet }, ref) };
 }

@@ -12,7 +12,7 @@ const IDLE_MS = 60_000;
  * Far longer than any file of a person takes, also where a thread has to start first on a busy machine: one that takes longer was
  * made for that. Others do not wait for it.
  */
-const WITHIN_MS: Readonly<Record<ReadTask['kind'], number>> = { svg: 10_000, icon: 10_000, page: 10_000, look: 10_000, 'brand-files': 10_000, typeface: 20_000 };
+const WITHIN_MS: Readonly<Record<ReadTask['kind'], number>> = { svg: 10_000, icon: 10_000, page: 10_000, look: 10_000, 'brand-files': 10_000, typeface: 20_000, desk: 15_000, 'check-version': 10_000, tags: 10_000, spelling: 15_000, 'link-page': 10_000, article: 15_000 };
 
 /**
  * Reads what comes from outside in threads of its own, with limits of time and memory: a file that would freeze or fill the

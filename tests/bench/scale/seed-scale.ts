@@ -59,7 +59,7 @@ async function seedBrand(db: Db, { channels }: Amounts, secret: string): Promise
   for (const sheet of shippedSheets) await saveNetworkSheet(db, sheet);
   for (let index = 0; index < channels; index += 1) {
     const sheet = shippedSheets[index % shippedSheets.length];
-    if (sheet) await insertChannel(db, { id: `c${index}`, brandId: 'b', network: sheet.key, name: `${sheet.name} ${index}`, handle: `@scale${index}`, origin: 'http://127.0.0.1:1', token: 'none' }, index);
+    if (sheet) await insertChannel(db, { id: `c${index}`, brandId: 'b', network: sheet.key, name: `${sheet.name} ${index}`, handle: `@scale${index}`, origin: 'http://127.0.0.1:1', token: 'none', offers: {} }, index);
   }
 }
 

@@ -17,6 +17,7 @@ import * as fifteenth from './0015-schedule-requests.ts';
 import * as sixteenth from './0016-piece-lists.ts';
 import * as seventeenth from './0017-accounts.ts';
 import * as eighteenth from './0018-kept-bytes.ts';
+import * as nineteenth from './0019-words.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -38,6 +39,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0016-piece-lists', migration: sixteenth },
   { name: '0017-accounts', migration: seventeenth },
   { name: '0018-kept-bytes', migration: eighteenth },
+  { name: '0019-words', migration: nineteenth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,0 +1,188 @@
+import RotateCcw from 'lucide-react/icons/rotate-ccw';
+import { lazy, Suspense, useRef, useState } from 'react';
+import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
+import { fieldOf } from '../../../core/words/fields.ts';
+import { diffWords } from '../../../core/words/word-diff.ts';
+import { countGraphemes } from '../../../core/words/count-characters.ts';
+import { countField } from '../../../core/wording/compose.ts';
+import { resetCells, writeCell } from '../../../core/wording/edit.ts';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { Button } from '../../ui/Button.tsx';
+import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
+import type { ViewProps } from '../view-props.ts';
+import { cellName } from './cell-name.ts';
+import { choicesOf } from './choices.ts';
+import { ComposedText } from './ComposedText.tsx';
+import { FeedPreview } from './FeedPreview.tsx';
+import { FieldEditor } from './FieldEditor.tsx';
+import { composedOf, sheetCellOf, type SheetChannel, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
+import { SnippetMenu } from './SnippetMenu.tsx';
+import { Variants } from './Variants.tsx';
+import type { Suggest } from './WordArea.tsx';
+
+const TagsPanel = lazy(() => import('./TagsPanel.tsx'));
+const DeskPanel = lazy(() => import('./desk/DeskPanel.tsx'));
+const EmojiMenu = lazy(() => import('./EmojiMenu.tsx'));
+const LinkPanel = lazy(() => import('./LinkPanel.tsx'));
+
+interface PanelProps extends ViewProps {
+  readonly row: SheetRow;
+  readonly column: SheetColumn;
+  readonly rows: readonly SheetRow[];
+  /** The channel whose post is shown: that of the row, or of the row before it where the shared row is chosen. */
+  readonly shown: SheetChannel | null;
+  readonly suggest: Suggest;
+  readonly width: 'phone' | 'wide';
+  readonly onWidth: (width: 'phone' | 'wide') => void;
+}
+
+const ROWS: Readonly<Partial<Record<string, number>>> = { caption: 9, firstComment: 5, altText: 5 };
+const tabClasses = 'cursor-default border-b-2 border-transparent px-1 py-1.5 text-sm text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house';
+
+/** The chosen cell with room to write, what it is counted by, and what helps to write it. */
+export function CellPanel(props: PanelProps) {
+  const { row, column, piece, brandData, store, readOnly, rows, shown, suggest } = props;
+  const { field } = column;
+  const { book } = brandData;
+  const area = useRef<HTMLTextAreaElement>(null);
+  const [tab, setTab] = useState('out');
+  const sheetCell = sheetCellOf(row, field, piece, book);
+  const { kind } = fieldOf(field);
+  const write = (text: string): void => store.change(`cell-${row.id}-${field}`, (draft) => writeCell(draft, { row: row.id, field }, text));
+  const takesTags = field === 'caption' || field === 'hashtags' || field === 'firstComment';
+  return (
+    <aside aria-label="Chosen cell" className="flex w-[22rem] shrink-0 flex-col overflow-auto border-l border-line bg-panel px-4 py-3 max-md:w-full max-md:border-t max-md:border-l-0 max-lg:w-72">
+      <div className="mb-2 flex min-h-7 items-center gap-2">
+        {row.channel && <ChannelBadge badge={row.channel.sheet.badge} size={18} />}
+        <h2 className="min-w-0 flex-1 truncate text-base font-semibold">
+          {row.name} · {sheetCell.kind === 'cell' ? (sheetCell.field?.rule.label ?? column.name) : column.name}
+        </h2>
+        {sheetCell.kind === 'cell' && sheetCell.cell.from === 'own' && !readOnly && (
+          <Button look="quiet" size="small" className="text-house" onClick={() => store.change(`back-${row.id}-${field}`, (draft) => resetCells(draft, [{ row: row.id, field }]))}>
+            <RotateCcw aria-hidden className="size-3" />
+            Back to shared
+          </Button>
+        )}
+      </div>
+      {sheetCell.kind === 'none' ? (
+        <p className="rounded-md bg-sunk px-3 py-2 text-sm text-quiet">{sheetCell.reason}</p>
+      ) : (
+        <div {...WITH_FACTS} className="mb-2" data-cell-editor>
+          <FieldEditor
+            key={`${row.id} ${field}`}
+            label={`${cellName(row, field)}${row.channel && sheetCell.cell.from !== 'own' ? ', inherited' : ''}`}
+            field={field}
+            rule={sheetCell.field?.rule ?? null}
+            choices={choicesOf(field, row.channel, rows)}
+            value={sheetCell.cell.text}
+            inherited={row.channel !== null && sheetCell.cell.from !== 'own'}
+            readOnly={readOnly}
+            rows={ROWS[field] ?? 2}
+            suggest={takesTags ? suggest : null}
+            area={area}
+            onChange={write}
+          />
+          <div className="mt-1 flex min-h-6 items-start justify-between gap-2 text-xs text-quiet">
+            <CountLine {...props} text={sheetCell.cell.text} />
+            {!readOnly && kind === 'text' && (
+              <span className="flex shrink-0 items-center">
+                <FactMenu facts={book.facts} hashtags={takesTags ? book.voice.hashtags : []} onText={write} />
+                <SnippetMenu snippets={book.voice.snippets} area={area} onText={write} />
+                <Suspense fallback={null}>
+                  <EmojiMenu area={area} text={sheetCell.cell.text} habit={book.voice.emoji} onText={write} />
+                </Suspense>
+              </span>
+            )}
+          </div>
+          {kind === 'link' && !readOnly && (
+            <Suspense fallback={null}>
+              <LinkPanel brand={props.brand} address={sheetCell.cell.text} pieceId={props.pieceId} label={row.id} onText={write} />
+            </Suspense>
+          )}
+          {row.channel && sheetCell.cell.from === 'own' && kind === 'text' && <Difference shared={piece.words.shared[field] ?? ''} own={sheetCell.cell.text} />}
+        </div>
+      )}
+      {field === 'caption' && sheetCell.kind === 'cell' && <Variants piece={piece} store={store} readOnly={readOnly} current={sheetCell.cell.text} onUse={write} />}
+      <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))} className="flex min-h-0 flex-1 flex-col">
+        <TabList aria-label="Beside the cell" className="mb-2 flex gap-3 border-b border-line">
+          <Tab id="out" className={tabClasses}>
+            Goes out
+          </Tab>
+          <Tab id="tags" className={tabClasses}>
+            Hashtags
+          </Tab>
+          <Tab id="desk" className={tabClasses}>
+            Writing desk
+          </Tab>
+        </TabList>
+        <TabPanel id="out" className="outline-none">
+          {shown && (
+            <>
+              <ComposedText channel={shown} composed={composedOf(shown, piece, book)} />
+              <FeedPreview {...props} channel={shown} width={props.width} onWidth={props.onWidth} />
+            </>
+          )}
+        </TabPanel>
+        <TabPanel id="tags" className="outline-none">
+          <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
+            <TagsPanel {...props} channel={shown} onText={write} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} />
+          </Suspense>
+        </TabPanel>
+        <TabPanel id="desk" className="outline-none">
+          <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
+            <DeskPanel {...props} channel={shown} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} mayWrite={sheetCell.kind === 'cell' && kind === 'text' && !readOnly} onText={write} />
+          </Suspense>
+        </TabPanel>
+      </Tabs>
+    </aside>
+  );
+}
+
+function CountLine({ row, column, piece, brandData, rows, text }: PanelProps & { readonly text: string }) {
+  if (!row.channel) {
+    const others = rows.filter((each) => each.channel !== null);
+    const inheriting = others.filter((each) => piece.words.own[each.id]?.[column.field] === undefined).length;
+    return (
+      <span className="tabular-nums">
+        {countGraphemes(text)} characters · used by {inheriting === others.length ? 'all' : `${inheriting} of ${others.length}`}
+      </span>
+    );
+  }
+  const { sheet } = row.channel;
+  const rule = sheet.words.fields.find(({ key }) => key === column.field);
+  const composed = composedOf(row.channel, piece, brandData.book);
+  if (!rule || rule.max === null) return <span className="tabular-nums">{countGraphemes(text)} characters</span>;
+  const { used, max, over } = countField(composed.words[column.field] ?? '', rule, sheet);
+  const limits = column.field === 'caption' ? [`${composed.hashtags.length}${sheet.words.hashtags.max === null ? '' : ` of ${sheet.words.hashtags.max}`} tags`, `${composed.mentions.length}${sheet.words.mentions.max === null ? '' : ` of ${sheet.words.mentions.max}`} mentions`, sheet.words.foldAfter === null ? '' : `first ${sheet.words.foldAfter} shown`] : [];
+  return (
+    <span className={`tabular-nums ${over > 0 ? 'font-semibold text-coral-ink' : ''}`}>
+      {[over > 0 ? `${over} over: ${used} of ${max}` : `${used} of ${max?.toLocaleString('en')}`, ...limits].filter((part) => part !== '').join(' · ')}
+    </span>
+  );
+}
+
+/** What the channel says differently, word by word. */
+function Difference({ shared, own }: { readonly shared: string; readonly own: string }) {
+  if (shared === '' || shared === own) return null;
+  return (
+    <details className="mt-1 text-xs">
+      <summary className="text-quiet">What differs from the shared text</summary>
+      <p className="mt-1 break-words whitespace-pre-wrap">
+        {diffWords(shared, own).map((part, index) =>
+          part.kind === 'same' ? (
+            <span key={index}>{part.text}</span>
+          ) : part.kind === 'added' ? (
+            <ins key={index} className="bg-sky-soft text-sky-ink no-underline">
+              {part.text}
+            </ins>
+          ) : (
+            <del key={index} className="text-coral-ink">
+              {part.text}
+            </del>
+          ),
+        )}
+      </p>
+    </details>
+  );
+}
+

@@ -1,0 +1,42 @@
+import type { Db } from './connection.ts';
+
+/** A hashtag of the brand with how many of its pieces have it. */
+export interface UsedTag {
+  readonly key: string;
+  readonly tag: string;
+  readonly pieces: number;
+}
+
+const MAX_TAGS = 400;
+const MAX_PAIRS = 2_000;
+
+/** Hashtags of the brand's pieces, those that most pieces have first. */
+export async function listUsedTags(db: Db, brandId: string, start = '', limit = MAX_TAGS): Promise<readonly UsedTag[]> {
+  const query = db('piece_tags').where({ brand_id: brandId }).groupBy('tag_key').select('tag_key').max({ tag: 'tag' }).count({ pieces: 'piece_id' }).orderBy([{ column: 'pieces', order: 'desc' }, { column: 'tag_key' }]).limit(limit);
+  if (start !== '') query.where('tag_key', '>=', start).where('tag_key', '<', `${start}\u{10ffff}`);
+  const rows = (await query) as unknown as readonly { tag_key: string; tag: string; pieces: number }[];
+  return rows.map((row) => ({ key: row.tag_key, tag: row.tag, pieces: Number(row.pieces) }));
+}
+
+/** Hashtags that stand in one piece with given ones, each pair with how many pieces have both. */
+export async function listTogether(db: Db, brandId: string, keys: readonly string[]): Promise<readonly { readonly present: string; readonly key: string; readonly tag: string; readonly pieces: number }[]> {
+  if (keys.length === 0) return [];
+  const rows = (await db('piece_tags as given')
+    .join('piece_tags as beside', 'beside.piece_id', 'given.piece_id')
+    .where('given.brand_id', brandId)
+    .whereIn('given.tag_key', [...keys])
+    .whereNotIn('beside.tag_key', [...keys])
+    .groupBy('given.tag_key', 'beside.tag_key')
+    .select({ present: 'given.tag_key', key: 'beside.tag_key' })
+    .max({ tag: 'beside.tag' })
+    .count({ pieces: 'beside.piece_id' })
+    .orderBy('pieces', 'desc')
+    .limit(MAX_PAIRS)) as unknown as readonly { present: string; key: string; tag: string; pieces: number }[];
+  return rows.map((row) => ({ ...row, pieces: Number(row.pieces) }));
+}
+
+/** How many pieces of the brand have hashtags. */
+export async function countTaggedPieces(db: Db, brandId: string): Promise<number> {
+  const row = (await db('piece_tags').where({ brand_id: brandId }).countDistinct({ pieces: 'piece_id' }).first()) as { pieces: number } | undefined;
+  return Number(row?.pieces ?? 0);
+}
