@@ -97,7 +97,7 @@ function fieldWithTag(row: Row, tag: string, isLast = false): FieldKey {
 
 function withoutLast(text: string, tag: string): string {
   const at = text.lastIndexOf(tag);
-  return at === -1 ? text : `${text.slice(0, at).replace(/[ \t]+$/u, '')}${text.slice(at + tag.length)}`.trim();
+  return at === -1 ? text : `${text.slice(0, at).replace(/(?<![ \t])[ \t]+$/u, '')}${text.slice(at + tag.length)}`.trim();
 }
 
 const tagSentences: Readonly<Record<Extract<WordingFinding, { readonly kind: 'broken-hashtag' }>['why'], string>> = {

@@ -12,7 +12,6 @@ export interface CellRef {
 }
 
 /** Control characters, but for tabs and line ends: no network takes them, and they come with what is pasted. */
-// eslint-disable-next-line no-control-regex -- they are what is looked for
 const CONTROLS = /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f-\u0084\u0086-\u009f\u2028\u2029]/gu;
 
 /** A text as it is kept: without control characters, with line ends of one kind, no longer than its field keeps. */

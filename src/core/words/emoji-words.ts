@@ -36,7 +36,7 @@ export function placeEmoji(text: string, most: number): string {
   for (const { text: sentence, start } of sentencesOf(text).toReversed()) {
     if (placed >= most) break;
     const emoji = emojiFor(sentence, 3).find((each) => !used.has(each));
-    const isTags = /^(?:#\S+\s*)+$/u.test(sentence);
+    const isTags = sentence.split(/\s+/u).every((word) => word.startsWith('#'));
     if (emoji === undefined || isTags) continue;
     const end = start + sentence.length;
     result = `${result.slice(0, end)} ${emoji}${result.slice(end)}`;

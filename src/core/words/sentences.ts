@@ -60,7 +60,7 @@ function endsSentence(segment: string, next: string, language: Language): boolea
   const trimmed = segment.trimEnd();
   // A segment that ends without a mark was parted by the window, or by nothing that ends a sentence.
   if (!/[.!?…。！？]["'”’»)\]]*$/u.test(trimmed)) return false;
-  const [last = ''] = trimmed.match(/\S+$/u) ?? [];
+  const [last = ''] = trimmed.match(/(?<!\S)\S+$/u) ?? [];
   const word = last.toLowerCase().replace(/^[("'“‘«]+/u, '').replace(/\.$/u, '');
   if (/\.$/u.test(last) && (ABBREVIATIONS[language] ?? []).includes(word)) return false;
   // Initials, and abbreviations that are written with a space: z. B.

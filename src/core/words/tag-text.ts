@@ -26,7 +26,7 @@ export interface BrokenTag {
 export function brokenTags(text: string): readonly BrokenTag[] {
   const found: BrokenTag[] = [];
   for (const [written] of text.matchAll(/(?<![\p{L}\p{N}_&/#])#[^\s#]+/gu)) {
-    const core = written.replace(/[.,;:!?…)\]}"'”’»]+$/u, '');
+    const core = written.replace(/(?<![.,;:!?…)\]}"'”’»])[.,;:!?…)\]}"'”’»]+$/u, '');
     const problem = tagProblem(core);
     if (problem === null || problem === 'empty' || problem === 'spaces') continue;
     // A possessive or a bracket behind a tag does not break it.
@@ -44,7 +44,7 @@ export function camelCase(words: readonly string[]): string {
 
 /** Words that a tag is made of, as far as its capitals, underscores and digits say. */
 export function wordsOfTag(tag: string): readonly string[] {
-  return tag.replace(/^#/u, '').match(/\p{Lu}+(?!\p{Ll})|\p{Lu}?[\p{Ll}\p{Lo}\p{M}]+|\p{N}+/gu) ?? [];
+  return tag.replace(/^#/u, '').match(/(?<!\p{Lu})\p{Lu}+(?!\p{Ll})|\p{Lu}?[\p{Ll}\p{Lo}\p{M}]+|\p{N}+/gu) ?? [];
 }
 
 /**

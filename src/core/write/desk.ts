@@ -183,7 +183,7 @@ function usableSentences(brief: DeskBrief, pack: LanguagePack): readonly Sentenc
     sentencesOf(text, pack.language)
       .map((sentence, index): Sentence => ({ text: sentence.text.replace(/^[-–•*]\s*/u, ''), source: name, place: index + 1 }))
       .filter((sentence) => {
-        const key = sentence.text.toLowerCase().replace(/[.!?…]+$/u, '');
+        const key = sentence.text.toLowerCase().replace(/(?<![.!?…])[.!?…]+$/u, '');
         const isNew = !seen.has(key);
         seen.add(key);
         const words = wordCount(sentence.text);
@@ -244,7 +244,7 @@ function framesOf(brief: DeskBrief, pack: LanguagePack, ranked: readonly Ranked[
 
 /** What the post is about, as a phrase of nouns that can follow “about”: the topic, else the phrase that says most. */
 function thingOf({ topic, sources }: DeskBrief, pack: LanguagePack, ranked: readonly Ranked[]): string | null {
-  const short = topic.trim().replace(/[.!?]+$/u, '');
+  const short = topic.trim().replace(/(?<![.!?])[.!?]+$/u, '');
   if (short !== '' && wordCount(short) <= 4 && !pack.hasVerb(short)) return short;
   const all = [topic, ...sources.map(({ text }) => text)].join('\n');
   const counts = countsOf(stemsOf(all, pack));
@@ -339,8 +339,9 @@ function openedVersions(brief: DeskBrief, pack: LanguagePack, asks: boolean): re
 
 /** A text and the hashtags at its end, apart. */
 function withoutTags(text: string): { readonly body: string; readonly tags: string } {
-  const match = /(?:\s+#[\p{L}\p{M}\p{N}_]+)+\s*$/u.exec(text);
-  return match ? { body: text.slice(0, match.index).trimEnd(), tags: match[0].trim() } : { body: text.trimEnd(), tags: '' };
+  const words = text.trimEnd().split(/(?<=\S)(?=\s)/u);
+  const last = words.findLastIndex((word) => !word.trim().startsWith('#'));
+  return { body: words.slice(0, last + 1).join(''), tags: words.slice(last + 1).map((word) => word.trim()).join(' ') };
 }
 
 // Other languages

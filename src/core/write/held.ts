@@ -19,10 +19,10 @@ const PATTERNS: readonly (readonly [HeldKind, RegExp])[] = [
   ['handle', /[#@][\p{L}\p{N}_][\p{L}\p{M}\p{N}_.]*/gu],
   ['handle', /\{[a-z][a-z0-9-]*\}/gu],
   ['quote', /“[^“”\n]{1,300}”|„[^„“\n]{1,300}“|«[^«»\n]{1,300}»|"[^"\n]{1,300}"/gu],
-  ['price', /[£€$¥]\s?\d+(?:[.,]\d+)*|\d+(?:[.,]\d+)*\s?(?:[£€$¥%‰]|eur\b|euro\b|euros\b|pence\b|cents?\b)/giu],
+  ['price', /[£€$¥]\s?\d+(?:[.,]\d+)*|(?<![\d.,])\d+(?:[.,]\d+)*\s?(?:[£€$¥%‰]|eur\b|euro\b|euros\b|pence\b|cents?\b)/giu],
   ['time', /\b\d{1,2}(?:[:.]\d{2})?\s?(?:a\.?m\.?|p\.?m\.?|uhr|h)(?![\p{L}\p{N}])|\b\d{1,2}:\d{2}\b/giu],
   ['number', /(?<![\p{L}\p{N}])[+−-]?\d+(?:[.,:/–-]\d+)*(?:st|nd|rd|th|er|re|e|º|ª)?(?![\p{L}\p{N}])/gu],
-  ['number', /(?<![\p{L}])\p{L}*\d[\p{L}\d]*/gu],
+  ['number', /(?<![\p{L}\d])\p{L}*\d[\p{L}\d]*/gu],
 ];
 
 /**
@@ -69,7 +69,8 @@ function namesIn(text: string, pack: LanguagePack, known: ReadonlySet<string>): 
     if (!/^\p{Lu}/u.test(word) || (word === 'I' && pack.language === 'en') || /^I[’']/u.test(word)) continue;
     const small = word.toLowerCase();
     const before = tokens[index - 1];
-    const isFirst = starts.has(start) || (before !== undefined && /[.!?:…\n•–—“"„«(]\s*$/u.test(text.slice(before.end, start)));
+    const gap = before === undefined ? '' : text.slice(before.end, start);
+    const isFirst = starts.has(start) || /[.!?:…\n•–—“"„«(]$/u.test(gap.trimEnd()) || gap.includes('\n');
     if (isFirst ? isNameAtStart(text, tokens, index, pack, known) : isNameWithin(text, tokens, index, pack, known)) names.push({ start, end });
     else if (known.has(small)) names.push({ start, end });
   }
@@ -105,7 +106,7 @@ export function knownNames(text: string, pack: LanguagePack): ReadonlySet<string
 
 /** A span as it is compared: `2 pm` and `2pm`, `£24` and `£ 24` are the same. */
 export function sameAs(span: Pick<Held, 'kind' | 'text'>): string {
-  return span.text.toLowerCase().normalize('NFKC').replaceAll('’', "'").replace(/^https?:\/\/(?:www\.)?/u, '').replace(/\/$/u, '').replace(/[\s.]+(?=[\p{L}])|\s+/gu, span.kind === 'quote' ? ' ' : '').replace(/'s$/u, '');
+  return span.text.toLowerCase().normalize('NFKC').replaceAll('’', "'").replace(/^https?:\/\/(?:www\.)?/u, '').replace(/\/$/u, '').split(/[\s.]/u).filter((part) => part !== '').join(span.kind === 'quote' ? ' ' : '').replace(/'s$/u, '');
 }
 
 /** Held spans of a text that another text has not, by kind and wording; each as often as it is missing. */

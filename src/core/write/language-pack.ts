@@ -35,7 +35,10 @@ export interface LanguagePack {
 }
 
 const set = (words: string): ReadonlySet<string> => new Set(list(words));
-const list = (words: string): readonly string[] => words.trim().split(/\s*\|\s*/u).filter((word) => word !== '');
+const list = (words: string): readonly string[] => words.split('|').map((word) => word.trim()).filter((word) => word !== '');
+
+/** Words that open sentences in any of the languages: none of them is a name in another. */
+const OPENER_WORDS = set('natürlich|übrigens|also|nun|außerdem|eigentlich|leider|kurzum|tatsächlich|schließlich|wir|ihr|heute|enfin|alors|donc|bref|surtout|bien|heureusement|malheureusement|franchement|además|pues|bueno|entonces|sobre|claro|bem|então|além|aliás|felizmente|infelizmente|enfim|sobretudo|afinal');
 
 const english: LanguagePack = {
   language: 'en',
@@ -67,7 +70,7 @@ const german: LanguagePack = {
   relatives: list('der|die|das|den|dem|deren|dessen|denen|welche|welcher|welches|welchem|welchen|wo|worin|wobei'),
   articles: set('der|die|das|den|dem|des|ein|eine|einen|einem|einer|eines|kein|keine|keinen|keinem|mein|meine|dein|deine|sein|seine|ihr|ihre|ihren|ihrem|ihrer|unser|unsere|unseren|unserem|unserer|euer|eure|eurem|jede|jeder|jedes|jeden|diese|dieser|dieses|diesen|diesem|alle|allen|viele|vielen|einige|mehr|im|am|zum|zur|vom|beim|ins|ans'),
   capitalNouns: true,
-  isCommon: (word) => deu.includes(word),
+  isCommon: commonIn(deu),
   hasVerb: () => true,
 };
 
@@ -84,7 +87,7 @@ const french: LanguagePack = {
   relatives: list('qui|dont|où|lequel|laquelle|lesquels|lesquelles'),
   articles: set('le|la|les|un|une|des|du|de|ce|cet|cette|ces|mon|ma|mes|ton|ta|tes|son|sa|ses|notre|nos|votre|vos|leur|leurs|au|aux|chaque'),
   capitalNouns: false,
-  isCommon: (word) => fra.includes(word),
+  isCommon: commonIn(fra),
   hasVerb: () => true,
 };
 
@@ -101,7 +104,7 @@ const spanish: LanguagePack = {
   relatives: list('que|quien|quienes|cuyo|cuya|donde'),
   articles: set('el|la|los|las|un|una|unos|unas|del|al|este|esta|estos|estas|ese|esa|mi|mis|tu|tus|su|sus|nuestro|nuestra|nuestros|nuestras|cada'),
   capitalNouns: false,
-  isCommon: (word) => spa.includes(word),
+  isCommon: commonIn(spa),
   hasVerb: () => true,
 };
 
@@ -118,9 +121,14 @@ const portuguese: LanguagePack = {
   relatives: list('que|quem|cujo|cuja|onde'),
   articles: set('o|a|os|as|um|uma|uns|umas|do|da|dos|das|no|na|nos|nas|ao|à|este|esta|esse|essa|meu|minha|teu|tua|seu|sua|seus|suas|nosso|nossa|nossos|nossas|cada'),
   capitalNouns: false,
-  isCommon: (word) => por.includes(word),
+  isCommon: commonIn(por),
   hasVerb: () => true,
 };
+
+/** Without a lexicon the words that say nothing are ordinary, and those that open a sentence. */
+function commonIn(stopwords: readonly string[]): LanguagePack['isCommon'] {
+  return (word) => stopwords.includes(word) || OPENER_WORDS.has(word);
+}
 
 const packs: Readonly<Record<DeskLanguage, LanguagePack>> = { en: english, de: german, fr: french, es: spanish, pt: portuguese };
 

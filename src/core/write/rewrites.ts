@@ -99,16 +99,16 @@ export function calmer(text: string, pack: LanguagePack): string {
     part
       .replace(EMOJI, '')
       .replace(/!+(?:\?|!)*/gu, '.')
-      .replace(/\.{2,}(?!\.)/gu, '.')
+      .replace(/(?<!\.)\.{2}(?!\.)/gu, '.')
       .replace(new RegExp(`(?<![\\p{L}’'-])(?:${pack.intensifiers.map(escaped).join('|')})\\s(?=\\p{Ll})`, 'giu'), ''),
   );
-  return unshouted(quiet).replace(/ {2,}/gu, ' ').replace(/ +([.,!?])/gu, '$1').replace(/[ \t]+$/gmu, '');
+  return unshouted(quiet).replace(/ {2,}/gu, ' ').replace(/(?<! ) +([.,!?])/gu, '$1').replace(/(?<![ \t])[ \t]+$/gmu, '');
 }
 
 /** Words of four or more capitals in small letters, but for the first of a sentence. */
 function unshouted(text: string): string {
-  if (!/\p{Lu}{4,}\s+\p{Lu}{2,}/u.test(text)) return text;
-  return text.replace(/(?<![\p{L}\p{N}#@])\p{Lu}{4,}(?![\p{L}\p{N}])/gu, (word: string, at: number) => (at === 0 || /[.!?\n]\s*$/u.test(text.slice(0, at)) ? word.charAt(0) + word.slice(1).toLowerCase() : word.toLowerCase()));
+  if (!/(?<!\p{Lu})\p{Lu}{4,30}\s\p{Lu}{2}/u.test(text)) return text;
+  return text.replace(/(?<![\p{L}\p{N}#@])\p{Lu}{4,}(?![\p{L}\p{N}])/gu, (word: string, at: number) => (at === 0 || /[.!?\n]$/u.test(text.slice(0, at).trimEnd()) ? word.charAt(0) + word.slice(1).toLowerCase() : word.toLowerCase()));
 }
 
 /** Livelier words, and one exclamation mark where the text ends. */
@@ -125,7 +125,7 @@ export function brighter(text: string, pack: LanguagePack): string {
 /** Full forms and the words of letters. */
 export function moreFormal(text: string, pack: LanguagePack): string {
   const full = pack.language === 'en' ? betweenHeld(text, pack, (part) => replaced(replaced(part, CONTRACTIONS), CASUAL)) : text;
-  return betweenHeld(full, pack, (part) => part.replace(EMOJI, '').replace(/!+/gu, '.')).replace(/ {2,}/gu, ' ').replace(/ +([.,!?])/gu, '$1').trim();
+  return betweenHeld(full, pack, (part) => part.replace(EMOJI, '').replace(/!+/gu, '.')).replace(/ {2,}/gu, ' ').replace(/(?<! ) +([.,!?])/gu, '$1').trim();
 }
 
 /** Short words, and a sentence for each thought. */
@@ -137,7 +137,7 @@ export function plainly(text: string, pack: LanguagePack): string {
 /** A line for each sentence, with a dash before all but the first. */
 export function asList(text: string, pack: LanguagePack): string | null {
   const sentences = sentencesOf(text, pack.language).map((sentence) => sentence.text);
-  const isTag = (sentence: string): boolean => /^(?:[#@]\S+\s*)+$/u.test(sentence);
+  const isTag = (sentence: string): boolean => sentence.split(/\s+/u).every((word) => /^[#@]/u.test(word));
   const points = sentences.filter((sentence) => !isTag(sentence));
   if (points.length < 3) return null;
   const [lead = '', ...others] = points;

@@ -66,7 +66,7 @@ function applyRule(text: string, pack: LanguagePack, rule: Rule, known: Readonly
     for (const cut of rule(sentence, pack).toSorted((a, b) => b.start - a.start)) {
       const next = changed.slice(0, cut.start) + cut.put + changed.slice(cut.end);
       if (!isSafe(changed, next, pack, known)) continue;
-      taken.push({ text: changed.slice(cut.start, cut.end).replace(/^[\s,–—]+|[\s,]+$/gu, ''), rule: cut.rule });
+      taken.push({ text: changed.slice(cut.start, cut.end).replace(/^[\s,–—]+|(?<![\s,])[\s,]+$/gu, ''), rule: cut.rule });
       changed = next;
     }
     if (changed === sentence) continue;
@@ -91,12 +91,12 @@ function isSafe(before: string, after: string, pack: LanguagePack, known: Readon
 
 /** A sentence with a capital at its start and no doubled spaces or commas. */
 function mended(sentence: string): string {
-  const plain = sentence.replace(/[ \t]{2,}/gu, ' ').replace(/\s+([,.;:!?…])/gu, '$1').replace(/,(?=[.!?;:,])/gu, '').replace(/^[\s,;:–—-]+/u, '');
+  const plain = sentence.replace(/[ \t]{2,}/gu, ' ').replace(/(?<!\s)\s+([,.;:!?…])/gu, '$1').replace(/,(?=[.!?;:,])/gu, '').replace(/^[\s,;:–—-]+/u, '');
   return plain.replace(/^(["'“‘„«(]?)(\p{Ll})/u, (_, quote: string, letter: string) => quote + letter.toUpperCase());
 }
 
 function tidied(text: string): string {
-  return text.replace(/[ \t]+$/gmu, '').replace(/\n{3,}/gu, '\n\n').replace(/^[ \t]+/gmu, '').trim();
+  return text.replace(/(?<![ \t])[ \t]+$/gmu, '').replace(/\n{3,}/gu, '\n\n').replace(/^[ \t]+/gmu, '').trim();
 }
 
 /** Drops whole sentences without anything held, the one that says least first; one always stays. */
@@ -109,7 +109,7 @@ function dropSentences(text: string, pack: LanguagePack, known: ReadonlySet<stri
     if (heldIn(sentence, pack, known).length > 0) continue;
     const at = current.indexOf(sentence);
     if (at === -1) continue;
-    current = tidied(current.slice(0, at).replace(/[ \t]+$/u, '') + (current.slice(at + sentence.length).startsWith('\n') || at === 0 ? '' : ' ') + current.slice(at + sentence.length).replace(/^[ \t]+/u, ''));
+    current = tidied(current.slice(0, at).replace(/(?<![ \t])[ \t]+$/u, '') + (current.slice(at + sentence.length).startsWith('\n') || at === 0 ? '' : ' ') + current.slice(at + sentence.length).replace(/^[ \t]+/u, ''));
     taken.push({ text: sentence, rule: 'sentence' });
   }
   return { text: current, taken };

@@ -47,19 +47,25 @@ export async function checkSpelling(texts: readonly string[], language: string, 
   const found = new Map<string, Mistake>();
   let looked = 0;
   for (const text of texts) {
-    const plain = text.replace(/https?:\/\/\S+|[#@][\p{L}\p{M}\p{N}_.]+|\{[a-z0-9-]+\}|\S+\.\p{L}{2,}\S*/gu, (span) => ' '.repeat(span.length));
+    const plain = text.replace(/https?:\/\/\S+|[#@][\p{L}\p{M}\p{N}_.]+|\{[a-z0-9-]+\}|(?<!\S)\S{1,200}\.\p{L}{2}\S*/gu, (span) => ' '.repeat(span.length));
     for (const { text: word, start } of tokensOf(plain)) {
       looked += 1;
       if (looked > MAX_WORDS || found.size >= MAX_MISTAKES) return { mistakes: [...found.values()], language };
       const bare = word.replaceAll('’', "'").replace(/'s$/u, '');
       if (found.has(bare) || ownWords.has(bare.toLowerCase()) || /\p{N}/u.test(word) || /^\p{Lu}+$/u.test(bare) || bare.length < 2) continue;
       // A capital within a sentence says that it is a name; German nouns have one as well.
-      const isNameLike = /^\p{Lu}/u.test(bare) && (language === 'de' ? false : !/(?:^|[.!?:\n“"„«(–—])\s*$/u.test(plain.slice(0, start)));
+      const isNameLike = /^\p{Lu}/u.test(bare) && (language === 'de' ? false : !isAtStart(plain.slice(0, start)));
       if (isNameLike || isKnown(dictionary, bare) || (language === 'de' && isCompound(dictionary, bare))) continue;
       found.set(bare, { word: bare, proposals: dictionary.suggest(bare).slice(0, MAX_PROPOSALS) });
     }
   }
   return { mistakes: [...found.values()], language };
+}
+
+/** Whether what comes next begins a sentence, a line or a quote. */
+function isAtStart(before: string): boolean {
+  const trimmed = before.trimEnd();
+  return trimmed === '' || /[.!?:“"„«(–—]$/u.test(trimmed) || before.slice(trimmed.length).includes('\n');
 }
 
 const MIN_PART = 4;

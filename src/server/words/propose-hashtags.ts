@@ -69,7 +69,7 @@ export async function proposeHashtags(services: Services, brand: Brand, { text, 
 
 /** Beginnings of the longest words of a text. */
 function startsOf(text: string): readonly string[] {
-  const words = [...new Set(tokensOf(text.slice(0, 4_000)).map((token) => token.text.toLowerCase().replace(/[’'].*$/u, '')))].filter((word) => word.length >= MIN_WORD && !/\p{N}/u.test(word));
+  const words = [...new Set(tokensOf(text.slice(0, 4_000)).map((token) => token.text.toLowerCase().split(/[’']/u)[0] ?? ''))].filter((word) => word.length >= MIN_WORD && !/\p{N}/u.test(word));
   return words.toSorted((a, b) => b.length - a.length).slice(0, MAX_ASKED).map((word) => word.slice(0, Math.max(MIN_WORD, word.length - 3)));
 }
 

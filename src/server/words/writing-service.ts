@@ -56,6 +56,11 @@ export function requestBody({ body }: Pick<WritingService, 'body'>, brief: DeskB
   return filled;
 }
 
+/** Versions that are parted by lines of hyphens. */
+function partsOf(text: string): readonly string[] {
+  return text.split('\n').reduce<string[]>((parts, line) => (/^-{3,}$/u.test(line.trim()) ? [...parts, ''] : [...parts.slice(0, -1), `${parts.at(-1) ?? ''}${line}\n`]), ['']);
+}
+
 /** The texts at a path of an answer: `choices.0.text`; a `*` takes every item of a list. */
 export function textsAt(answer: unknown, path: string): readonly string[] {
   let found: readonly unknown[] = [answer];
@@ -79,7 +84,7 @@ export type HeaderValues = readonly { readonly name: string; readonly value: str
 export async function askService(services: Services, service: WritingService, brief: DeskBrief): Promise<readonly DeskVersion[]> {
   const headers = JSON.parse(services.sealer.open(service.headers)) as HeaderValues;
   const { bytes } = await guardedPost(service.address, requestBody(service, brief), Object.fromEntries(headers.map(({ name, value }) => [name, value])), { mostBytes: MAX_ANSWER_BYTES, trustedHosts: [...services.settings.trustedHosts, ...services.settings.writingHosts], accept: 'application/json' });
-  const texts = textsAt(parsed(bytes.toString('utf8')), service.answerPath).flatMap((text) => text.split(/^\s*-{3,}\s*$/mu)).map((text) => text.trim().slice(0, MAX_VERSION)).filter((text) => text !== '').slice(0, brief.versions);
+  const texts = textsAt(parsed(bytes.toString('utf8')), service.answerPath).flatMap((text) => partsOf(text)).map((text) => text.trim().slice(0, MAX_VERSION)).filter((text) => text !== '').slice(0, brief.versions);
   if (texts.length === 0) throw new ProblemError(422, 'no-answer', `The writing service answered nothing at ${service.answerPath}.`);
   const checked = await services.readers.read({ kind: 'check-version', texts, brief });
   return texts.map((text, index): DeskVersion => ({ text, used: ['the writing service'], leftOut: [], marked: (checked[index] ?? []).map(({ kind, text: span }) => ({ kind, text: span })), fits: brief.limit === null || countCharacters(text, brief.limit.counting) <= brief.limit.max }));
