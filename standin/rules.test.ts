@@ -26,9 +26,12 @@ describe('refusalOf', () => {
   it('asks for the fields it cannot do without', () => {
     const card = { ...post, placement: 'card', title: 'A kite', link: 'https://kites.example' };
     const tall = picture(1000, 1500);
-    expect(tackboard && refusalOf(tackboard, card, tall)).toBeNull();
-    expect(tackboard && refusalOf(tackboard, { ...card, title: '' }, tall)).toMatch(/needs a title/);
-    expect(tackboard && refusalOf(tackboard, { ...card, link: 'kites' }, tall)).toMatch(/no web address/);
+    const [details, offers] = [{ board: 'Shop' }, { board: ['Shop'] }];
+    expect(tackboard && refusalOf(tackboard, card, tall, details, offers)).toBeNull();
+    expect(tackboard && refusalOf(tackboard, card, tall)).toMatch(/needs a board/);
+    expect(tackboard && refusalOf(tackboard, card, tall, { board: 'Cakes' }, offers)).toMatch(/no board 'Cakes'/);
+    expect(tackboard && refusalOf(tackboard, { ...card, title: '' }, tall, details, offers)).toMatch(/needs a title/);
+    expect(tackboard && refusalOf(tackboard, { ...card, link: 'kites' }, tall, details, offers)).toMatch(/no web address/);
     expect(petalry && refusalOf(petalry, { ...post, firstComment: 'x'.repeat(2_201) }, square)).toMatch(/firstComment is longer/);
   });
 

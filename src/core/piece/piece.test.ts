@@ -14,7 +14,7 @@ describe('readPiece', () => {
     ['a slot of an unknown kind', { ...plainPiece, frames: [{ id: 'f1', slots: { headline: { kind: 'sound', text: 'la' } } }] }],
     ['a later version', { ...plainPiece, version: 2 }],
     ['a text beyond all bounds', { ...plainPiece, frames: [{ id: 'f1', slots: { headline: { kind: 'text', text: 'x'.repeat(5_001) } } }] }],
-    ['an unknown cell in an own row', { ...plainPiece, words: { ...plainPiece.words, own: { c1: { hashtags: 'x' } } } }],
+    ['an unknown cell in an own row', { ...plainPiece, words: { ...plainPiece.words, own: { c1: { colour: 'x' } } } }],
     ['null', null],
   ])('refuses %s', (_, value) => {
     expect(() => readPiece(value)).toThrow();

@@ -7,13 +7,19 @@ import { readHashtags } from '../../core/words/read-hashtags.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { BookFrame } from './BookFrame.tsx';
+import { VoiceSets } from './voice/VoiceSets.tsx';
 import type { BookEdit, BrandProps } from './use-book.ts';
 
 /** How the brand talks: guidance for whoever writes, words it does not use, and what goes along with every post. */
 export default function VoiceView({ brand }: BrandProps) {
   return (
     <BookFrame brand={brand} title="Voice">
-      {(edit) => <VoiceSheet edit={edit} />}
+      {(edit) => (
+        <>
+          <VoiceSheet edit={edit} />
+          <VoiceSets edit={edit} brand={brand} />
+        </>
+      )}
     </BookFrame>
   );
 }

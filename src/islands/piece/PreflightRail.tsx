@@ -16,6 +16,7 @@ import { Button } from '../ui/Button.tsx';
 import { useNow } from '../ui/use-now.ts';
 import type { MediaItem } from '../media/media-address.ts';
 import type { PieceStore } from './piece-store.ts';
+import { useCare } from './use-care.ts';
 import type { ViewKey } from './PieceHeader.tsx';
 import type { Cuts } from './use-cuts.ts';
 
@@ -50,7 +51,8 @@ const Findings = memo(function Findings(props: RailProps) {
     [piece, template, book, toCheck, media, atMs, brand.zone],
   );
   const videoExports = useQuery({ queryKey: ['video-exports', brand.slug, props.pieceId], queryFn: () => call(listVideoExports, { params: { brand: brand.slug, piece: props.pieceId } }), enabled: piece.kind === 'video' });
-  const findings = useMemo(() => [...found, ...videoFindings(videoExports.data?.exports ?? [], toCheck)], [found, videoExports.data, toCheck]);
+  const care = useCare({ brand, pieceId: props.pieceId, piece, book, cuts: toCheck, nowMs: atMs });
+  const findings = useMemo(() => [...found, ...videoFindings(videoExports.data?.exports ?? [], toCheck), ...care], [found, videoExports.data, toCheck, care]);
   const groups = useMemo(() => groupFindings(findings, toCheck), [findings, toCheck]);
   const mend = (mended: readonly Finding[]): void =>
     store.change(`fix-${mended[0]?.sentence ?? ''}`, (draft) => {
