@@ -97,7 +97,7 @@ test('a bakery with a wordmark and forty phone photos: a graphic, a carousel and
     await page.waitForURL(/make\/pieces\/[\w-]+$/);
     await choosePicture(page, 'IMG_4101');
     await page.getByLabel('Headline').fill('Am Samstag gibt es wieder Überseebrot');
-    await expect(page.getByText('fits all 14 cuts')).toHaveCount(1);
+    await expect(page.getByText('fits all 15 cuts')).toHaveCount(1);
     await expectSettled(page);
     await writeWords(page, 'Ein dunkles Brot auf einem Tisch.');
     pieces.push(page.url().replace(/#.*/, ''));

@@ -60,7 +60,7 @@ test('a list is entered once, a line an item, and is laid out in every cut', asy
   await startPiece(page, 'Ledger');
   await page.getByLabel('Title').fill('Before your first flight');
   await page.getByLabel('Points').fill('1. Check the wind\n2. Stand with your back to it\n\n- Walk, do not run');
-  await expect(page.getByText('fits all 14 cuts')).toHaveCount(2);
+  await expect(page.getByText('fits all 15 cuts')).toHaveCount(2);
   await page.getByLabel('Points').fill(Array.from({ length: 60 }, (_, index) => `Point number ${index + 1} of many`).join('\n'));
   await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText(/Points is too long for Petalry Square by \d+ characters/);
 });
@@ -102,9 +102,9 @@ test('all cuts are exported in one ZIP, and the template of a piece can change w
   await expect(page.getByText('“Saturday”')).toBeVisible();
   await page.getByRole('button', { name: 'Download all' }).click();
   await page.getByRole('radio', { name: 'JPEG' }).check();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 14/ }).click()]);
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 15/ }).click()]);
   expect(download.suggestedFilename()).toBe('kites-for-everyone-jpeg.zip');
-  expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(14);
+  expect(Object.keys(unzipSync(await readFile(await download.path())))).toHaveLength(15);
   await changeTemplate('Headland');
   await expect(page.getByLabel('Label')).toHaveValue('Saturday');
   await expect(page.getByLabel('Headline')).toHaveValue('Kites for everyone');
@@ -126,18 +126,18 @@ test('what differs in one cut is applied to its shape or to all, and a scheme is
   await page.goBack();
   const ofShape = await isOwn();
   expect(ofShape).toBeGreaterThan(1);
-  expect(ofShape).toBeLessThan(14);
+  expect(ofShape).toBeLessThan(15);
   await page.getByRole('button', { name: /Quipline Square,/ }).click();
   await page.getByRole('button', { name: 'Apply to…' }).click();
   await page.getByRole('menuitem', { name: /^All \d+ others/ }).click();
   await page.goBack();
-  expect(await isOwn()).toBe(14);
+  expect(await isOwn()).toBe(15);
   await page.keyboard.press('Control+z');
   expect(await isOwn()).toBe(ofShape);
   const all = page.getByRole('radiogroup', { name: 'Scheme of all cuts' });
   await all.getByRole('radio', { name: 'Light' }).click();
   await expect(all.getByRole('radio', { name: 'Light' })).toBeChecked();
-  expect(await isOwn()).toBe(14);
+  expect(await isOwn()).toBe(15);
   await expectSaved(page);
 });
 

@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import sharp from 'sharp';
-import { chooseOnly, comeInAs, expectSaved, sendNow, startPiece, typeDay, typeTime } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, sendNow, startPiece, typeDay, typeTime, chooseCell, wordingRow } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -79,7 +79,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await expect.poll(() => wide.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(before);
     await page.getByLabel('Label').fill('Saturday on the quay');
     await page.getByLabel('Line', { exact: true }).fill('The Old Net Loft, from 2 pm.');
-    await expect(page.getByText('fits all 14 cuts')).toHaveCount(3);
+    await expect(page.getByText('fits all 15 cuts')).toHaveCount(3);
     await expectSaved(page);
   });
 
@@ -103,15 +103,18 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
 
   await test.step('words: shared, then one channel’s own, and back', async () => {
     await page.getByRole('tab', { name: 'Words' }).click();
+    await chooseCell(page, 'Shared', 'altText');
     await expect(page.getByLabel('Shared alt text')).toHaveValue('A red diamond kite over dunes.');
+    await chooseCell(page, 'Shared', 'caption');
     await page.getByLabel('Shared caption').fill('x'.repeat(300));
-    const quipline = page.locator('tr').filter({ hasText: 'Quipline' });
+    const quipline = wordingRow(page, 'Quipline');
     await expect(quipline.locator('[data-count="caption"]')).toHaveText(/20 over: 300 \/ 280/);
     await page.getByLabel('Shared caption').fill(CAPTION);
     await expect(quipline.locator('[data-count="caption"]')).toHaveText('49 / 280');
+    await chooseCell(page, 'Quipline', 'caption');
     await page.getByLabel(/Caption for Quipline/).fill('Short for Quipline 🪁');
     await expect(quipline.locator('[data-count="caption"]')).toHaveText('21 / 280');
-    await quipline.getByRole('button', { name: 'Back to shared' }).click();
+    await page.getByRole('complementary', { name: 'Chosen cell' }).getByRole('button', { name: 'Back to shared' }).click();
     await expect(page.getByLabel(/Caption for Quipline/)).toHaveValue(CAPTION);
     await page.getByLabel(/Caption for Quipline/).fill('Short for Quipline 🪁');
     await expectSaved(page);
@@ -207,7 +210,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await sendNow(page);
     await expect(page.getByRole('alert')).toContainText(/went out to .* already\. The same holds for 5 more places\. Schedule it there once more\?/);
     await page.getByRole('button', { name: 'Schedule it once more' }).click();
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(14, { timeout: 60_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(15, { timeout: 60_000 });
   });
 });
 

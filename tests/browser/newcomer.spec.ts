@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
 import sharp from 'sharp';
-import { comeInAs, expectSaved, expectSettled } from './steps.ts';
+import { comeInAs, expectSaved, expectSettled, chooseCell } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -23,7 +23,7 @@ test('a newcomer goes from a web page to a ZIP of every cut in under three minut
     await page.getByRole('button', { name: 'Read the page' }).click();
     await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Salt & Rye');
     await expect(page.getByText('Wine', { exact: true })).toBeVisible();
-    await expect(page.getByText('14 cuts of every piece')).toBeVisible();
+    await expect(page.getByText('15 cuts of every piece')).toBeVisible();
     await page.getByRole('button', { name: 'Begin this brand' }).click();
     await page.waitForURL(/\/b\/salt-rye[\w-]*\/make\/pieces/);
   });
@@ -35,7 +35,7 @@ test('a newcomer goes from a web page to a ZIP of every cut in under three minut
     await page.getByRole('dialog').locator('input[type=file]').setInputFiles({ name: 'IMG_2041.jpg', mimeType: 'image/jpeg', buffer: photo });
     await expect(page.getByText('IMG_2041.jpg')).toBeVisible();
     await page.getByLabel('Headline').fill('Rye, out of the oven at seven');
-    await expect(page.getByText('fits all 14 cuts')).toHaveCount(1);
+    await expect(page.getByText('fits all 15 cuts')).toHaveCount(1);
     await expectSettled(page);
   });
 
@@ -43,11 +43,14 @@ test('a newcomer goes from a web page to a ZIP of every cut in under three minut
     const rail = page.getByRole('complementary', { name: 'Preflight' });
     await expect(rail).toContainText('has no alt text');
     await page.getByRole('tab', { name: 'Words' }).click();
+    await chooseCell(page, 'Shared', 'altText');
     await page.getByLabel('Shared alt text').fill('A loaf of rye bread on a hatch by the sea.');
+    await chooseCell(page, 'Shared', 'caption');
     await page.getByLabel('Shared caption').fill('Seven o’clock, the crust still singing. #SaltAndRye');
     await expect(rail).toContainText('1 hashtag for Kerbside');
     await rail.getByRole('button', { name: 'Leave them out here' }).click();
     await expect(rail).toContainText('Ready to go out');
+    await chooseCell(page, 'Kerbside', 'caption');
     await expect(page.getByLabel(/Caption for Kerbside/)).toHaveValue('Seven o’clock, the crust still singing.');
     await expectSaved(page);
   });
@@ -56,9 +59,9 @@ test('a newcomer goes from a web page to a ZIP of every cut in under three minut
     await page.getByRole('tab', { name: 'Look' }).click();
     await page.getByRole('button', { name: 'Download all' }).click();
     await page.getByRole('radio', { name: 'JPEG' }).check();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download 14 cuts' }).click()]);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Download 15 cuts' }).click()]);
     const files = unzipSync(await readFile(await download.path()));
-    expect(Object.keys(files)).toHaveLength(14);
+    expect(Object.keys(files)).toHaveLength(15);
     for (const bytes of Object.values(files)) {
       const { format, xmp } = await sharp(bytes).metadata();
       expect(format).toBe('jpeg');

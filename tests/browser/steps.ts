@@ -25,7 +25,7 @@ export async function startPiece(page: Page, template: string): Promise<void> {
   await page.goto('/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: new RegExp(`^${template}`) }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+/);
-  await expect(page.locator('canvas[data-painted]')).toHaveCount(14);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
 }
 
 /** Types a day (`YYYY-MM-DD`) into the segments of a day field. */
@@ -101,4 +101,14 @@ export async function expectStill(canvas: Locator): Promise<void> {
 /** Waits until no colour and no place on the page is under way to another. */
 export async function expectNoMotion(page: Page): Promise<void> {
   await expect.poll(() => page.evaluate(() => document.getAnimations().filter((each) => each.playState === 'running' && Number.isFinite(each.effect?.getComputedTiming().endTime as number)).length)).toBe(0);
+}
+
+/** The row of the wording sheet that is a channel's, by what its name begins with; `Shared` is the first. */
+export function wordingRow(page: Page, name: string): Locator {
+  return page.getByRole('grid', { name: 'Wording sheet' }).getByRole('row').filter({ has: page.getByRole('rowheader', { name: new RegExp(`^${name}`) }) });
+}
+
+/** Chooses a cell of the wording sheet, which opens large beside it. */
+export async function chooseCell(page: Page, row: string, field: string): Promise<void> {
+  await wordingRow(page, row).locator(`[data-field="${field}"]`).click();
 }

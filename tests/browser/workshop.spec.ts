@@ -77,7 +77,7 @@ test('a copy of a template is changed part by part, checked live, saved, exporte
   await page.getByRole('button', { name: /^Harbour wall/ }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+$/);
   await page.getByLabel('Headline').fill('Made in the workshop');
-  await expect(page.getByText('fits all 14 cuts')).toHaveCount(1);
+  await expect(page.getByText('fits all 15 cuts')).toHaveCount(1);
 
   // So that other journeys find the templates as they ship.
   await page.goto('/b/gullwick/brand/templates');

@@ -129,7 +129,7 @@ describe('a carousel', () => {
     expect(names.filter((name) => name.includes('petalry-feed-square'))).toEqual(Array.from({ length: 8 }, (_, index) => expect.stringMatching(new RegExp(`feed-square-1080x1080-0${index + 1}\\.webp$`))));
     expect(names.filter((name) => name.includes('petalry-story'))).toHaveLength(1);
     const pdfs = await archive('pdf');
-    expect(Object.keys(pdfs)).toHaveLength(15);
+    expect(Object.keys(pdfs)).toHaveLength(16);
     const document = Object.entries(pdfs).find(([name]) => name.includes('guildrow-document'))?.[1] ?? new Uint8Array();
     expect((await PDFDocument.load(document)).getPageCount()).toBe(8);
     const [channel] = await cutsAt([['petalry', 'feed-square']]);

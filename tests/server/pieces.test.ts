@@ -25,7 +25,7 @@ describe('a piece', () => {
   it('starts with a cut for every placement of the brand’s channels', async () => {
     const piece = await create();
     expect(piece.document.cuts.map((cut) => cut.placement)).toEqual([
-      'feed-square', 'feed-portrait', 'story', 'post-square', 'post-wide', 'page-wide', 'page-square', 'page-portrait', 'story', 'update-wide', 'update-square', 'update-portrait', 'card', 'update',
+      'feed-square', 'feed-portrait', 'story', 'post-square', 'post-wide', 'page-wide', 'page-square', 'page-portrait', 'story', 'update-wide', 'update-square', 'update-portrait', 'card', 'update', 'article',
     ]);
     expect(piece.document.frames).toHaveLength(1);
   });
@@ -35,7 +35,7 @@ describe('a piece', () => {
     const once = stored(await change(piece, [headline('Wind is free')]));
     expect(once.revision).toBe(piece.revision + 1);
     const { body } = await stack.wren.ask('GET', '/api/brands/gullwick/pieces?limit=1');
-    expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 14 }]);
+    expect(body['items']).toMatchObject([{ id: piece.id, name: 'Wind is free', template: 'aside', cuts: 15 }]);
   });
 
   it('saved by two in one place keeps the first, and shows it to the second with both texts', async () => {
@@ -129,7 +129,7 @@ describe('a piece', () => {
       expect(response.headers.get('content-disposition')).toBe(`attachment; filename="wind-is-free-${as}.zip"`);
       const files = unzipSync(new Uint8Array(await response.arrayBuffer()));
       const names = Object.keys(files);
-      expect(names).toHaveLength(14);
+      expect(names).toHaveLength(15);
       expect(names.slice(0, 3)).toEqual(['petalry-feed-square-1080x1080', 'petalry-feed-portrait-1080x1350', 'petalry-story-1080x1920'].map((name) => `wind-is-free-${name}.${ending}`));
       for (const bytes of Object.values(files)) expect((await sharp(bytes).metadata()).format).toBe(format);
     }

@@ -101,6 +101,18 @@ const table: Readonly<Record<string, Reach>> = {
   'POST /api/brands/{brand}/posts/{post}/refresh': 'designer',
   'POST /api/brands/{brand}/posts/{post}/{action}': 'designer',
   'GET /api/brands/{brand}/events': 'viewer',
+  'GET /api/brands/{brand}/words/suggestions': 'viewer',
+  'POST /api/brands/{brand}/hashtags/proposals': 'viewer',
+  'POST /api/brands/{brand}/pieces/{piece}/desk': 'writer',
+  'POST /api/brands/{brand}/pieces/{piece}/desk/request': 'writer',
+  'POST /api/brands/{brand}/words/spelling': 'viewer',
+  'GET /api/brands/{brand}/link-card': 'viewer',
+  'GET /api/brands/{brand}/link-card/picture': 'viewer',
+  'POST /api/brands/{brand}/short-links': 'writer',
+  'GET /api/brands/{brand}/short-links': 'viewer',
+  'GET /api/brands/{brand}/writing-service': 'viewer',
+  'POST /api/brands/{brand}/writing-service': 'owner, session',
+  'DELETE /api/brands/{brand}/writing-service': 'owner, session',
 };
 
 /** What these do cannot be taken back within one run: they have tests of their own. */
@@ -158,8 +170,8 @@ it('every endpoint has a line, and every line an endpoint', () => {
   expect(lines.map(({ key }) => key).sort()).toEqual(Object.keys(table).sort());
 });
 
-it('no other file answers requests beside the router, the pages and the files of fonts', () => {
-  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'emoji/[file].ts', 'fonts/[...file].ts']);
+it('no other file answers requests beside the router, the pages, short links and the files of fonts and emoji', () => {
+  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'emoji/[file].ts', 'emoji/en/data.json.ts', 'emoji/en/messages.json.ts', 'fonts/[...file].ts', 'l/[code].ts']);
 });
 
 describe.each(lines.filter(({ key }) => !ENDS_THE_SESSION.has(key)))('$key', ({ key, method, path }) => {

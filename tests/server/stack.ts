@@ -139,13 +139,13 @@ export async function deliveryRows({ services: { db } }: Pick<Stack, 'services'>
 }
 
 /** A whole Confetti with stand-in networks and the demo's brands, on its own data; it works on everything but sending, which tests do themselves. */
-export async function startStack(options: { readonly lanes?: readonly string[] } = {}): Promise<Stack> {
+export async function startStack(options: { readonly lanes?: readonly string[]; readonly environment?: Readonly<Record<string, string>> } = {}): Promise<Stack> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'confetti-test-'));
   cpSync(SEED_FOLDER, dataFolder, { recursive: true });
   const standin = await startStandin({ dataFolder: join(dataFolder, 'standin'), port: 0, slowMs: SLOW_MS });
   const port = await freePort();
   const origin = `http://127.0.0.1:${port}`;
-  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
+  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...options.environment };
   const opened = await openServices(readSettings(environment), 1);
   // The copy knows the stand-ins that it was seeded with.
   await opened.db('channels').update({ origin: standin.origin });
