@@ -6,6 +6,7 @@ import { serverCutRatio } from './server-cut.ts';
 import { serverSetRatio } from './server-set.ts';
 import { videoRatios } from './video-export.ts';
 import { previewTimes } from './video-preview.ts';
+import { deskTimes, proposalTimes, sheetTimes } from './words.ts';
 
 async function measureCuts(): Promise<void> {
   printFigure('server-cut-against-decode-resize-encode', await serverCutRatio(), 1.15);
@@ -41,10 +42,19 @@ async function measureTyping(): Promise<void> {
   }
 }
 
-const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, scale: measureScale } as const;
+async function measureWords(): Promise<void> {
+  const sheet = await sheetTimes();
+  process.stdout.write(`a wording sheet of ${sheet.channels} channels and ${sheet.fields} fields, ${sheet.keystrokes.length} keystrokes: median ${percentile(sheet.keystrokes, 0.5).toFixed(1)} ms\n`);
+  printFigure('keystroke-in-the-wording-sheet-in-milliseconds-p95', percentile(sheet.keystrokes, 0.95), 16);
+  printFigure('opening-the-wording-sheet-in-milliseconds-p95', percentile(sheet.openings, 0.95), 400);
+  printFigure('hashtags-out-of-5000-pieces-in-milliseconds-p95', percentile(await proposalTimes(), 0.95), 50);
+  printFigure('five-versions-of-the-desk-in-milliseconds-p95', percentile(await deskTimes(), 0.95), 500);
+}
+
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, scale: measureScale } as const;
 type Part = keyof typeof parts;
 /** Without a name everything is measured but what needs a brand of its own size. */
-const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing'];
+const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words'];
 
 const isPart = (name: string): name is Part => Object.hasOwn(parts, name);
 const asked = process.argv.slice(2);

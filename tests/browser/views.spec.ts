@@ -19,7 +19,7 @@ const openCarousel = async (page: Page): Promise<void> => {
 };
 const openVideo = async (page: Page): Promise<void> => {
   await openDemoPiece(page, 'Three things');
-  await expect(page.locator('canvas[data-painted]')).toHaveCount(17);
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(18);
 };
 const openSheet = (name: string) => async (page: Page): Promise<void> => {
   await openFirstPiece(page);

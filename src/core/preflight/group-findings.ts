@@ -13,7 +13,7 @@ type Names = Pick<CutToCheck, 'channelName' | 'sheet' | 'placement'>;
  * Groups findings that differ only in their place or in a number. Groups that stop a post come first; otherwise the order stays.
  */
 export function groupFindings(findings: readonly Finding[], cuts: readonly Names[]): readonly FindingGroup[] {
-  const places = [...new Set(cuts.flatMap(({ channelName, sheet, placement }) => [`${sheet.name} ${placement.name}`, channelName]))].filter((name) => name !== '').toSorted((a, b) => b.length - a.length);
+  const places = [...new Set(cuts.flatMap(({ channelName, sheet, placement }) => [`${sheet.name} ${placement.name}`, channelName, sheet.name]))].filter((name) => name !== '').toSorted((a, b) => b.length - a.length);
   const groups = new Map<string, Finding[]>();
   for (const finding of findings) {
     const key = [finding.severity, finding.view, finding.fix?.label ?? '', withoutPlace(finding.sentence, places)].join('|');

@@ -131,7 +131,7 @@ function wordingSentence(finding: WordingFinding, channelName: string, sheet: Ne
     case 'too-many-mentions':
       return `${plural(finding.count, 'mention')} for ${channelName}: ${sheet.name} takes ${limitWord(finding.limit)}.`;
     case 'plain-mention':
-      return `${finding.name} has no handle on ${sheet.name}: ${channelName} names them in plain words.`;
+      return `${finding.name} has no handle on ${sheet.name}, so their name goes out there.`;
     case 'avoided-hashtag':
       return `The words for ${channelName} have ${finding.tag}, which this brand avoids.`;
     case 'double-hashtag':

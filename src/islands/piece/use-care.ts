@@ -57,8 +57,9 @@ export function useCare({ brand, pieceId, piece, book, cuts, nowMs }: CareProps)
   const cards = useQueries({ queries: addresses.map((address) => ({ queryKey: ['link-card', brand.slug, address], queryFn: () => call(readLinkCard, { params: { brand: brand.slug }, query: { address } }), staleTime: 600_000, retry: false })) });
   const dead = addresses.flatMap((address, index) => {
     const problem = cards[index]?.data?.problem ?? '';
-    // A site that is not public, or not there from here, may well open for its readers.
-    return /answered (?:404|410)|There is no /u.test(problem) ? [{ address, problem }] : [];
+    // A site that is not public may well open for its readers, and reserved names open for nobody.
+    const isReserved = /\.(?:example|test|invalid|localhost)$/u.test(new URL(address).hostname);
+    return /answered (?:404|410)/u.test(problem) || (/There is no /u.test(problem) && !isReserved) ? [{ address, problem }] : [];
   });
   const deadKey = JSON.stringify(dead);
   const mistakes = spelling.data?.mistakes;

@@ -126,7 +126,7 @@ function PollEditor({ label, value, readOnly, inherited, rule, onChange, onKeyDo
       ))}
       <label className="flex items-center gap-2 text-xs text-quiet">
         Open for
-        <input type="number" aria-label={`${label}: days`} min={1} max={rule?.poll?.maxDays ?? 30} value={poll.days} onChange={(event) => write({ ...poll, days: Number(event.target.value) || 1 })} className={`${inputClasses} w-16`} />
+        <input type="number" aria-label={`${label}: days`} min={1} max={rule?.poll?.maxDays ?? 30} value={poll.days} onChange={(event) => write({ ...poll, days: Number(event.target.value) || 1 })} className={`${inputClasses} max-w-16`} />
         days
       </label>
     </fieldset>

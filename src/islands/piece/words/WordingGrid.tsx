@@ -2,7 +2,7 @@ import MoreHorizontal from 'lucide-react/icons/ellipsis';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
-import type { BrandBook } from '../../../core/brand/brand-book.ts';
+import { networkVoiceOf, type BrandBook } from '../../../core/brand/brand-book.ts';
 import type { Piece } from '../../../core/piece/piece.ts';
 import { fieldOf } from '../../../core/words/fields.ts';
 import { diffWords } from '../../../core/words/word-diff.ts';
@@ -286,7 +286,7 @@ export function WordingGrid(props: GridProps) {
                         />
                       </div>
                     ) : (
-                      <CellText shown={shown} shared={piece.words.shared[column.field] ?? ''} isShared={row.channel === null} />
+                      <CellText shown={shown} shared={piece.words.shared[column.field] ?? ''} isShared={row.channel === null} where={whereItGoes(row, column, book)} />
                     )}
                     {row.channel && shown.kind === 'cell' && shown.field && !shown.field.within && shown.field.rule.max !== null && (
                       <CellCount text={composedOf(row.channel, piece, book).words[column.field] ?? ''} field={column.field} row={row} shown={shown} />
@@ -310,8 +310,14 @@ function cellLook(shown: SheetCell, isChosen: boolean, isCursor: boolean): strin
   return `${isChosen ? 'bg-house-soft' : ''} ${outline}`;
 }
 
+/** Where a field goes out that a network has no field for. */
+function whereItGoes({ channel }: SheetRow, { field }: SheetColumn, book: BrandBook): string {
+  const inComment = field === 'hashtags' && channel !== null && networkVoiceOf(book.voice, channel.sheet.key).hashtagsIn === 'firstComment' && channel.sheet.words.fields.some(({ key }) => key === 'firstComment');
+  return inComment ? 'in the first comment' : 'in the text';
+}
+
 /** What a cell says: ghosted where it is inherited, and with what differs from the shared text underlined where it is its own. */
-const CellText = memo(function CellText({ shown, shared, isShared }: { readonly shown: SheetCell; readonly shared: string; readonly isShared: boolean }) {
+const CellText = memo(function CellText({ shown, shared, isShared, where }: { readonly shown: SheetCell; readonly shared: string; readonly isShared: boolean; readonly where: string }) {
   if (shown.kind === 'none') return <span className="sr-only">Not available: {shown.reason}</span>;
   const { text, from } = shown.cell;
   const clamp = 'mx-2.5 my-1.5 line-clamp-3 text-xs break-words whitespace-pre-wrap';
@@ -320,7 +326,7 @@ const CellText = memo(function CellText({ shown, shared, isShared }: { readonly 
     return (
       <p className={`${clamp} text-quiet italic`}>
         <span className="sr-only">Inherited: </span>
-        {shown.field?.within && text !== '' ? <span className="not-italic">in the text: </span> : null}
+        {shown.field?.within && text !== '' ? <span className="not-italic">{where}: </span> : null}
         {text}
       </p>
     );

@@ -1,0 +1,140 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import type { Page } from '@playwright/test';
+import { gullwickBook } from '../../demo/brands/gullwick.ts';
+import { writeVersions } from '../../src/core/write/desk.ts';
+import { insertBrand } from '../../src/server/db/brand-repository.ts';
+import { openDatabase } from '../../src/server/db/connection.ts';
+import { countTaggedPieces, listTogether, listUsedTags } from '../../src/server/db/tag-repository.ts';
+import { answerTags } from '../../src/server/readers/tag-question.ts';
+import { withDemo } from './demo-page.ts';
+import { timed } from './figure.ts';
+
+const KEYSTROKES = 80;
+const BETWEEN_MS = 60;
+const OPENINGS = 7;
+const POSTS = 5_000;
+const ROUNDS = 15;
+
+/** Times of a wording sheet of thirty channels, in milliseconds. */
+export interface SheetTimes {
+  /** From a key to the moment its letter stands in the cell beside the field. */
+  readonly keystrokes: readonly number[];
+  /** From the press on Words to the sheet with its cells. */
+  readonly openings: readonly number[];
+  readonly channels: number;
+  readonly fields: number;
+}
+
+/** Types into the shared caption of a piece that goes to over thirty channels. */
+export function sheetTimes(): Promise<SheetTimes> {
+  return withDemo(async (page) => {
+    await openWidePiece(page);
+    const openings: number[] = [];
+    for (let round = 0; round < OPENINGS; round += 1) {
+      await page.getByRole('tab', { name: 'Look' }).click();
+      await page.getByRole('tab', { name: 'Words' }).waitFor();
+      openings.push(await timeOpening(page));
+    }
+    const grid = page.getByRole('grid', { name: 'Wording sheet' });
+    const channels = Number(await grid.getAttribute('aria-rowcount')) - 2;
+    const fields = Number(await grid.getAttribute('aria-colcount')) - 1;
+    return { keystrokes: await timeKeys(page), openings, channels, fields };
+  });
+}
+
+/** Gives the brand accounts enough, and opens a new piece that goes to all of them. */
+async function openWidePiece(page: Page): Promise<void> {
+  const { origin } = new URL(page.url());
+  for (const handle of ['@gullwick.two', '@gullwick.three', '@gullwick.four']) {
+    const answer = await page.request.post(`${origin}/api/brands/gullwick/channels`, { data: { handle, networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'openweb'] }, headers: { origin } });
+    if (!answer.ok()) throw new Error(`The accounts could not be opened: ${await answer.text()}`);
+  }
+  const made = await page.request.post(`${origin}/api/brands/gullwick/pieces`, { data: { template: 'aside' }, headers: { origin } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${origin}/b/gullwick/make/pieces/${id}`);
+  await page.getByLabel('Quote').fill('Wind is free');
+  await page.locator('canvas[data-painted]').first().waitFor({ state: 'attached' });
+}
+
+function timeOpening(page: Page): Promise<number> {
+  return page.evaluate(
+    () =>
+      new Promise<number>((resolve) => {
+        const started = performance.now();
+        const look = (): void => {
+          if (document.querySelectorAll('[role="gridcell"]').length > 20) resolve(performance.now() - started);
+          else requestAnimationFrame(look);
+        };
+        for (const tab of document.querySelectorAll<HTMLElement>('[role="tab"]')) {
+          if (tab.textContent !== 'Words') continue;
+          for (const type of ['pointerdown', 'pointerup']) tab.dispatchEvent(new PointerEvent(type, { bubbles: true, cancelable: true, pointerType: 'mouse', button: 0, isPrimary: true }));
+          tab.click();
+        }
+        look();
+      }),
+  );
+}
+
+async function timeKeys(page: Page): Promise<readonly number[]> {
+  const field = page.getByLabel('Shared caption', { exact: true });
+  await field.fill('Build your own kite. ');
+  await field.press('End');
+  await page.evaluate(() => {
+    const times: number[] = [];
+    Object.assign(globalThis, { keyTimes: times });
+    let pressed = 0;
+    addEventListener('keydown', ({ timeStamp }) => (pressed = timeStamp), { capture: true });
+    // Row 1 is the first channel: it inherits what is typed.
+    const cell = document.querySelector('[data-place="1.1"], [data-place="1.0"]');
+    new MutationObserver(() => {
+      if (pressed > 0) times.push(performance.now() - pressed);
+      pressed = 0;
+    }).observe(cell ?? document.body, { childList: true, subtree: true, characterData: true });
+  });
+  for (let index = 0; index < KEYSTROKES; index += 1) {
+    await page.keyboard.type('abcdefghij klmno pqrst'[index % 22] ?? 'x');
+    await page.waitForTimeout(BETWEEN_MS);
+  }
+  return page.evaluate(() => (globalThis as unknown as { keyTimes: number[] }).keyTimes);
+}
+
+/** Proposals out of the hashtags of five thousand pieces, without what networks say. */
+export async function proposalTimes(): Promise<readonly number[]> {
+  const folder = mkdtempSync(join(tmpdir(), 'confetti-bench-tags-'));
+  const db = await openDatabase(folder);
+  try {
+    await insertBrand(db, { id: 'b', slug: 'b', name: 'B', zone: 'Europe/London', book: gullwickBook });
+    await db.raw('pragma foreign_keys = off');
+    const vocabulary = Array.from({ length: 600 }, (_, index) => `Tag${index}Of${index % 37}`);
+    const rows = Array.from({ length: POSTS }, (_, post) => [...new Set(Array.from({ length: 8 }, (__, at) => vocabulary[(post * 7 + at * at * 13 + (post % 11) * at) % vocabulary.length] ?? ''))].map((tag) => ({ brand_id: 'b', piece_id: `p${post}`, tag_key: tag.toLowerCase(), tag: `#${tag}` }))).flat();
+    await db.batchInsert('piece_tags', rows, 200);
+    const times: number[] = [];
+    for (let round = 0; round < ROUNDS; round += 1) {
+      const present = vocabulary.slice(round * 3, round * 3 + 3);
+      times.push(
+        await timed(async () => {
+          const [posts, used, together] = await Promise.all([countTaggedPieces(db, 'b'), listUsedTags(db, 'b'), listTogether(db, 'b', present.map((tag) => tag.toLowerCase()))]);
+          answerTags({ text: 'Build a kite in our weekend workshop by the sea, tag 3 of 12.', language: 'en', present: present.map((tag) => `#${tag}`), candidates: used.map(({ tag, pieces }) => ({ tag, origin: 'past', reach: null, posts: pieces, isOfTheme: false })), posts, counts: used.map(({ key, pieces }) => [key, pieces]), together: together.map(({ present: given, key, pieces }) => [`${given} ${key}`, pieces]), avoided: [], sort: 'both' });
+        }),
+      );
+    }
+    return times.slice(1);
+  } finally {
+    await db.destroy();
+    rmSync(folder, { recursive: true });
+  }
+}
+
+const article = 'Every Saturday from 2 pm we open the Old Net Loft for anyone who wants to build a sled kite. You sit at a long bench, you get ripstop, spars and line, and you cut it yourself. Marlow Tregear shows how to tie the bridle, which is the hard part. It costs £24 a bench and children under 8 come free with an adult. We have twelve benches, so book early. The kettle is behind the glue. ';
+
+/** Five versions from a piece and an article, each time of another text. */
+export async function deskTimes(): Promise<readonly number[]> {
+  const times: number[] = [];
+  for (let round = 0; round < ROUNDS; round += 1) {
+    const text = Array.from({ length: 4 }, (_, index) => article.replaceAll('kite', `kite ${round * 4 + index}`)).join('\n');
+    times.push(await timed(() => Promise.resolve(writeVersions({ language: 'en', voice: gullwickBook.voice, ask: 'draft', text: '', topic: '', sources: [{ name: 'the article', text }], facts: gullwickBook.facts, recent: [], words: null, limit: null, versions: 5, hashtags: [], emoji: [], turn: round }))));
+  }
+  return times;
+}
