@@ -11,6 +11,7 @@ export const programs = {
   web: 'src/server/web/main.ts',
   worker: 'src/server/worker/main.ts',
   'read-worker': 'src/server/readers/read-worker.ts',
+  'word-worker': 'src/server/words/word-task.ts',
   'render-worker': 'src/server/render/render-worker.ts',
   backup: 'src/server/backup/main.ts',
   person: 'src/server/auth/add-person.ts',

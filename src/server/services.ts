@@ -9,6 +9,7 @@ import { RenderPool } from './render/render-pool.ts';
 import { sealTokens } from './secrets/seal-tokens.ts';
 import { readKeyFile, sealerOf, type Sealer } from './secrets/sealer.ts';
 import { readSettings, type Settings } from './settings.ts';
+import { openWordPool, type WordPool } from './words/word-pool.ts';
 import { keepReserve } from './upkeep/disk-reserve.ts';
 
 /** What the server's parts are handed: nothing below reads the environment or a clock on its own. */
@@ -19,6 +20,7 @@ export interface Services {
   readonly media: MediaStore;
   readonly render: RenderPool;
   readonly readers: ReaderPool;
+  readonly words: WordPool;
   readonly sealer: Sealer;
   readonly changes: ChangeFeed;
   readonly log: Logger;
@@ -38,6 +40,7 @@ export async function openServices(settings: Settings, threads: number): Promise
     media: new MediaStore(settings.dataFolder),
     render: new RenderPool(settings.buildFolder, threads),
     readers: new ReaderPool(settings.buildFolder, log),
+    words: openWordPool(settings.buildFolder, log),
     sealer,
     changes: new ChangeFeed(db, log),
     log,
@@ -48,6 +51,7 @@ export async function closeServices(services: Services): Promise<void> {
   services.changes.close();
   await services.render.close();
   await services.readers.close();
+  await services.words.close();
   await services.db.destroy();
 }
 

@@ -7,7 +7,7 @@ import { writeVersions } from '../../src/core/write/desk.ts';
 import { insertBrand } from '../../src/server/db/brand-repository.ts';
 import { openDatabase } from '../../src/server/db/connection.ts';
 import { countTaggedPieces, listTogether, listUsedTags } from '../../src/server/db/tag-repository.ts';
-import { answerTags } from '../../src/server/readers/tag-question.ts';
+import { answerTags } from '../../src/server/words/tag-question.ts';
 import { withDemo } from './demo-page.ts';
 import { timed } from './figure.ts';
 

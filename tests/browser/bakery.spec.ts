@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs';
 import { expect, freshData, test, type Page } from './fixtures.ts';
 import sharp from 'sharp';
-import { comeInAs, expectSaved, expectSettled, typeTime } from './steps.ts';
+import { comeInAs, expectSaved, expectSettled, typeTime, chooseCell } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -46,9 +46,13 @@ async function choosePicture(page: Page, name: string): Promise<void> {
 /** Writes the words every piece goes out with. */
 async function writeWords(page: Page, altText: string): Promise<void> {
   await page.getByRole('tab', { name: 'Words' }).click();
+  await chooseCell(page, 'Shared', 'altText');
   await page.getByLabel('Shared alt text').fill(altText);
+  await chooseCell(page, 'Shared', 'caption');
   await page.getByLabel('Shared caption').fill(caption);
+  await chooseCell(page, 'Shared', 'title');
   await page.getByLabel('Shared title').fill('Überseebrot am Samstag');
+  await chooseCell(page, 'Shared', 'link');
   await page.getByLabel('Shared link').fill('https://kornblume.example/brot');
   // What a network does not take is mended by what preflight offers, until nothing more is offered.
   const fix = rail(page).getByRole('button', { name: 'Leave them out here' });

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
-import { comeInAs, expectSaved, sendNow } from './steps.ts';
+import { comeInAs, expectSaved, sendNow, chooseCell } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -101,7 +101,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
   await test.step('all slides in one ZIP, numbered', async () => {
     await page.getByRole('button', { name: 'Download all' }).click();
     await page.getByRole('radio', { name: 'JPEG' }).check();
-    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 15 cuts/ }).click()]);
+    const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: /^Download 16 cuts/ }).click()]);
     const names = Object.keys(unzipSync(await readFile(await download.path())));
     expect(names.filter((name) => /petalry-feed-portrait-1080x1350-0\d\.jpg$/.test(name))).toHaveLength(5);
   });
@@ -109,14 +109,15 @@ test('from a pasted list to the published carousel', async ({ page }) => {
   await test.step('words, time, and out: a carousel on one network, a document on another', async () => {
     await page.getByRole('tab', { name: 'Words' }).click();
     await page.getByLabel('Shared caption').fill('Three knots, all you need.');
+    await chooseCell(page, 'Shared', 'link');
     await page.getByLabel('Shared link').fill('https://gullwickkites.example');
     await expectSaved(page);
     await page.getByRole('tab', { name: 'Times' }).click();
     await page.getByRole('combobox', { name: /Guildrow.*update: shape/ }).selectOption('Document');
     for (const name of [/Petalry.*story/, /Hearthside.*story/]) await page.getByRole('checkbox', { name }).uncheck();
-    await expect(page.getByRole('button', { name: 'Schedule in 6 places' })).toBeEnabled();
+    await expect(page.getByRole('button', { name: 'Schedule in 7 places' })).toBeEnabled();
     await sendNow(page);
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(6, { timeout: 60_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(7, { timeout: 60_000 });
     const addressOf = async (network: string): Promise<string> => (await page.locator('[data-delivery]').filter({ hasText: network }).locator('a[target="_blank"]').getAttribute('href')) ?? '';
     const [petalry, guildrow] = [await addressOf('Petalry'), await addressOf('Guildrow')];
     await page.goto(petalry);

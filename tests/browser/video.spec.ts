@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Page, expect, freshData, test } from './fixtures.ts';
-import { chooseOnly, comeInAs, expectSaved, expectStill, sendNow } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, expectStill, sendNow, chooseCell } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -158,6 +158,7 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByRole('tab', { name: 'Words' }).click();
     await page.getByLabel('Shared caption').fill('Eight panels, four spars.');
     await expect(page.getByRole('complementary', { name: 'Spoken text' })).toContainText('Come to the workshop this Saturday and build your very own kite.');
+    await chooseCell(page, 'Shared', 'altText');
     await page.getByLabel('Shared alt text').fill('A box kite turns on its stand; line runs off a reel.');
     await expectSaved(page);
     await chooseOnly(page, /Petalry.*feed/);

@@ -9,7 +9,9 @@ import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'j
 import quipline from '../../src/core/network/sheets/quipline.json' with { type: 'json' };
 import type { NetworkSheet } from '../../src/core/network/network-sheet.ts';
 import type { Connector } from '../../src/server/connectors/connector.ts';
+import { micropubConnector } from '../../src/server/connectors/micropub-connector.ts';
 import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
+import openweb from '../../src/core/network/sheets/openweb.json' with { type: 'json' };
 
 /** A network that answers whatever a test wants, and remembers what it was asked. */
 let answer: (request: IncomingMessage, response: ServerResponse) => void;
@@ -119,5 +121,49 @@ describe('the stand-in connector', () => {
     const waiting = connect(quipline).upload(picture, stop.signal);
     stop.abort();
     await expect(waiting).rejects.toMatchObject({ code: 'unreachable' });
+  });
+});
+
+describe('the Micropub connector', () => {
+  const site = (): Connector => micropubConnector({ id: 'c', brandId: 'b', network: 'openweb', name: 'Site', handle: '@kites', origin, token: 'secret', offers: {} }, openweb as unknown as NetworkSheet);
+  const entry = { placement: 'article', words: { title: 'T', caption: 'Hello', hashtags: '#Kite #Wind', slug: 'kite' }, media: [{ id: 'https://a.example/media/1', altText: 'Alt' }] as const };
+  /** A site that names its endpoint in its own way, and takes what is sent. */
+  const siteWith = (page: string, headers: Record<string, string> = {}) => (request: IncomingMessage, response: ServerResponse): void => {
+    if (request.url === '/openweb/@kites') return void response.writeHead(200, headers).end(page);
+    if (request.url?.endsWith('q=config')) return void response.writeHead(200).end(JSON.stringify({ 'media-endpoint': `${origin}/files` }));
+    response.writeHead(201, { location: request.url === '/files' ? '/media/7' : `${origin}/2026/kite` }).end();
+  };
+
+  it.each([
+    ['a Link header', '', { link: '<https://other.example>; rel="other", </hub>; rel="hub micropub"' }],
+    ['a link element', '<html><head><link rel="micropub" href="/hub"></head></html>', {}],
+    ['an a element', '<body><p><a rel="micropub me" href="hub">here</a></p></body>', { }],
+  ] as const)('finds the endpoint by %s, and creates an entry with everything in it', async (_, page, headers) => {
+    answer = siteWith(page.replace('href="hub"', 'href="/hub"'), headers);
+    bodies.length = 0;
+    expect(await site().publish(entry, handle, never)).toEqual({ address: `${origin}/2026/kite` });
+    expect(asked.at(-1)).toMatchObject({ method: 'POST', url: '/hub', headers: { authorization: 'Bearer secret', 'content-type': 'application/json' } });
+    expect(JSON.parse(bodies.at(-1) ?? '')).toEqual({ type: ['h-entry'], properties: { name: ['T'], content: ['Hello'], photo: [{ value: 'https://a.example/media/1', alt: 'Alt' }], category: ['Kite', 'Wind'], 'mp-slug': ['kite'] } });
+  });
+
+  it('sends files to the media endpoint that the configuration names', async () => {
+    answer = siteWith('', { link: '</hub>; rel=micropub' });
+    expect(await site().upload(picture, never)).toEqual({ remoteMediaId: `${origin}/media/7` });
+    expect(asked.at(-1)).toMatchObject({ method: 'POST', url: '/files' });
+    expect(asked.at(-1)?.headers['content-type']).toMatch(/^multipart\/form-data/);
+  });
+
+  it.each([
+    ['names no endpoint', (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(200).end('<html></html>'), 'refused', /names no Micropub endpoint/],
+    ['ends the access', (request: IncomingMessage, response: ServerResponse): void => (request.url === '/hub' ? void response.writeHead(401).end('{}') : siteWith('', { link: '</hub>; rel=micropub' })(request, response)), 'ended', /Connect the channel again/],
+    ['refuses with a reason', (request: IncomingMessage, response: ServerResponse): void => (request.url === '/hub' ? void response.writeHead(400).end('{"error":"invalid_request","error_description":"No."}') : siteWith('', { link: '</hub>; rel=micropub' })(request, response)), 'refused', /refused it: No\./],
+    ['says not where the post is', (request: IncomingMessage, response: ServerResponse): void => (request.url === '/hub' ? void response.writeHead(201).end() : siteWith('', { link: '</hub>; rel=micropub' })(request, response)), 'broken', /did not say where/],
+  ])('says it when a site %s', async (_, said, code, message) => {
+    answer = said;
+    await expect(site().publish(entry, handle, never)).rejects.toMatchObject({ code, message: expect.stringMatching(message) });
+  });
+
+  it('cannot say whether a post is out', () => {
+    expect(site().capabilities.findsPublications).toBe(false);
   });
 });

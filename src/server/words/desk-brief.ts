@@ -74,6 +74,6 @@ async function articleOf(services: Services, { kind, value }: BodyOf<typeof askD
   const trustedHosts = services.settings.trustedHosts;
   const fetched = await guardedFetch(value, { mostBytes: MAX_ARTICLE_BYTES, trustedHosts, accept: 'text/html' });
   if (!fetched.mime.includes('html')) throw new ProblemError(422, 'no-article', 'There is no web page at this address. Paste the text instead.');
-  const { title, text } = await services.readers.read({ kind: 'article', html: fetched.bytes.toString('utf8'), address: fetched.address });
+  const { title, text } = await services.words.run({ kind: 'article', html: fetched.bytes.toString('utf8'), address: fetched.address });
   return `${ended(title)}\n${text}`;
 }

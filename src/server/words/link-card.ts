@@ -33,7 +33,7 @@ async function fetchCard(services: Services, address: string): Promise<Omit<Link
     const { trustedHosts } = services.settings;
     const page = await guardedFetch(address, { mostBytes: MAX_PAGE_BYTES, trustedHosts, accept: 'text/html' });
     if (!page.mime.includes('html')) return { ...none, problem: 'This address is a file and no page.' };
-    const found = await services.readers.read({ kind: 'link-page', html: page.bytes.toString('utf8'), address: page.address });
+    const found = await services.words.run({ kind: 'link-page', html: page.bytes.toString('utf8'), address: page.address });
     return { ...found, picture: found.picture === null ? null : await fetchPicture(services, found.picture), problem: '' };
   } catch (error) {
     if (!(error instanceof ProblemError)) throw error;

@@ -2,7 +2,7 @@ import type { TagCandidate, TagSort } from '../../core/write/tags.ts';
 import { tokensOf } from '../../core/write/tokens.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { countTaggedPieces, listTogether, listUsedTags } from '../db/tag-repository.ts';
-import type { TagAnswer } from '../readers/tag-question.ts';
+import type { TagAnswer } from './tag-question.ts';
 import type { Services } from '../services.ts';
 import { networkOf } from './network-knowledge.ts';
 
@@ -44,7 +44,7 @@ export async function proposeHashtags(services: Services, brand: Brand, { text, 
     ...suggested.flat().map(({ tag, reach }): TagCandidate => ({ tag, origin: 'network', reach, posts: 0, isOfTheme: false })),
     ...(place === null ? [] : trends.tags.map(({ tag, reach }): TagCandidate => ({ tag, origin: 'trend', reach, posts: 0, isOfTheme: false }))),
   ];
-  const answer = await services.readers.read({
+  const answer = await services.words.run({
     kind: 'tags',
     question: {
       text,

@@ -86,7 +86,7 @@ export async function askService(services: Services, service: WritingService, br
   const { bytes } = await guardedPost(service.address, requestBody(service, brief), Object.fromEntries(headers.map(({ name, value }) => [name, value])), { mostBytes: MAX_ANSWER_BYTES, trustedHosts: [...services.settings.trustedHosts, ...services.settings.writingHosts], accept: 'application/json' });
   const texts = textsAt(parsed(bytes.toString('utf8')), service.answerPath).flatMap((text) => partsOf(text)).map((text) => text.trim().slice(0, MAX_VERSION)).filter((text) => text !== '').slice(0, brief.versions);
   if (texts.length === 0) throw new ProblemError(422, 'no-answer', `The writing service answered nothing at ${service.answerPath}.`);
-  const checked = await services.readers.read({ kind: 'check-version', texts, brief });
+  const checked = await services.words.run({ kind: 'check-version', texts, brief });
   return texts.map((text, index): DeskVersion => ({ text, used: ['the writing service'], leftOut: [], marked: (checked[index] ?? []).map(({ kind, text: span }) => ({ kind, text: span })), fits: brief.limit === null || countCharacters(text, brief.limit.counting) <= brief.limit.max }));
 }
 

@@ -44,7 +44,7 @@ export function HashtagSets({ sets, sheets, readOnly, onChange }: SetsProps) {
               <div role="group" aria-label={`Networks of ${each.name}`} className="flex flex-wrap gap-x-3 gap-y-1 text-xs">
                 {sheets.map((sheet) => (
                   <label key={sheet.key} className="flex items-center gap-1">
-                    <input type="checkbox" checked={each.networks.includes(sheet.key)} onChange={(event) => set(each.key, { networks: event.target.checked ? [...each.networks, sheet.key] : each.networks.filter((key) => key !== sheet.key) })} />
+                    <input type="checkbox" className="size-6" checked={each.networks.includes(sheet.key)} onChange={(event) => set(each.key, { networks: event.target.checked ? [...each.networks, sheet.key] : each.networks.filter((key) => key !== sheet.key) })} />
                     {sheet.name}
                   </label>
                 ))}

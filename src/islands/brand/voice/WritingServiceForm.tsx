@@ -96,11 +96,11 @@ function ServiceFields({ brand, kept, onDone, onCancel }: FieldsProps) {
         {({ id, describedBy }) => <input id={id} aria-describedby={describedBy} required value={answerPath} onChange={(event) => setAnswerPath(event.target.value)} className={inputClasses} />}
       </Field>
       <label className="flex items-center gap-2 text-sm">
-        <input type="checkbox" checked={isOn} onChange={(event) => setOn(event.target.checked)} />
+        <input type="checkbox" className="size-6" checked={isOn} onChange={(event) => setOn(event.target.checked)} />
         Offer it on the writing desk
       </label>
       <label className="flex items-start gap-2 text-sm">
-        <input type="checkbox" checked={agrees} onChange={(event) => setAgrees(event.target.checked)} className="mt-1" />
+        <input type="checkbox" checked={agrees} onChange={(event) => setAgrees(event.target.checked)} className="size-6 shrink-0" />
         <span>I agree that texts of pieces, facts and articles are sent to this address when somebody asks it.</span>
       </label>
       <div className="flex gap-2">

@@ -1,0 +1,46 @@
+import { checkVersion, writeVersions, type DeskAnswer, type DeskBrief } from '../../core/write/desk.ts';
+import type { Held } from '../../core/write/held.ts';
+import { asResult, type ThreadResult } from '../readers/limited-threads.ts';
+import { readArticle, readLinkPage, type Article, type LinkPage } from './link-page.ts';
+import { checkSpelling, type Spelling } from './spelling.ts';
+import { answerTags, type TagAnswer, type TagQuestion } from './tag-question.ts';
+
+/** What is done with words apart from everything else: it takes a while, a lexicon or a dictionary. */
+export type WordTask =
+  | { readonly kind: 'desk'; readonly brief: DeskBrief }
+  | { readonly kind: 'check-version'; readonly texts: readonly string[]; readonly brief: DeskBrief }
+  | { readonly kind: 'tags'; readonly question: TagQuestion }
+  | { readonly kind: 'spelling'; readonly texts: readonly string[]; readonly language: string; readonly own: readonly string[] }
+  | { readonly kind: 'link-page'; readonly html: string; readonly address: string }
+  | { readonly kind: 'article'; readonly html: string; readonly address: string };
+
+export interface WordAnswers {
+  readonly desk: DeskAnswer;
+  readonly 'check-version': readonly (readonly Held[])[];
+  readonly tags: TagAnswer;
+  readonly spelling: Spelling;
+  readonly 'link-page': LinkPage;
+  readonly article: Article;
+}
+
+/** A thread's one task. */
+export default function work(task: WordTask): Promise<ThreadResult> {
+  return asResult(() => answerTo(task));
+}
+
+function answerTo(task: WordTask): WordAnswers[keyof WordAnswers] | Promise<Spelling> {
+  switch (task.kind) {
+    case 'desk':
+      return writeVersions(task.brief);
+    case 'check-version':
+      return task.texts.map((text) => checkVersion(text, task.brief));
+    case 'tags':
+      return answerTags(task.question);
+    case 'spelling':
+      return checkSpelling(task.texts, task.language, task.own);
+    case 'link-page':
+      return readLinkPage(task.html, task.address);
+    case 'article':
+      return readArticle(task.html, task.address);
+  }
+}
