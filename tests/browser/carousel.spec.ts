@@ -66,7 +66,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     await page.getByRole('option').last().click();
     await page.getByLabel('Line', { exact: true }).fill('A knot a day');
     await page.getByLabel('Call', { exact: true }).fill('Learn them all');
-    await expect(page.getByText('fits all 12 cuts').first()).toBeVisible();
+    await expect(page.getByText('fits all 13 cuts').first()).toBeVisible();
     const square = row(page, 'Petalry Square').locator('canvas');
     const painted = (): Promise<(string | undefined)[]> => square.evaluateAll((canvases) => canvases.map((canvas) => (canvas as HTMLCanvasElement).dataset['painted']));
     await expectSaved(page);

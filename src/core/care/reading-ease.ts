@@ -22,7 +22,7 @@ export function readingEase(text: string, language: Language): number | null {
 /** Syllables by groups of vowels; in English without a silent e at the end. */
 function syllables(word: string, language: 'en' | 'de'): number {
   const small = word.toLowerCase().normalize('NFC');
-  const groups = small.match(language === 'en' ? /[aeiouy]+/gu : /[aeiouyäöü]+/gu)?.length ?? 0;
+  const groups = small.match(language === 'en' ? /(?<![aeiouy])[aeiouy]/gu : /(?<![aeiouyäöü])[aeiouyäöü]/gu)?.length ?? 0;
   const isSilent = language === 'en' && /[^aeiouyl]e$/u.test(small) && groups > 1;
   return Math.max(1, groups - (isSilent ? 1 : 0));
 }
