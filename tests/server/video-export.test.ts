@@ -259,25 +259,38 @@ describe('files of a video', () => {
 
   it('take their cover and their subtitles along, as each place has them', async () => {
     const piece = await makeVideo();
+    const channelOf = (placement: string): string => piece.document.cuts.find((cut) => cut.placement === placement)?.channelId ?? '';
     const brand = await gullwick();
     const photo = (await stack.services.db('media').where({ brand_id: brand.id, name: 'windsocks.jpg' }).first('id')) as { id: string };
     const changes = [
       { op: 'add', path: '/cover', value: { kind: 'picture', mediaId: photo.id } },
       { op: 'add', path: '/track', value: { subtitles: [{ fromMs: 200, toMs: 1_400, text: 'Hold on tight' }], subtitleFile: true } },
       { op: 'replace', path: '/frames/0/shot/lengthMs', value: 2_900 },
+      {
+        op: 'replace',
+        path: '/words/own',
+        value: {
+          [channelOf('clip')]: { comments: 'off' },
+          [channelOf('film')]: { title: 'Hold on', tags: 'kites, sled kites', visibility: 'unlisted', playlist: 'How to build', audience: 'age: 18+' },
+        },
+      },
     ];
     const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: changes });
     expect(changed.status).toBe(200);
     const { revision, document } = changed.body as unknown as Made;
-    const cuts = document.cuts.filter(({ placement }) => placement === 'page-square' || placement === 'clip');
-    expect(cuts).toHaveLength(2);
+    const cuts = document.cuts.filter(({ placement }) => placement === 'page-square' || placement === 'clip' || placement === 'film');
+    expect(cuts).toHaveLength(3);
     await clearQueue(stack);
     const posted = await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision, cuts, when: { kind: 'now' } });
     expect([posted.status, posted.body['title']]).toEqual([201, undefined]);
-    expect(await sendDue(stack)).toBe(2);
+    expect(await sendDue(stack)).toBe(3);
     const { items } = (await stack.wren.ask('GET', `/api/brands/gullwick/deliveries?piece=${piece.id}`)).body as unknown as { items: { placement: string; state: string; address: string | null; problem: string | null }[] };
-    expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null], ['sent', null]]);
+    expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null], ['sent', null], ['sent', null]]);
     const pageOf = async (placement: string): Promise<string> => (await fetch(items.find((item) => item.placement === placement)?.address ?? '')).text();
+    // What each network has beside the text goes along as well.
+    expect(await pageOf('clip')).toContain('Comments: off');
+    const film = await pageOf('film');
+    for (const line of ['<h1>Hold on</h1>', 'Tags: kites, sled kites', 'Visibility: unlisted', 'Playlist: How to build', 'Seen by: from 18 years']) expect(film).toContain(line);
     const own = await pageOf('page-square');
     const [, poster = ''] = /poster="([^"]+)"/.exec(own) ?? [];
     expect(await sharp(Buffer.from(await (await fetch(`${stack.environment['CONFETTI_STANDIN'] ?? ''}${poster}`)).arrayBuffer())).metadata()).toMatchObject({ width: 1080, height: 1080 });

@@ -7,7 +7,7 @@ export interface AvoidedWord {
 }
 
 /** Words of a text that the voice avoids, each once. Whole words only, whatever their case. */
-export function avoidedWords(text: string, voice: Voice): readonly AvoidedWord[] {
+export function avoidedWords(text: string, voice: Pick<Voice, 'words'>): readonly AvoidedWord[] {
   const found = new Map<string, AvoidedWord>();
   for (const { avoid, prefer } of voice.words) {
     for (const [word] of text.matchAll(wordPattern(avoid))) found.set(word.toLowerCase(), { word, prefer });

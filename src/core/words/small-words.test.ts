@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { readAudience, writeAudience } from './audience.ts';
 import { readPoll, writePoll } from './poll.ts';
 import { sentencesOf } from './sentences.ts';
-import { brokenTags, capitalsFor, tagProblem, wordsOfTag } from './tag-text.ts';
+import { brokenTags, capitalsFor, tagInText, tagProblem, wordsOfTag } from './tag-text.ts';
 import { diffWords } from './word-diff.ts';
 
 describe('polls and audiences as texts', () => {
@@ -65,6 +65,19 @@ describe('hashtags as texts', () => {
     expect(capitalsFor('#buildakite', ['nothing of it'])).toBeNull();
     expect(wordsOfTag('#BuildAKite2026')).toEqual(['Build', 'A', 'Kite', '2026']);
     expect(wordsOfTag('#HTMLDay')).toEqual(['HTML', 'Day']);
+  });
+});
+
+describe('tagInText', () => {
+  it.each([
+    ['Come and build a kite with us', '#BuildAKite', 'Come and #BuildAKite with us'],
+    ['Build-a-kite day', '#BuildAKite', '#BuildAKite day'],
+    ['A kite, a kite', '#Kite', 'A #Kite, a kite'],
+    ['#kite only', '#Kite', null],
+    ['{kite} and kites', '#Kite', null],
+    ['build. A kite', '#BuildAKite', null],
+  ])('%s with %s', (text, tag, result) => {
+    expect(tagInText(text, tag)).toBe(result);
   });
 });
 

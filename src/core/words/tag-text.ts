@@ -67,6 +67,25 @@ export function capitalsFor(tag: string, texts: readonly string[]): string | nul
   return null;
 }
 
+/**
+ * A text in which the words that a tag is made of become the tag: `build a kite` becomes `#BuildAKite`, where it stands first.
+ * @returns null when the words do not stand in the text one behind the other
+ */
+export function tagInText(text: string, tag: string): string | null {
+  const words = wordsOfTag(tag).map((word) => word.toLowerCase());
+  const tokens = [...text.matchAll(/[\p{L}\p{M}\p{N}]+/gu)];
+  for (let from = 0; from + words.length <= tokens.length; from += 1) {
+    const run = tokens.slice(from, from + words.length);
+    const [first, last] = [run[0], run.at(-1)];
+    if (!first || !last || !run.every((token, index) => token[0].toLowerCase() === words[index])) continue;
+    const between = run.slice(1).every((token, index) => /^[\s-]{1,3}$/u.test(text.slice((run[index]?.index ?? 0) + (run[index]?.[0].length ?? 0), token.index)));
+    const before = text.charAt(first.index - 1);
+    if (!between || /[#@&/.{]/u.test(before)) continue;
+    return text.slice(0, first.index) + tag + text.slice(last.index + last[0].length);
+  }
+  return null;
+}
+
 /** Hashtags that occur more than once, whatever their case. */
 export function doubleTags(tags: readonly string[]): readonly string[] {
   const seen = new Set<string>();

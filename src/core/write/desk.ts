@@ -112,7 +112,7 @@ interface Made {
 /** Puts hashtags and emoji behind a version, replaces words to avoid, and drops what fails the check. */
 function finished(made: Made, brief: DeskBrief, pack: LanguagePack): readonly DeskVersion[] {
   let text = made.text.trim();
-  const voice: Voice = { words: brief.voice.words } as Voice;
+  const { voice } = brief;
   for (const { word, prefer } of avoidedWords(text, voice)) {
     // A word without a better one cannot be said: what has it is not shown.
     if (prefer === '') return [];
@@ -177,7 +177,7 @@ function drafts(brief: DeskBrief, pack: LanguagePack): readonly Made[] {
 
 /** Sentences of the sources that can stand in a post: no headings, no fragments, nothing that the brand avoids without a better word. */
 function usableSentences(brief: DeskBrief, pack: LanguagePack): readonly Sentence[] {
-  const voice: Voice = { words: brief.voice.words } as Voice;
+  const { voice } = brief;
   const seen = new Set<string>();
   return brief.sources.flatMap(({ name, text }) =>
     sentencesOf(text, pack.language)
@@ -220,7 +220,7 @@ function framesOf(brief: DeskBrief, pack: LanguagePack, ranked: readonly Ranked[
   const thing = thingOf(brief, pack, ranked);
   const tones = tonesOf(brief.voice.tone);
   const facts = new Set(brief.facts.filter(({ text }) => text.trim() !== '').map(({ key }) => key));
-  const voice: Voice = { words: brief.voice.words } as Voice;
+  const { voice } = brief;
   const fill = ({ text }: Pattern): string | null => {
     if (/\{[Tt]hing\}/u.test(text) && thing === null) return null;
     const filled = text.replaceAll('{thing}', thing ?? '').replaceAll('{Thing}', capital(thing ?? ''));

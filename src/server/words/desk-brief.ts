@@ -1,6 +1,6 @@
 import type { BodyOf } from '../../contract/contract.ts';
 import type { askDesk } from '../../contract/word-contracts.ts';
-import { usualNetworkVoice, networkVoiceOf } from '../../core/brand/brand-book.ts';
+import { networkVoiceOf } from '../../core/brand/brand-book.ts';
 import { fillFacts } from '../../core/brand/facts.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import { emojiFor } from '../../core/words/emoji-words.ts';
@@ -41,7 +41,6 @@ export async function briefFor(services: Services, brand: Brand, { document: pie
     language: language ?? 'en',
     voice: { tone: voice.tone, words: voice.words, emoji: voice.emoji },
     ask: wish.ask,
-    // The desk sees what goes out: a fill-in says nothing of numbers and names.
     text: wish.text,
     topic: wish.topic,
     sources,
@@ -62,7 +61,7 @@ function ended(text: string): string {
 
 /** What the link and the hashtags behind a caption take of its room. */
 function roomOfOthers(brand: Brand, network: string, piece: StoredPiece['document']): number {
-  const { order, hashtagsIn } = networkVoiceOf(brand.book.voice, network) ?? usualNetworkVoice;
+  const { order, hashtagsIn } = networkVoiceOf(brand.book.voice, network);
   const tags = order.includes('hashtags') && hashtagsIn === 'caption' ? (piece.words.shared.hashtags ?? '') : '';
   const link = order.includes('link') ? (piece.words.shared.link ?? '') : '';
   return [tags, fillWords(link, brand.book, network).text].reduce((sum, text) => sum + (text === '' ? 0 : text.length + 2), 0);

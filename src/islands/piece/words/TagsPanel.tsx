@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import { proposeHashtags, tagSorts } from '../../../contract/word-contracts.ts';
 import { findHashtags } from '../../../core/words/count-characters.ts';
 import { readHashtags } from '../../../core/words/read-hashtags.ts';
+import { tagInText } from '../../../core/words/tag-text.ts';
 import { networkVoiceOf } from '../../../core/brand/brand-book.ts';
 import { firstWords } from '../../../core/piece/piece.ts';
 import { SHARED, writeCell } from '../../../core/wording/edit.ts';
@@ -51,6 +52,10 @@ export default function TagsPanel({ brand, brandData, piece, store, row, channel
     const added = tags.filter((tag) => !there.has(tag.toLowerCase()));
     if (added.length === 0) return;
     store.change(`tags-${row.id}`, (draft) => writeCell(draft, { row: row.id, field: 'hashtags' }, [...readHashtags(fieldText), ...added].join(' ')));
+  };
+  const inText = (tag: string): void => {
+    const text = tagInText(captionOf(), tag);
+    if (text !== null) store.change(`tags-${row.id}`, (draft) => writeCell(draft, { row: row.id, field: 'caption' }, text));
   };
   const remove = (tag: string): void => store.change(`tags-${row.id}`, (draft) => writeCell(draft, { row: row.id, field: 'hashtags' }, readHashtags(fieldText).filter((each) => each !== tag).join(' ')));
   if (reason !== null) return <p className="rounded-md bg-sunk px-3 py-2 text-sm text-quiet">{reason}</p>;
@@ -119,6 +124,11 @@ export default function TagsPanel({ brand, brandData, piece, store, row, channel
                 {tag}
                 {origin === 'trend' && <span className="ml-1 text-xs text-quiet">rising</span>}
               </button>
+              {!readOnly && tagInText(captionOf(), tag) !== null && (
+                <button type="button" onClick={() => inText(tag)} title={`Turn these words of the caption into ${tag}`} className="shrink-0 text-xs text-house underline">
+                  in the text
+                </button>
+              )}
               <span className="w-16 shrink-0 text-right text-xs text-quiet tabular-nums" title={posts > 0 ? `In ${posts} of your pieces` : undefined}>
                 {reach === null ? (posts > 0 ? `${posts} used` : '') : shortNumber(reach)}
               </span>
