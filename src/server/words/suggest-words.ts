@@ -1,3 +1,4 @@
+import { shortNumber } from '../../core/words/short-number.ts';
 import { cardOf } from '../../core/wording/mentions.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { listUsedTags } from '../db/tag-repository.ts';
@@ -32,8 +33,4 @@ export async function suggestWords(services: Services, brand: Brand, word: strin
     ...suggested.map(({ tag, reach }) => ({ put: tag, more: `reach ${shortNumber(reach)}` })),
   ].filter(({ put }) => !avoided.has(put.toLowerCase()));
   return [...new Map(all.toReversed().map((each) => [each.put.toLowerCase(), each])).values()].toReversed().slice(0, MAX_SUGGESTED);
-}
-
-function shortNumber(count: number): string {
-  return count >= 1_000_000 ? `${(count / 1_000_000).toFixed(1)} M` : count >= 1_000 ? `${Math.round(count / 1_000)} k` : String(count);
 }

@@ -4,6 +4,7 @@ import { useDeferredValue, useState } from 'react';
 import { proposeHashtags, tagSorts } from '../../../contract/word-contracts.ts';
 import { findHashtags } from '../../../core/words/count-characters.ts';
 import { readHashtags } from '../../../core/words/read-hashtags.ts';
+import { shortNumber } from '../../../core/words/short-number.ts';
 import { tagInText } from '../../../core/words/tag-text.ts';
 import { networkVoiceOf } from '../../../core/brand/brand-book.ts';
 import { firstWords } from '../../../core/piece/piece.ts';
@@ -157,8 +158,4 @@ function Dots({ fit }: { readonly fit: number }) {
       {'○'.repeat(DOTS - full)}
     </span>
   );
-}
-
-function shortNumber(count: number): string {
-  return count >= 1_000_000 ? `${(count / 1_000_000).toFixed(1)} M` : count >= 10_000 ? `${Math.round(count / 1_000)} k` : count >= 1_000 ? `${(count / 1_000).toFixed(1)} k` : String(count);
 }
