@@ -82,7 +82,7 @@ const checkSpelling = defineEndpoint({
   async handle({ services, brand, body }) {
     const { voice, facts, language } = brand.book;
     const own = [brand.name, ...facts.flatMap(({ name, text }) => [name, text]), ...voice.words.map(({ prefer }) => prefer), ...voice.people.map(({ name }) => name), ...voice.hashtags.map((tag) => tag.replace(/(?<=\p{Ll})(?=\p{Lu})/gu, ' ')), ...voice.snippets.map(({ text }) => text)];
-    const { mistakes, language: used } = await services.words.run({ kind: 'spelling', texts: body.texts, language: language ?? 'en', own });
+    const { mistakes, language: used } = await services.words.run({ kind: 'spelling', texts: body.texts, language: language ?? null, own });
     return { mistakes: mistakes.map(({ word, proposals }) => ({ word, proposals: [...proposals] })), language: used };
   },
 });

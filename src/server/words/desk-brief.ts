@@ -5,6 +5,7 @@ import { fillFacts } from '../../core/brand/facts.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import { emojiFor } from '../../core/words/emoji-words.ts';
 import { countingOf, fillWords } from '../../core/wording/compose.ts';
+import { guessLanguage } from '../../core/write/guess-language.ts';
 import type { DeskBrief, DeskSource } from '../../core/write/desk.ts';
 import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { listRecentCaptions } from '../db/delivery-repository.ts';
@@ -38,7 +39,7 @@ export async function briefFor(services: Services, brand: Brand, { document: pie
   ].filter(({ text }) => text.trim() !== '');
   const tagged = `${wish.text}\n${wish.topic}\n${shown}\n${sources.map(({ text }) => text).join('\n')}`;
   return {
-    language: language ?? 'en',
+    language: language ?? guessLanguage(`${wish.text}\n${tagged}`) ?? 'en',
     voice: { tone: voice.tone, words: voice.words, emoji: voice.emoji },
     ask: wish.ask,
     text: wish.text,

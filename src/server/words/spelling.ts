@@ -37,9 +37,9 @@ async function open(language: string, load: NonNullable<(typeof dictionaries)[st
  * of its business, and neither are names within a sentence.
  * @param own words that the brand knows
  */
-export async function checkSpelling(texts: readonly string[], language: string, own: readonly string[]): Promise<Spelling> {
-  const load = dictionaries[language];
-  if (load === undefined) return { mistakes: [], language: null };
+export async function checkSpelling(texts: readonly string[], language: string | null, own: readonly string[]): Promise<Spelling> {
+  const load = language === null ? undefined : dictionaries[language];
+  if (language === null || load === undefined) return { mistakes: [], language: null };
   const known = opened.get(language) ?? open(language, load);
   opened.set(language, known);
   const dictionary = await known;

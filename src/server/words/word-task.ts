@@ -1,4 +1,5 @@
 import { checkVersion, writeVersions, type DeskAnswer, type DeskBrief } from '../../core/write/desk.ts';
+import { guessLanguage } from '../../core/write/guess-language.ts';
 import type { Held } from '../../core/write/held.ts';
 import { asResult, type ThreadResult } from '../readers/limited-threads.ts';
 import { readArticle, readLinkPage, type Article, type LinkPage } from './link-page.ts';
@@ -10,7 +11,7 @@ export type WordTask =
   | { readonly kind: 'desk'; readonly brief: DeskBrief }
   | { readonly kind: 'check-version'; readonly texts: readonly string[]; readonly brief: DeskBrief }
   | { readonly kind: 'tags'; readonly question: TagQuestion }
-  | { readonly kind: 'spelling'; readonly texts: readonly string[]; readonly language: string; readonly own: readonly string[] }
+  | { readonly kind: 'spelling'; readonly texts: readonly string[]; /** Null: that of the texts. */ readonly language: string | null; readonly own: readonly string[] }
   | { readonly kind: 'link-page'; readonly html: string; readonly address: string }
   | { readonly kind: 'article'; readonly html: string; readonly address: string };
 
@@ -37,7 +38,7 @@ function answerTo(task: WordTask): WordAnswers[keyof WordAnswers] | Promise<Spel
     case 'tags':
       return answerTags(task.question);
     case 'spelling':
-      return checkSpelling(task.texts, task.language, task.own);
+      return checkSpelling(task.texts, task.language ?? guessLanguage(task.texts.join('\n')), task.own);
     case 'link-page':
       return readLinkPage(task.html, task.address);
     case 'article':
