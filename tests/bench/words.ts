@@ -6,7 +6,7 @@ import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { writeVersions } from '../../src/core/write/desk.ts';
 import { insertBrand } from '../../src/server/db/brand-repository.ts';
 import { openDatabase } from '../../src/server/db/connection.ts';
-import { countTaggedPieces, listTogether, listUsedTags } from '../../src/server/db/tag-repository.ts';
+import { countPieces, listTogether, listUsedTags } from '../../src/server/db/tag-repository.ts';
 import { answerTags } from '../../src/server/words/tag-question.ts';
 import { withDemo } from './demo-page.ts';
 import { timed } from './figure.ts';
@@ -47,9 +47,14 @@ export function sheetTimes(): Promise<SheetTimes> {
 /** Gives the brand accounts enough, and opens a new piece that goes to all of them. */
 async function openWidePiece(page: Page): Promise<void> {
   const { origin } = new URL(page.url());
+  let opened = 0;
   for (const handle of ['@gullwick.two', '@gullwick.three', '@gullwick.four']) {
-    const answer = await page.request.post(`${origin}/api/brands/gullwick/channels`, { data: { handle, networks: ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'openweb'] }, headers: { origin } });
-    if (!answer.ok()) throw new Error(`The accounts could not be opened: ${await answer.text()}`);
+    for (const network of ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'openweb', 'petalry']) {
+      const name = network === 'petalry' ? `${handle}.${opened}` : handle;
+      opened += 1;
+      const answer = await page.request.post(`${origin}/api/brands/gullwick/channels`, { data: { handle: name, network }, headers: { origin } });
+      if (!answer.ok()) throw new Error(`The account could not be opened: ${await answer.text()}`);
+    }
   }
   const made = await page.request.post(`${origin}/api/brands/gullwick/pieces`, { data: { template: 'aside' }, headers: { origin } });
   const { id } = (await made.json()) as { id: string };
@@ -86,12 +91,10 @@ async function timeKeys(page: Page): Promise<readonly number[]> {
     Object.assign(globalThis, { keyTimes: times });
     let pressed = 0;
     addEventListener('keydown', ({ timeStamp }) => (pressed = timeStamp), { capture: true });
-    // Row 1 is the first channel: it inherits what is typed.
-    const cell = document.querySelector('[data-place="1.1"], [data-place="1.0"]');
     new MutationObserver(() => {
       if (pressed > 0) times.push(performance.now() - pressed);
       pressed = 0;
-    }).observe(cell ?? document.body, { childList: true, subtree: true, characterData: true });
+    }).observe(document.querySelector('[role="grid"]') ?? document.body, { childList: true, subtree: true, characterData: true });
   });
   for (let index = 0; index < KEYSTROKES; index += 1) {
     await page.keyboard.type('abcdefghij klmno pqrst'[index % 22] ?? 'x');
@@ -115,8 +118,9 @@ export async function proposalTimes(): Promise<readonly number[]> {
       const present = vocabulary.slice(round * 3, round * 3 + 3);
       times.push(
         await timed(async () => {
-          const [posts, used, together] = await Promise.all([countTaggedPieces(db, 'b'), listUsedTags(db, 'b'), listTogether(db, 'b', present.map((tag) => tag.toLowerCase()))]);
-          answerTags({ text: 'Build a kite in our weekend workshop by the sea, tag 3 of 12.', language: 'en', present: present.map((tag) => `#${tag}`), candidates: used.map(({ tag, pieces }) => ({ tag, origin: 'past', reach: null, posts: pieces, isOfTheme: false })), posts, counts: used.map(({ key, pieces }) => [key, pieces]), together: together.map(({ present: given, key, pieces }) => [`${given} ${key}`, pieces]), avoided: [], sort: 'both' });
+          const [pieces, used, together] = await Promise.all([countPieces(db, 'b'), listUsedTags(db, 'b'), listTogether(db, 'b', present.map((tag) => tag.toLowerCase()))]);
+          const posts = Math.max(pieces, POSTS);
+          answerTags({ text: 'Build a kite in our weekend workshop by the sea, tag 3 of 12.', language: 'en', present: present.map((tag) => `#${tag}`), candidates: used.map(({ tag, pieces: count }) => ({ tag, origin: 'past', reach: null, posts: count, isOfTheme: false })), posts, counts: used.map(({ key, pieces: count }) => [key, count]), together: together.map(({ present: given, key, pieces: count }) => [`${given} ${key}`, count]), avoided: [], sort: 'both' });
         }),
       );
     }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import { newStemmer } from 'snowball-stemmers';
 import { deu, eng, fra, por, spa } from 'stopword';
 import { hasEnglishVerb, isEnglishWord } from './english-tagger.ts';
@@ -34,6 +35,7 @@ export interface LanguagePack {
   readonly hasVerb: (sentence: string) => boolean;
 }
 
+const MAX_STEMS = 20_000;
 const set = (words: string): ReadonlySet<string> => new Set(list(words));
 const list = (words: string): readonly string[] => words.split('|').map((word) => word.trim()).filter((word) => word !== '');
 
@@ -139,5 +141,11 @@ export function packOf(language: Language): LanguagePack | null {
 
 function stemmer(name: string): (word: string) => string {
   const made = newStemmer(name);
-  return (word) => made.stem(word.toLowerCase().normalize('NFC'));
+  // The same words come again and again: those of the brand's hashtags with every proposal.
+  const known = new LRUCache<string, string>({ max: MAX_STEMS });
+  return (word) => {
+    const found = known.get(word) ?? made.stem(word.toLowerCase().normalize('NFC'));
+    known.set(word, found);
+    return found;
+  };
 }

@@ -12,9 +12,11 @@ const MAX_PAIRS = 2_000;
 
 /** Hashtags of the brand's pieces, those that most pieces have first. */
 export async function listUsedTags(db: Db, brandId: string, start = '', limit = MAX_TAGS): Promise<readonly UsedTag[]> {
-  const query = db('piece_tags').where({ brand_id: brandId }).groupBy('tag_key').select('tag_key').max({ tag: 'tag' }).count({ pieces: 'piece_id' }).orderBy([{ column: 'pieces', order: 'desc' }, { column: 'tag_key' }]).limit(limit);
-  if (start !== '') query.where('tag_key', '>=', start).where('tag_key', '<', `${start}\u{10ffff}`);
-  const rows = (await query) as unknown as readonly { tag_key: string; tag: string; pieces: number }[];
+  // Counted in the index alone; how a tag is written is looked up for those that are answered.
+  const counted = db('piece_tags').where({ brand_id: brandId }).groupBy('tag_key').select('tag_key').count({ pieces: 'piece_id' }).orderBy([{ column: 'pieces', order: 'desc' }, { column: 'tag_key' }]).limit(limit);
+  if (start !== '') counted.where('tag_key', '>=', start).where('tag_key', '<', `${start}\u{10ffff}`);
+  const written = db('piece_tags as each').where('each.brand_id', brandId).whereRaw('each.tag_key = counted.tag_key').select('each.tag').limit(1).as('tag');
+  const rows = (await db.from(counted.as('counted')).select('counted.tag_key', 'counted.pieces', written).orderBy([{ column: 'pieces', order: 'desc' }, { column: 'tag_key' }])) as unknown as readonly { tag_key: string; tag: string; pieces: number }[];
   return rows.map((row) => ({ key: row.tag_key, tag: row.tag, pieces: Number(row.pieces) }));
 }
 
@@ -35,8 +37,8 @@ export async function listTogether(db: Db, brandId: string, keys: readonly strin
   return rows.map((row) => ({ ...row, pieces: Number(row.pieces) }));
 }
 
-/** How many pieces of the brand have hashtags. */
-export async function countTaggedPieces(db: Db, brandId: string): Promise<number> {
-  const row = (await db('piece_tags').where({ brand_id: brandId }).countDistinct({ pieces: 'piece_id' }).first()) as { pieces: number } | undefined;
+/** How many pieces the brand has: what shares are taken of. */
+export async function countPieces(db: Db, brandId: string): Promise<number> {
+  const row = (await db('pieces').where({ brand_id: brandId }).count({ pieces: '*' }).first()) as { pieces: number } | undefined;
   return Number(row?.pieces ?? 0);
 }

@@ -1,7 +1,7 @@
 import type { TagCandidate, TagSort } from '../../core/write/tags.ts';
 import { tokensOf } from '../../core/write/tokens.ts';
 import type { Brand } from '../db/brand-repository.ts';
-import { countTaggedPieces, listTogether, listUsedTags } from '../db/tag-repository.ts';
+import { countPieces, listTogether, listUsedTags } from '../db/tag-repository.ts';
 import type { TagAnswer } from './tag-question.ts';
 import type { Services } from '../services.ts';
 import { networkOf } from './network-knowledge.ts';
@@ -30,7 +30,7 @@ export async function proposeHashtags(services: Services, brand: Brand, { text, 
   const keys = present.map((tag) => tag.slice(1).toLowerCase());
   const network = await networkOf(services, brand, channelId);
   const [posts, used, together, trends, suggested] = await Promise.all([
-    countTaggedPieces(services.db, brand.id),
+    countPieces(services.db, brand.id),
     listUsedTags(services.db, brand.id),
     listTogether(services.db, brand.id, keys),
     network?.trends(place) ?? { places: [], tags: [] },

@@ -78,9 +78,9 @@ export function rowInputOf({ channel, sheet }: SheetChannel, piece: Piece, book:
 export function sheetCellOf(row: SheetRow, field: FieldKey, piece: Piece, book: BrandBook): SheetCell {
   if (!row.channel) return { kind: 'cell', cell: { text: piece.words.shared[field] ?? '', from: 'shared' }, field: null };
   const input = rowInputOf(row.channel, piece, book);
-  const reason = whyNot(input, field);
-  if (reason !== null) return { kind: 'none', reason };
-  return { kind: 'cell', cell: cellOf(input, field), field: fieldsOfRow(input).find(({ key }) => key === field) ?? null };
+  const known = composedOf(row.channel, piece, book).fields.find(({ key }) => key === field);
+  if (!known) return { kind: 'none', reason: whyNot(input, field) ?? '' };
+  return { kind: 'cell', cell: cellOf(input, field), field: known };
 }
 
 const composed = new WeakMap<object, Map<string, ComposedRow>>();
