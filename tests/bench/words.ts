@@ -19,7 +19,7 @@ const ROUNDS = 15;
 
 /** Times of a wording sheet of thirty channels, in milliseconds. */
 export interface SheetTimes {
-  /** From a key to the moment its letter stands in the cell beside the field. */
+  /** From a key to the moment its letter and the count below it stand in the field beside the sheet. */
   readonly keystrokes: readonly number[];
   /** From the press on Words to the sheet with its cells. */
   readonly openings: readonly number[];
@@ -94,7 +94,7 @@ async function timeKeys(page: Page): Promise<readonly number[]> {
     new MutationObserver(() => {
       if (pressed > 0) times.push(performance.now() - pressed);
       pressed = 0;
-    }).observe(document.querySelector('[role="grid"]') ?? document.body, { childList: true, subtree: true, characterData: true });
+    }).observe(document.querySelector('[data-cell-editor]') ?? document.body, { childList: true, subtree: true, characterData: true });
   });
   for (let index = 0; index < KEYSTROKES; index += 1) {
     await page.keyboard.type('abcdefghij klmno pqrst'[index % 22] ?? 'x');

@@ -11,10 +11,11 @@ import { copyCells, resetCells, SHARED, writeCell, type CellRef } from '../../..
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { iconButtonClasses } from '../../ui/icon-button.ts';
 import { toast } from '../../ui/toast.tsx';
+import { useDocument } from '../../editor/use-document.ts';
 import type { PieceStore } from '../piece-store.ts';
 import { cellName } from './cell-name.ts';
 import { choicesOf } from './choices.ts';
-import { FieldEditor } from './FieldEditor.tsx';
+import { FieldEditor, type EditorProps } from './FieldEditor.tsx';
 import { fillDown, pasteInto, readTable, writeTable } from './sheet/clipboard.ts';
 import { isWithin, moved, rangeOf, single, whole, type Place, type Selection } from './sheet/selection.ts';
 import { composedOf, sheetCellOf, type SheetCell, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
@@ -48,7 +49,7 @@ interface Editing extends Place {
  * The wording sheet as a grid, with the keys of a spreadsheet: arrows and Tab move, Shift makes a range, typing begins a text, Enter and F2 open it,
  * Escape takes it back, Delete returns cells to what they inherit, Ctrl C, X, V and D copy, cut, paste and fill down. Escape lets Tab leave the sheet.
  */
-export function WordingGrid(props: GridProps) {
+export const WordingGrid = memo(function WordingGrid(props: GridProps) {
   const { rows, columns, piece, book, store, readOnly, selection, onSelect } = props;
   const scroller = useRef<HTMLDivElement>(null);
   const [editing, setEditing] = useState<Editing | null>(null);
@@ -69,7 +70,7 @@ export function WordingGrid(props: GridProps) {
   };
   const shownAt = ({ row, column }: Place): SheetCell | null => {
     const [sheetRow, sheetColumn] = [rows[row], columns[column]];
-    return sheetRow && sheetColumn ? sheetCellOf(sheetRow, sheetColumn.field, piece, book) : null;
+    return sheetRow && sheetColumn ? sheetCellOf(sheetRow, sheetColumn.field, store.getState().history.document, book) : null;
   };
   const textAt = (place: Place): string => {
     const shown = shownAt(place);
@@ -84,7 +85,8 @@ export function WordingGrid(props: GridProps) {
     const [ref, column] = [refOf(place), columns[place.column]];
     if (!ref || !column || !isFree(place)) return;
     if (!EDITED_IN_PLACE.has(fieldOf(column.field).kind)) return props.onOpenLarge();
-    const own = ref.row === SHARED ? piece.words.shared[ref.field] : piece.words.own[ref.row]?.[ref.field];
+    const { words } = store.getState().history.document;
+    const own = ref.row === SHARED ? words.shared[ref.field] : words.own[ref.row]?.[ref.field];
     setEditing({ ...place, before: own ?? null });
     if (typed !== null) store.change(`cell-${ref.row}-${ref.field}`, (draft) => writeCell(draft, ref, typed));
   };
@@ -270,12 +272,14 @@ export function WordingGrid(props: GridProps) {
                   >
                     {isEditing ? (
                       <div className="absolute inset-x-0 top-0 z-20 p-0.5">
-                        <FieldEditor
+                        <LiveEditor
+                          store={store}
+                          row={row}
+                          book={book}
                           label={`${cellName(row, column.field)}, in the sheet`}
                           field={column.field}
                           rule={shown.field?.rule ?? null}
                           choices={choicesOf(column.field, row.channel, rows)}
-                          value={shown.cell.text}
                           inherited={false}
                           readOnly={false}
                           rows={column.field === 'caption' ? 5 : 3}
@@ -300,6 +304,12 @@ export function WordingGrid(props: GridProps) {
       </div>
     </div>
   );
+});
+
+/** The editor of a cell in the sheet: it follows every key, while the sheet around it follows when there is time. */
+function LiveEditor({ store, row, book, ...props }: Omit<EditorProps, 'value'> & { readonly store: PieceStore; readonly row: SheetRow; readonly book: BrandBook }) {
+  const shown = sheetCellOf(row, props.field, useDocument(store).history.document, book);
+  return <FieldEditor {...props} value={shown.kind === 'cell' ? shown.cell.text : ''} />;
 }
 
 const STRIPES = 'bg-[repeating-linear-gradient(135deg,var(--c-sunk)_0_4px,transparent_4px_10px)]';

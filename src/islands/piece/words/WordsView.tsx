@@ -1,4 +1,4 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { call } from '../../ui/call.ts';
 import { suggestWords } from '../../../contract/word-contracts.ts';
 import { differingRows } from '../../../core/wording/edit.ts';
@@ -11,6 +11,10 @@ import { clamped, single, type Selection } from './sheet/selection.ts';
 import { channelsOf, columnsOf, rowsOf, type RowFilter } from './sheet/sheet-rows.ts';
 import { WordingGrid } from './WordingGrid.tsx';
 import type { Suggest } from './WordArea.tsx';
+
+function focusLarge(): void {
+  document.querySelector<HTMLElement>('[data-cell-editor] input, [data-cell-editor] textarea, [data-cell-editor] select')?.focus();
+}
 
 const selectClasses = 'h-7 rounded-md border border-line bg-panel px-2 text-xs';
 
@@ -26,11 +30,12 @@ export function WordsView(props: ViewProps) {
   const [width, setWidth] = useState<'phone' | 'wide'>('phone');
   const { list } = cuts;
   const channels = useMemo(() => channelsOf(list), [list]);
-  const columns = useMemo(() => columnsOf(channels, piece, book), [channels, piece, book]);
-  const rows = useMemo(() => rowsOf(channels, piece, filter, isGrouped), [channels, piece, filter, isGrouped]);
-  const size = { rows: rows.length, columns: columns.length };
+  // The field follows every key; the sheet with all its rows when there is time.
+  const sheetPiece = useDeferredValue(piece);
+  const columns = useMemo(() => columnsOf(channels, sheetPiece, book), [channels, sheetPiece, book]);
+  const rows = useMemo(() => rowsOf(channels, sheetPiece, filter, isGrouped), [channels, sheetPiece, filter, isGrouped]);
   const firstColumn = Math.max(0, columns.findIndex(({ field }) => field === 'caption'));
-  const selection = clamped(wanted ?? single({ row: 0, column: firstColumn }), size);
+  const selection = useMemo(() => clamped(wanted ?? single({ row: 0, column: firstColumn }), { rows: rows.length, columns: columns.length }), [wanted, firstColumn, rows.length, columns.length]);
   const row = rows[selection.cursor.row];
   const column = columns[selection.cursor.column];
   const select = useCallback(
@@ -100,14 +105,14 @@ export function WordsView(props: ViewProps) {
         <WordingGrid
           rows={rows}
           columns={columns}
-          piece={piece}
+          piece={sheetPiece}
           book={book}
           store={store}
           readOnly={readOnly}
           selection={selection}
           suggest={suggest}
           onSelect={select}
-          onOpenLarge={() => document.querySelector<HTMLElement>('[data-cell-editor] input, [data-cell-editor] textarea, [data-cell-editor] select')?.focus()}
+          onOpenLarge={focusLarge}
         />
         <FilledText {...props} />
         {(voice.tone !== '' || voice.guidance !== '') && (
