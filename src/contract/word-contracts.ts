@@ -28,7 +28,7 @@ export const proposeHashtags = contract({
     tags: array(object({ tag: string().required(), fit: number().required(), reach: number().nullable().defined(), posts: number().required(), origin: string().required() }).required()).required(),
     leftOut: array(string().required()).required(),
     places: array(string().required()).required(),
-    /** Why nothing is said of reach; empty where something is. */
+    /** Why the reach is missing; empty where it is known. */
     note: string().defined(),
   }),
 });

@@ -17,7 +17,7 @@ const wordFieldSchema = object({
   options: array(object({ key: key(), name: string().required().max(40) }).noUnknown()),
   /** What can be chosen is the account's own: its boards, its playlists. */
   offered: boolean(),
-  /** What a network takes where nothing is said; a choice shows it. */
+  /** The network's own default; a choice shows it. */
   usual: string().max(60),
   /** How many answers a poll may have, how long each, and for how many days it may be open. */
   poll: object({ minOptions: number().integer().min(2).required(), maxOptions: number().integer().max(10).required(), maxOption: number().integer().positive().required(), maxDays: number().integer().positive().required() }).noUnknown().default(undefined),

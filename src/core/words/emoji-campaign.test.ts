@@ -3,7 +3,7 @@ import { unknownIn, withCampaign } from './campaign.ts';
 import { emojiFor, EMOJI_PATTERN, placeEmoji, withoutEmoji } from './emoji-words.ts';
 
 describe('emoji', () => {
-  it('are found by the words, those that are said most first', () => {
+  it('are found by the words, the most frequent first', () => {
     expect(emojiFor('Kites, kites and bread', 5)).toEqual(['🪁', '🍞']);
     expect(emojiFor('Nothing that has a picture', 5)).toEqual([]);
   });

@@ -13,7 +13,7 @@ export interface NewAccounts {
   readonly brandName: string;
   readonly handle: string;
   readonly networks: readonly string[];
-  /** What accounts are opened with, by network: boards, playlists. A network has some of its own where nothing is said. */
+  /** What accounts are opened with, by network: boards, playlists. A network that is not named offers its own. */
   readonly offers?: Readonly<Record<string, ChannelOffers>>;
 }
 

@@ -27,7 +27,7 @@ interface Limits<Kind extends string> {
   /** The program of a thread, in the build folder. */
   readonly file: string;
   readonly withinMs: Readonly<Record<Kind, number>>;
-  /** What is said of something that takes too long or too much. */
+  /** The sentence for work that takes too long or too much memory. */
   readonly tooHeavy: string;
 }
 

@@ -1,15 +1,9 @@
-import MoreHorizontal from 'lucide-react/icons/ellipsis';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { memo, useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
-import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
-import { networkVoiceOf, type BrandBook } from '../../../core/brand/brand-book.ts';
+import type { BrandBook } from '../../../core/brand/brand-book.ts';
 import type { Piece } from '../../../core/piece/piece.ts';
 import { fieldOf } from '../../../core/words/fields.ts';
-import { diffWords } from '../../../core/words/word-diff.ts';
-import { countField, leftOver } from '../../../core/wording/compose.ts';
 import { copyCells, resetCells, SHARED, writeCell, type CellRef } from '../../../core/wording/edit.ts';
-import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { iconButtonClasses } from '../../ui/icon-button.ts';
 import { toast } from '../../ui/toast.tsx';
 import { useDocument } from '../../editor/use-document.ts';
 import type { PieceStore } from '../piece-store.ts';
@@ -19,6 +13,9 @@ import { FieldEditor, type EditorProps } from './FieldEditor.tsx';
 import { fillDown, pasteInto, readTable, writeTable } from './sheet/clipboard.ts';
 import { isWithin, moved, rangeOf, single, whole, type Place, type Selection } from './sheet/selection.ts';
 import { composedOf, sheetCellOf, type SheetCell, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
+import { RowHead } from './RowHead.tsx';
+import { CellCount, CellText, whereItGoes } from './SheetCells.tsx';
+import { SheetMenu } from './SheetMenu.tsx';
 import type { Suggest } from './WordArea.tsx';
 
 interface GridProps {
@@ -318,91 +315,4 @@ function cellLook(shown: SheetCell, isChosen: boolean, isCursor: boolean): strin
   const outline = isCursor ? 'z-[5] outline-2 -outline-offset-2 outline-house' : '';
   if (shown.kind === 'none') return `${STRIPES} ${outline}`;
   return `${isChosen ? 'bg-house-soft' : ''} ${outline}`;
-}
-
-/** Where a field goes out that a network has no field for. */
-function whereItGoes({ channel }: SheetRow, { field }: SheetColumn, book: BrandBook): string {
-  const inComment = field === 'hashtags' && channel !== null && networkVoiceOf(book.voice, channel.sheet.key).hashtagsIn === 'firstComment' && channel.sheet.words.fields.some(({ key }) => key === 'firstComment');
-  return inComment ? 'in the first comment' : 'in the text';
-}
-
-/** What a cell says: ghosted where it is inherited, and with what differs from the shared text underlined where it is its own. */
-const CellText = memo(function CellText({ shown, shared, isShared, where }: { readonly shown: SheetCell; readonly shared: string; readonly isShared: boolean; readonly where: string }) {
-  if (shown.kind === 'none') return <span className="sr-only">Not available: {shown.reason}</span>;
-  const { text, from } = shown.cell;
-  const clamp = 'mx-2.5 my-1.5 line-clamp-3 text-xs break-words whitespace-pre-wrap';
-  if (isShared) return <p className={clamp}>{text}</p>;
-  if (from !== 'own') {
-    return (
-      <p className={`${clamp} text-quiet italic`}>
-        <span className="sr-only">Inherited: </span>
-        {shown.field?.within && text !== '' ? <span className="not-italic">{where}: </span> : null}
-        {text}
-      </p>
-    );
-  }
-  return (
-    <p className={clamp}>
-      {text === '' && <span className="text-quiet">(empty here)</span>}
-      {diffWords(shared, text).filter(({ kind }) => kind !== 'removed').map((part, index) => (part.kind === 'added' && shared !== '' ? <ins key={index} className="no-underline [box-shadow:inset_0_-2px_0_var(--c-sky)]">{part.text}</ins> : <span key={index}>{part.text}</span>))}
-    </p>
-  );
-});
-
-/** The length as the network counts it, where it is near the limit or over it, and always for captions. */
-function CellCount({ text, field, row, shown }: { readonly text: string; readonly field: SheetColumn['field']; readonly row: SheetRow; readonly shown: SheetCell & { readonly kind: 'cell' } }) {
-  if (!row.channel || !shown.field) return null;
-  const count = countField(text, shown.field.rule, row.channel.sheet);
-  const isNear = count.max !== null && count.used > count.max * 0.8;
-  if (field !== 'caption' && !isNear) return null;
-  return (
-    <span data-count={field} className={`absolute right-1.5 bottom-0.5 rounded bg-panel/90 px-1 text-[11px] tabular-nums ${count.over > 0 ? 'font-semibold text-coral-ink' : 'text-quiet'}`}>
-      {count.over > 0 ? `${count.over} over: ` : ''}
-      {count.used} / {count.max}
-    </span>
-  );
-}
-
-const RowHead = memo(function RowHead({ row, piece, book, isChosen, isAlone, children }: { readonly row: SheetRow; readonly piece: Piece; readonly book: BrandBook; readonly isChosen: boolean; readonly isAlone: boolean; readonly children: React.ReactNode }) {
-  const left = row.channel ? leftOver(composedOf(row.channel, piece, book), row.channel.sheet) : null;
-  const notes = left ? [left.characters === null ? 'no limit' : left.characters < 0 ? `${-left.characters} over` : `${left.characters.toLocaleString('en')} left`, left.hashtags === null ? '' : `${left.hashtags} tags`, left.parts > 1 ? `${left.parts} parts` : ''] : ['every row without its own'];
-  return (
-    <div role="rowheader" className={`sticky left-0 z-[6] flex min-w-0 items-start gap-1 border-r border-line bg-panel px-2.5 py-2 ${isChosen ? 'text-house' : ''}`}>
-      <div className="min-w-0 flex-1">
-        <p className="flex items-center gap-1.5 text-sm font-semibold">
-          {row.channel && <ChannelBadge badge={row.channel.sheet.badge} size={16} />}
-          <span className="truncate" title={row.name}>
-            {row.channel && isAlone ? row.channel.sheet.name : row.name}
-          </span>
-        </p>
-        <p className={`text-[11px] leading-4 ${left && left.characters !== null && left.characters < 0 ? 'font-semibold text-coral-ink' : 'text-quiet'}`}>{notes.filter((note) => note !== '').join(' · ')}</p>
-      </div>
-      {children}
-    </div>
-  );
-});
-
-interface MenuAct {
-  readonly key: string;
-  readonly name: string;
-  readonly act: () => void;
-}
-
-function SheetMenu({ label, items }: { readonly label: string; readonly items: readonly MenuAct[] }) {
-  return (
-    <MenuTrigger>
-      <AriaButton aria-label={label} excludeFromTabOrder className={`${iconButtonClasses} -mr-1 opacity-60 hover:opacity-100`}>
-        <MoreHorizontal aria-hidden className="size-3.5" />
-      </AriaButton>
-      <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
-        <Menu aria-label={label} className="outline-none" onAction={(key) => items.find((item) => item.key === key)?.act()}>
-          {items.map((item) => (
-            <MenuItem key={item.key} id={item.key} className="cursor-pointer rounded-md px-2.5 py-1 text-sm outline-none data-[focused]:bg-sunk">
-              {item.name}
-            </MenuItem>
-          ))}
-        </Menu>
-      </Popover>
-    </MenuTrigger>
-  );
 }
