@@ -4,8 +4,8 @@ export default defineConfig({
   testDir: 'tests/browser',
   globalSetup: './tests/server/seed-once.ts',
   // A busy machine is no failure: what is waited for comes, or it does not.
-  timeout: 240_000,
-  expect: { timeout: 25_000 },
+  timeout: 480_000,
+  expect: { timeout: 40_000 },
   // Files side by side, each with programs and data of its own; the tests of a file one after the other.
   workers: 3,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],

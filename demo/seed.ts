@@ -27,6 +27,7 @@ import { lanternfallBook } from './brands/lanternfall.ts';
 import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
+import { gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
 const PASSWORD = 'sand-in-both-shoes';
@@ -57,6 +58,7 @@ interface DemoBrand {
   readonly carousels: readonly DemoCarousel[];
   readonly videos: readonly DemoVideo[];
   readonly photos: readonly string[];
+  readonly plan: DemoPlan;
 }
 
 const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
@@ -77,6 +79,7 @@ const gullwick: DemoBrand = {
   carousels: gullwickCarousels,
   videos: gullwickVideos,
   photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...filesOfVideos(gullwickVideos), ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
+  plan: gullwickPlan,
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -90,6 +93,7 @@ const lanternfall: DemoBrand = {
   carousels: [],
   videos: [],
   photos: photosOf(lanternfallPieces),
+  plan: lanternfallPlan,
 };
 
 const people: readonly { readonly name: string; readonly email: string; readonly roles: Readonly<Record<string, Role>> }[] = [
@@ -255,6 +259,7 @@ async function seed(services: Services): Promise<void> {
     for (const [index, carousel] of demo.carousels.entries()) await seedCarousel(services, { brand: access.brand, site: demo.site }, carousel, media, wren, nowMs - demo.carousels.length + index);
     for (const [index, video] of demo.videos.entries()) await seedVideo(services, { brand: access.brand, site: demo.site }, video, media, wren, nowMs - demo.carousels.length - demo.videos.length + index);
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
+    await seedPlan(services, access.brand, demo.plan, wren, nowMs);
   }
   const secret = newSecret('cft');
   await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', scope: 'send', createdMs: services.clock.machineNowMs(), expiresMs: services.clock.machineNowMs() + TOKEN_MS, lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });

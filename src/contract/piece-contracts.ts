@@ -8,7 +8,7 @@ import { contract, documentOf } from './contract.ts';
 import { mediaItemSchema } from './media-contracts.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/).max(60).required();
-const pieceParams = brandParams.shape({ piece: string().max(40).required() });
+export const pieceParams = brandParams.shape({ piece: string().max(40).required() });
 
 export const cutRefSchema = object({ channelId: string().max(40).required(), placement: key() }).noUnknown();
 

@@ -77,7 +77,7 @@ export const listDeliveries = contract({
     items: array(deliverySchema.required()).required(),
     next: string().nullable().defined(),
     /** Counts stop at 1000. */
-    counts: object({ scheduled: count(), sending: count(), sent: count(), failed: count(), cancelled: count() }).required(),
+    counts: object({ scheduled: count(), held: count(), sending: count(), sent: count(), failed: count(), cancelled: count() }).required(),
   }),
 });
 

@@ -162,9 +162,9 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await page.getByRole('button', { name: /Demo clock/ }).click();
     await page.getByRole('button', { name: '+ 1 day' }).click();
     await page.keyboard.press('Escape');
-    await expect(rows.locator('[data-delivery][data-state="sent"] a[target="_blank"]')).not.toHaveCount(0, { timeout: 30_000 });
+    await expect(rows.locator('[data-delivery][data-state="sent"] a[target="_blank"]')).not.toHaveCount(0, { timeout: 120_000 });
     await expect(rows.locator('nth=0')).toBeVisible();
-    await expect(page.locator('[data-state="sending"]')).toHaveCount(0, { timeout: 30_000 });
+    await expect(page.locator('[data-state="sending"]')).toHaveCount(0, { timeout: 120_000 });
   });
 
   await test.step('the published picture is the painted preview, and the words are each channel’s own', async () => {

@@ -67,7 +67,6 @@ async function makeRecording(page: Page, recording: string): Promise<string> {
 }
 
 test('from dropped clips to the published video', async ({ page }) => {
-  test.setTimeout(240_000);
   page.setDefaultTimeout(30_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-video-'));
   await beginVideo(page);
@@ -175,7 +174,6 @@ test('from dropped clips to the published video', async ({ page }) => {
 });
 
 test('a clip is trimmed, followed and split; a photograph moves; a shorter cut and a cover are chosen', async ({ page }) => {
-  test.setTimeout(240_000);
   page.setDefaultTimeout(30_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-choosing-'));
   await beginVideo(page);

@@ -15,7 +15,6 @@ async function openWords(page: Page, quote: string): Promise<void> {
 }
 
 test('a caption written once by keyboard alone goes out in the right form to every network', async ({ page }) => {
-  test.setTimeout(240_000);
   await comeInAs(page, 'Wren');
   await openWords(page, 'Wind is free');
   const press = async (...keys: readonly string[]): Promise<void> => {
@@ -93,7 +92,6 @@ test('a caption written once by keyboard alone goes out in the right form to eve
 });
 
 test('hashtags, snippets and the desk help to write, and each says what it did', async ({ page }) => {
-  test.setTimeout(180_000);
   await comeInAs(page, 'Wren');
   await openWords(page, 'Build your own kite');
   const caption = page.getByLabel('Shared caption', { exact: true });
@@ -149,7 +147,6 @@ test('hashtags, snippets and the desk help to write, and each says what it did',
 });
 
 test('odd input stays what it is, and breaks nothing', async ({ page }) => {
-  test.setTimeout(120_000);
   await comeInAs(page, 'Wren');
   await openWords(page, 'Odd input');
   const caption = page.getByLabel('Shared caption', { exact: true });
@@ -182,7 +179,6 @@ test('odd input stays what it is, and breaks nothing', async ({ page }) => {
 });
 
 test('two people write in neighbouring cells, and both are kept; in one cell they are asked', async ({ page, browser }) => {
-  test.setTimeout(120_000);
   await comeInAs(page, 'Wren');
   await openWords(page, 'Two people');
   await expectSaved(page);

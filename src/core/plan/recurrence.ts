@@ -1,4 +1,5 @@
-import { RRule, type Options } from 'rrule';
+import * as library from 'rrule';
+import type { Options } from 'rrule';
 import { resolveWallTime, wallTimeOf, WALL_TIME_PATTERN } from '../time/wall-time.ts';
 import { seriesClock } from '../time/series-clock.ts';
 
@@ -25,6 +26,9 @@ export class RecurrenceError extends RangeError {
   override readonly name = 'RecurrenceError';
   readonly code = 'not-a-repeat';
 }
+
+// Node reads the package's CommonJS file, which names its exports only in its default; bundlers read its module.
+const { RRule } = 'RRule' in library ? library : (library as { readonly default: typeof library }).default;
 
 const MAX_RULE = 500;
 const MAX_COUNT = 100_000;

@@ -96,3 +96,8 @@ export class RotationHistory {
     return best ? { kind: 'pair', pair: best.pair } : { kind: 'rests', why: 'pairs-rest' };
   }
 }
+
+/** What a person chooses for an evergreen piece; its theme and template are the piece's. */
+export interface RotationSettings extends Omit<Rotation, 'pieceId' | 'themeId' | 'template' | 'channelIds'> {
+  readonly cuts: readonly { readonly channelId: string; readonly placement: string }[];
+}

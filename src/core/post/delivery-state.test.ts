@@ -4,6 +4,9 @@ import { canDelivery, deliveryStates, IllegalTransitionError, nextDeliveryState,
 const expected: Record<string, string> = {
   'scheduled claim': 'sending',
   'scheduled cancel': 'cancelled',
+  'scheduled hold': 'held',
+  'held release': 'scheduled',
+  'held cancel': 'cancelled',
   'sending claim': 'sending',
   'sending confirm': 'sent',
   'sending postpone': 'scheduled',
@@ -11,7 +14,7 @@ const expected: Record<string, string> = {
   'failed retry': 'scheduled',
   'failed cancel': 'cancelled',
 };
-const events: DeliveryEvent[] = ['claim', 'confirm', 'postpone', 'refuse', 'cancel', 'retry'];
+const events: DeliveryEvent[] = ['claim', 'confirm', 'postpone', 'refuse', 'cancel', 'retry', 'hold', 'release'];
 const pairs = deliveryStates.flatMap((state) => events.map((event) => [state, event] as const));
 
 describe('nextDeliveryState', () => {

@@ -7,6 +7,7 @@ describe('the state of a post', () => {
     ['scheduled', ['scheduled']],
     ['scheduled', ['scheduled', 'sent', 'failed', 'cancelled']],
     ['sending', ['scheduled', 'sending', 'sent']],
+    ['held', ['held', 'sent', 'failed']],
     ['out', ['sent', 'sent']],
     ['out', ['sent', 'cancelled']],
     ['partly out', ['sent', 'failed']],

@@ -4,13 +4,14 @@ import { deliveryStates, type DeliveryState } from './delivery-state.ts';
  * The life of a post: one planned outing of a piece. It follows from the lives of its deliveries.
  *
  * - `scheduled`: at least one delivery waits for its moment, and none is being sent.
+ * - `held`: nothing waits for its moment, but something is held back with everything of the brand.
  * - `sending`: at least one delivery is being sent.
  * - `out`: everything that was not cancelled has gone out.
  * - `partly out`: some deliveries have gone out, others have failed.
  * - `failed`: nothing has gone out, and at least one delivery has failed.
  * - `cancelled`: every delivery was cancelled before it went out.
  */
-export const postStates = ['scheduled', 'sending', 'out', 'partly out', 'failed', 'cancelled'] as const;
+export const postStates = ['scheduled', 'held', 'sending', 'out', 'partly out', 'failed', 'cancelled'] as const;
 export type PostState = (typeof postStates)[number];
 
 /**
@@ -22,6 +23,7 @@ export function postStateOf(states: readonly DeliveryState[]): PostState {
   const count = Object.fromEntries(deliveryStates.map((state) => [state, states.filter((each) => each === state).length])) as Record<DeliveryState, number>;
   if (count.sending > 0) return 'sending';
   if (count.scheduled > 0) return 'scheduled';
+  if (count.held > 0) return 'held';
   if (count.sent > 0) return count.failed > 0 ? 'partly out' : 'out';
   return count.failed > 0 ? 'failed' : 'cancelled';
 }

@@ -3,6 +3,7 @@ import type { DeliveryState } from '../../core/post/delivery-state.ts';
 /** Each state has a colour, a shape and a word, so that none rests on colour alone. */
 const looks: Readonly<Record<DeliveryState, { readonly word: string; readonly path: string; readonly tone: string; readonly fill: string }>> = {
   scheduled: { word: 'Scheduled', path: 'M8 1.5a6.5 6.5 0 1 1 0 13a6.5 6.5 0 0 1 0-13Zm0 1.8a4.7 4.7 0 1 0 0 9.4a4.7 4.7 0 0 0 0-9.4Z', tone: 'text-sky-ink', fill: 'var(--c-sky)' },
+  held: { word: 'Held', path: 'M3 2h3.6v12H3Zm6.4 0H13v12H9.4Z', tone: 'text-marigold-ink', fill: 'var(--c-marigold)' },
   sending: { word: 'Sending', path: 'M2 2.5l12.5 5.5L2 13.5l2.6-5.5Z', tone: 'text-marigold-ink', fill: 'var(--c-marigold)' },
   sent: { word: 'Sent', path: 'M6.2 13.2L1.4 8.4l1.9-1.9l2.9 2.9l6.5-6.6l1.9 1.9Z', tone: 'text-mint-ink', fill: 'var(--c-mint)' },
   failed: { word: 'Failed', path: 'M4.8 1.2h6.4l3.6 3.6v6.4l-3.6 3.6H4.8L1.2 11.2V4.8Zm2.3 2.6v5h1.8v-5Zm0 6.4v1.9h1.8v-1.9Z', tone: 'text-coral-ink', fill: 'var(--c-coral)' },

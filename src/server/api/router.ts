@@ -12,12 +12,15 @@ import { videoEndpoints } from './video-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
 import { pieceEndpoints } from './piece-endpoints.ts';
+import { piecePlanEndpoints } from './piece-plan-endpoints.ts';
+import { planChangeEndpoints } from './plan-change-endpoints.ts';
+import { planEndpoints } from './plan-endpoints.ts';
 import { sendEndpoints } from './send-endpoints.ts';
 import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

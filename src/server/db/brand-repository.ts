@@ -2,6 +2,7 @@ import type { Role } from '../../core/access/access.ts';
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { readBrandBook, upgradeBrandBook } from '../../core/brand/read-brand-book.ts';
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
+import { emptyPlan } from '../../core/plan/plan.ts';
 import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Db } from './connection.ts';
 import { nextPosition } from './position.ts';
@@ -39,6 +40,7 @@ function toChannel(row: { id: string; brand_id: string; network_key: string; nam
 export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
   readBrandBook(brand.book);
   await db('brands').insert({ id: brand.id, slug: brand.slug, name: brand.name, zone: brand.zone, book: JSON.stringify(brand.book), position: await nextPosition(db, 'brands') });
+  await db('plans').insert({ brand_id: brand.id, plan: JSON.stringify(emptyPlan) });
 }
 
 /** A brand with the role that a person has in it; null when the person has none, as if the brand did not exist. */

@@ -45,8 +45,14 @@ const selectDeliveries = (db: Db) => db('deliveries').join('posts', 'posts.id', 
 
 export type NewDelivery = Pick<Delivery, 'id' | 'channelId' | 'placement' | 'placementName' | 'words' | 'idempotencyKey'>;
 
+/** Writes deliveries that went out before Confetti kept them: there is nothing to send. */
+export async function insertPastDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'>, made: readonly NewDelivery[], sentMs: number): Promise<void> {
+  await insertDeliveries(trx, { ...post, state: 'scheduled' }, made, sentMs);
+  await trx('deliveries').where({ post_id: post.id }).update({ state: 'sent', sent_ms: sentMs });
+}
+
 /** Writes the deliveries of a post that is being written in the same transaction. */
-export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'>, made: readonly NewDelivery[], machineNowMs: number): Promise<void> {
+export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'> & { readonly state: 'scheduled' | 'held' }, made: readonly NewDelivery[], machineNowMs: number): Promise<void> {
   await trx.batchInsert(
     'deliveries',
     made.map((each) => ({
@@ -57,7 +63,7 @@ export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId
       placement: each.placement,
       placement_name: each.placementName,
       words: JSON.stringify(each.words),
-      state: 'scheduled',
+      state: post.state,
       due_ms: post.dueMs,
       idempotency_key: each.idempotencyKey,
       updated_ms: machineNowMs,
@@ -223,6 +229,22 @@ export async function moveDeliveriesOf(trx: Db, postId: string, dueMs: number, m
 export async function rewordDelivery(trx: Db, id: string, words: Words, machineNowMs: number): Promise<boolean> {
   const reworded = await changeDeliveries(trx, trx('deliveries').where({ id, state: 'scheduled' }).whereNull('publish_intent_ms'), { words: JSON.stringify(words), remote_media: '[]', remote_draft_id: null }, machineNowMs);
   return reworded.length > 0;
+}
+
+/** Holds everything of a brand that is scheduled and not being sent; answers which deliveries. */
+export async function holdDeliveries(trx: Db, brandId: string, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId }).whereIn('state', [...statesAllowing('hold')]), { state: 'held' }, machineNowMs);
+}
+
+/** Lets one delivery go, at its moment or another one; false when it is not held. */
+export async function releaseDelivery(trx: Db, brandId: string, id: string, dueMs: number, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'held' }), { state: 'scheduled', due_ms: dueMs, not_before_ms: 0 }, machineNowMs)).length > 0;
+}
+
+/** What is held, the earliest first, at most so many. */
+export async function listHeld(db: Db, brandId: string, limit: number): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.state': 'held' }).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
+  return rows.map(toDelivery);
 }
 
 /** Captions of the brand's last posts, each text once, the latest first. */

@@ -23,18 +23,28 @@ export interface Post {
   readonly zone: string;
   readonly revision: number;
   readonly createdBy: string;
+  readonly themeId: string | null;
+  readonly campaignId: string | null;
+  readonly origin: 'person' | 'slot' | 'rotation' | 'repeat';
 }
 
 export type NewPost = Omit<Post, 'revision'>;
 
+/** What made a post: the database keeps each part of a request, and each occurrence of a repeat, once. */
+export interface MadeBy {
+  readonly request?: string;
+  readonly part?: number;
+  readonly repeat?: { readonly id: string; readonly occurrence: string };
+}
+
 const toPost = (row: object): Post => fromRow<Post>(row);
-const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by'];
+const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by', 'theme_id', 'campaign_id', 'origin'];
 
 /**
  * Writes a post and which media it shows; its deliveries are written beside it in the same transaction.
- * @param by the request that makes it, and which of its posts this is; the database keeps each once
+ * @param by what makes it
  */
-export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly string[], machineNowMs: number, by?: { readonly request: string; readonly part: number }): Promise<void> {
+export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly string[], machineNowMs: number, by: MadeBy = {}): Promise<void> {
   await trx('posts').insert({
     id: post.id,
     brand_id: post.brandId,
@@ -48,8 +58,13 @@ export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly stri
     wall: post.wall,
     zone: post.zone,
     created_by: post.createdBy,
-    request: by?.request ?? null,
-    request_part: by?.part ?? null,
+    theme_id: post.themeId,
+    campaign_id: post.campaignId,
+    origin: post.origin,
+    repeat_id: by.repeat?.id ?? null,
+    occurrence: by.repeat?.occurrence ?? null,
+    request: by.request ?? null,
+    request_part: by.part ?? null,
     created_ms: machineNowMs,
     updated_ms: machineNowMs,
   });
@@ -80,6 +95,12 @@ export async function movePost(trx: Db, brandId: string, id: string, moment: Pic
   return moved > 0;
 }
 
+/** Writes another moment of a post, whatever its state. */
+export async function setPostMoment(trx: Db, brandId: string, id: string, moment: Pick<Post, 'dueMs' | 'wall' | 'zone'>, machineNowMs: number): Promise<void> {
+  await trx('posts').where({ brand_id: brandId, id }).update({ due_ms: moment.dueMs, wall: moment.wall, zone: moment.zone, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
+  await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
+}
+
 /** Pins a scheduled post anew; false when nothing of it waits any more. */
 export async function repinPost(trx: Db, brandId: string, id: string, made: Pick<Post, 'pin' | 'pieceHash' | 'pieceName'>, mediaIds: readonly string[], machineNowMs: number): Promise<boolean> {
   const pinned = await trx('posts').where({ brand_id: brandId, id, state: 'scheduled' }).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
@@ -90,7 +111,16 @@ export async function repinPost(trx: Db, brandId: string, id: string, made: Pick
   return true;
 }
 
-const waiting: readonly PostState[] = ['scheduled', 'sending', 'failed'];
+/** Gives posts another theme or campaign; what is missing stays. Answers how many posts that were. */
+export async function tagPosts(trx: Db, brandId: string, ids: readonly string[], tags: { readonly themeId?: string | null; readonly campaignId?: string | null }, machineNowMs: number): Promise<number> {
+  const fields = { ...(tags.themeId === undefined ? {} : { theme_id: tags.themeId }), ...(tags.campaignId === undefined ? {} : { campaign_id: tags.campaignId }) };
+  if (Object.keys(fields).length === 0) return 0;
+  const changed = await trx('posts').where({ brand_id: brandId }).whereIn('id', [...ids]).update(fields);
+  for (const id of ids) await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
+  return changed;
+}
+
+const waiting: readonly PostState[] = ['scheduled', 'held', 'sending', 'failed'];
 const gone: readonly PostState[] = ['out', 'partly out'];
 
 /** How many posts keep a picture, clip or sound: those on their way, and those that are out; each at most `MAX_COUNTED`. */

@@ -25,6 +25,8 @@ export const lanes = [
   { name: 'picture', places: 2, takes: 'painting', isInterruptible: true },
   // Copies of clips and sounds that a page waits for.
   { name: 'recording', places: 1, takes: 'ffmpeg', isInterruptible: true },
+  // What the plan foresees becomes posts.
+  { name: 'plan', places: 1, takes: null, isInterruptible: true },
   { name: 'upkeep', places: 1, takes: null, isInterruptible: true },
 ] as const satisfies readonly Lane[];
 

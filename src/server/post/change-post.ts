@@ -56,8 +56,12 @@ export async function actOnPost(db: Db, post: Post, action: DeliveryAction, time
 
 const isOnItsWay = (): ProblemError => new ProblemError(409, 'not-possible-now', 'This post is already on its way, has gone out or was cancelled. Only a scheduled post can be changed.');
 
-/** Moves what of a post still waits to another moment. @throws ProblemError 409 when nothing waits; 422 for a moment that cannot be */
-export async function reschedulePost(services: Services, brand: Brand, post: Post, when: When, nowMs: number): Promise<void> {
+/**
+ * Moves what of a post still waits to another moment.
+ * @param beside what else is written in the same transaction
+ * @throws ProblemError 409 when nothing waits; 422 for a moment that cannot be
+ */
+export async function reschedulePost(services: Services, brand: Brand, post: Post, when: When, nowMs: number, beside: (trx: Db) => Promise<void> = () => Promise.resolve()): Promise<void> {
   const { db, clock } = services;
   const moment = resolveMoment(when, brand.zone, nowMs);
   const waiting = (await listDeliveriesOf(db, post.id)).filter(({ state }) => state === 'scheduled');
@@ -67,6 +71,7 @@ export async function reschedulePost(services: Services, brand: Brand, post: Pos
   await db.transaction(async (trx) => {
     if (!(await movePost(trx, brand.id, post.id, { ...moment, zone: brand.zone }, machineNowMs))) throw isOnItsWay();
     for (const id of await moveDeliveriesOf(trx, post.id, moment.dueMs, machineNowMs)) await rescheduleJob(trx, deliveryJobKey(id), moment.dueMs);
+    await beside(trx);
   });
 }
 

@@ -2,7 +2,8 @@ import { nanoid } from 'nanoid';
 import type { BodyOf } from '../../contract/contract.ts';
 import type { schedulePiece } from '../../contract/send-contracts.ts';
 import { resolveCut } from '../../core/cut/resolve-cuts.ts';
-import { mediaOfPiece, pieceName, type CutRef } from '../../core/piece/piece.ts';
+import { mediaOfPiece, pieceName, type CutRef, type Piece } from '../../core/piece/piece.ts';
+import type { Pair } from '../../core/plan/rotation.ts';
 import { findRepeats, type Repeat } from '../../core/post/repeats.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
@@ -11,6 +12,12 @@ import { listChannels, type Brand, type Channel } from '../db/brand-repository.t
 import type { Db } from '../db/connection.ts';
 import { insertDeliveries, listDeliveriesOfPiece, listDeliveriesOfRequest, type Delivery, type NewDelivery } from '../db/delivery-repository.ts';
 import { enqueueJob } from '../db/job-repository.ts';
+import { getPiecePlan } from '../db/piece-plan-repository.ts';
+import { deletePlanEntry } from '../db/plan-entry-repository.ts';
+import { getPlan } from '../db/plan-repository.ts';
+import { removeFromQueue } from '../db/queue-repository.ts';
+import { insertRuns } from '../db/rotation-repository.ts';
+import { freeSlots, takeSlots } from '../db/slot-repository.ts';
 import type { StoredPiece } from '../db/piece-repository.ts';
 import { insertPost } from '../db/post-repository.ts';
 import { deliveryJob } from '../dispatch/delivery-handler.ts';
@@ -23,6 +30,21 @@ import { resolveMoment, type Moment } from './moment.ts';
 
 export type ScheduleRequest = BodyOf<typeof schedulePiece>;
 
+/** Where in the plan a post comes from. What it stood for there goes in the same transaction, so nothing is made twice. */
+export interface Origin {
+  readonly kind: 'person' | 'slot' | 'rotation' | 'repeat';
+  /** The slot that it fills on each of its channels. */
+  readonly slotKey?: string | undefined;
+  /** What waited for it. */
+  readonly queueIds?: readonly string[];
+  readonly entryId?: string;
+  readonly repeat?: { readonly id: string; readonly occurrence: string };
+  /** The turn of a rotation, and the piece as this turn shows it. */
+  readonly turn?: { readonly pair: Pair; readonly document: Piece };
+}
+
+const BY_PERSON: Origin = { kind: 'person' };
+
 /** Cuts that go out at one moment: what becomes one post. */
 interface Outing {
   readonly moment: Moment;
@@ -32,12 +54,15 @@ interface Outing {
 /**
  * Schedules cuts of a piece, as one post a moment. Everything is checked now, and all that the posts are made of is pinned.
  * @throws ProblemError 422 when a moment is past or does not exist, when preflight stops it, or when a cut is not the piece's;
- *   409 when a cut goes out at this moment already, or at another one and nobody has agreed to a second time
+ *   409 when a cut goes out at this moment already, or at another one and nobody has agreed to a second time, when a slot is taken, or when
+ *   everything is held and it should go out at once
  */
-export async function schedule(services: Services, brand: Brand, piece: StoredPiece, request: ScheduleRequest, personId: string, nowMs: number): Promise<readonly Delivery[]> {
+export async function schedule(services: Services, brand: Brand, piece: StoredPiece, request: ScheduleRequest, personId: string, nowMs: number, origin: Origin = BY_PERSON): Promise<readonly Delivery[]> {
   const { db, clock } = services;
   const outings = outingsOf(request, brand.zone, nowMs);
-  const snapshot = await makeSnapshot(services, brand, piece.document);
+  const document = origin.turn?.document ?? piece.document;
+  const snapshot = await makeSnapshot(services, brand, document);
+  const { themeId, campaignId } = await getPiecePlan(db, brand.id, piece.id);
   const unknown = request.cuts.find((cut) => !piece.document.cuts.some((each) => isSameCut(each, cut)));
   if (unknown) throw new ProblemError(422, 'unknown-cut', 'One of the chosen cuts does not belong to this piece.');
   for (const { cuts, moment } of outings) await requirePassed(services, brand, snapshot, cuts, moment.dueMs);
@@ -45,21 +70,41 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
   const machineNowMs = clock.machineNowMs();
   return db.transaction(async (trx) => {
     const pinned = await pinSnapshot(trx, snapshot, machineNowMs);
+    const isHeld = (await getPlan(trx, brand.id)).heldSinceMs !== null;
+    if (isHeld && request.when.kind === 'now') throw new ProblemError(409, 'held', 'Everything of this brand is held. Let go in Plan first, or choose a later moment.');
+    if (origin.entryId !== undefined) await giveUpEntry(trx, brand, origin.entryId, machineNowMs);
     // Read behind a write: what others schedule meanwhile waits for this transaction, or stands in it.
     await refuseRepeats(trx, brand, piece, { outings, snapshot, channels, isAgreed: request.again === true });
     const made: Delivery[] = [];
     for (const [part, { moment, cuts }] of outings.entries()) {
-      const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: pieceName(piece.document), kind: piece.document.kind, pin: pinned.pin, pieceHash: pinned.piece, state: 'scheduled' as const, ...moment, zone: brand.zone, createdBy: personId };
-      await insertPost(trx, post, mediaOfPiece(piece.document), machineNowMs, request.request === undefined ? undefined : { request: request.request, part });
+      const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: pieceName(piece.document), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: isHeld ? ('held' as const) : ('scheduled' as const), ...moment, zone: brand.zone, createdBy: personId, themeId, campaignId, origin: origin.kind };
+      await insertPost(trx, post, mediaOfPiece(document), machineNowMs, { ...(request.request === undefined ? {} : { request: request.request, part }), ...(origin.repeat === undefined ? {} : { repeat: origin.repeat }) });
       const deliveries = cuts.map((cut): NewDelivery => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(snapshot, channels, cut) }));
       await insertDeliveries(trx, post, deliveries, machineNowMs);
-      for (const { id } of deliveries) await enqueueJob(trx, deliveryJob(id, post.kind, post.dueMs), machineNowMs);
+      if (!isHeld) for (const { id } of deliveries) await enqueueJob(trx, deliveryJob(id, post.kind, post.dueMs), machineNowMs);
+      await noteOrigin(trx, brand, post, cuts, origin, machineNowMs);
       const kept = await listDeliveriesOfPiece(trx, piece.id, cuts);
       // In the order in which they were asked for.
       made.push(...deliveries.flatMap(({ id }) => kept.find((each) => each.id === id) ?? []));
     }
     return made;
   });
+}
+
+/** Takes the slot, and ends what waited for it. */
+async function noteOrigin(trx: Db, brand: Brand, post: { readonly id: string; readonly pieceId: string; readonly wall: string }, cuts: readonly CutRef[], { slotKey, queueIds, turn }: Origin, machineNowMs: number): Promise<void> {
+  const channelIds = [...new Set(cuts.map(({ channelId }) => channelId))];
+  if (slotKey !== undefined && !(await takeSlots(trx, brand.id, channelIds.map((channelId) => ({ slotKey, channelId })), { postId: post.id }))) {
+    throw new ProblemError(409, 'slot-taken', 'Somebody has just filled this slot. Choose another one.');
+  }
+  if (queueIds && queueIds.length > 0) await removeFromQueue(trx, brand.id, queueIds, machineNowMs);
+  if (turn) await insertRuns(trx, brand.id, post.id, channelIds.map((channelId) => ({ pieceId: post.pieceId, channelId, ...turn.pair, day: post.wall.slice(0, 10) })));
+}
+
+/** A draft that becomes a post stands in the plan no longer. */
+async function giveUpEntry(trx: Db, brand: Brand, entryId: string, machineNowMs: number): Promise<void> {
+  await freeSlots(trx, { entryId });
+  if (!(await deletePlanEntry(trx, brand.id, entryId, machineNowMs))) throw new ProblemError(409, 'gone-meanwhile', 'Somebody has just scheduled or removed this draft.');
 }
 
 /** What a request has made that was answered before, or that is answered just now; null for a new one. */

@@ -3,6 +3,7 @@ import type { BrandMark } from '../../core/brand/brand-book.ts';
 import { readPage, type PageParts } from '../../core/brand/exchange/web-page.ts';
 import { asResult, type ThreadResult } from './limited-threads.ts';
 import { marksOf, readBrandFiles, sourceOf, type BrandSource } from './brand-source.ts';
+import { readCalendar, type CalendarDay } from './read-calendar.ts';
 import { readTypeface, type ImportedTypeface } from './read-typeface.ts';
 
 /** What comes from outside and is read apart from everything else. */
@@ -12,7 +13,8 @@ export type ReadTask =
   | { readonly kind: 'page'; readonly html: string }
   | { readonly kind: 'look'; readonly parts: PageParts; readonly sheets: readonly string[] }
   | { readonly kind: 'brand-files'; readonly files: readonly { readonly name: string; readonly text: string }[] }
-  | { readonly kind: 'typeface'; readonly bytes: Uint8Array; readonly name: string };
+  | { readonly kind: 'typeface'; readonly bytes: Uint8Array; readonly name: string }
+  | { readonly kind: 'calendar'; readonly text: string };
 
 export interface ReadAnswers {
   readonly svg: ReadSvg;
@@ -21,6 +23,7 @@ export interface ReadAnswers {
   readonly look: BrandSource;
   readonly 'brand-files': BrandSource;
   readonly typeface: ImportedTypeface;
+  readonly calendar: readonly CalendarDay[];
 }
 
 /** Reads what comes from outside, in a thread. */
@@ -42,5 +45,7 @@ function valueOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<Impor
       return readBrandFiles(task.files);
     case 'typeface':
       return readTypeface(task.bytes, task.name);
+    case 'calendar':
+      return readCalendar(task.text);
   }
 }

@@ -6,6 +6,7 @@ import { smallCopyHandler } from '../derived/small-copy.ts';
 import { deliveryHandler } from '../dispatch/delivery-handler.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
+import { planHandler } from '../plan/make-real.ts';
 import type { Services } from '../services.ts';
 import { upkeepHandler } from '../upkeep/upkeep-handler.ts';
 import { exportHandler } from '../video/export-handler.ts';
@@ -20,6 +21,7 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     'recording-copy': recordingCopyHandler(services),
     'piece-thumbnail': pieceThumbnailHandler(services),
     'delivery-picture': deliveryPictureHandler(services),
+    plan: planHandler(services),
     upkeep: upkeepHandler(services),
   };
 }

@@ -4,6 +4,7 @@ import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
 import { sweepIncoming } from '../media/sweep-incoming.ts';
 import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { closeServices, openServices } from '../services.ts';
+import { planJob } from '../plan/make-real.ts';
 import { readSettings } from '../settings.ts';
 import { upkeepJob } from '../upkeep/upkeep-handler.ts';
 import { workHandlers } from './handlers.ts';
@@ -22,7 +23,7 @@ const stop = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
 // What a worker that broke off has left behind; whatever is being made now is younger.
 await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
-await enqueueJob(services.db, upkeepJob, services.clock.machineNowMs());
+for (const job of [upkeepJob, planJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
 services.log.info('the worker is running');
 await runJobs(services, workHandlers(services), lanes.filter(({ name }: Lane) => settings.lanes === null || settings.lanes.includes(name)), stop.signal);
 await closeServices(services);

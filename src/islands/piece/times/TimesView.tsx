@@ -9,7 +9,8 @@ import { Button } from '../../ui/Button.tsx';
 import { ConfirmButton } from '../../ui/ConfirmButton.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import type { ViewProps } from '../view-props.ts';
-import { placesOf, rowsOf, type Choices, type PlaceRow } from './places.ts';
+import { placesOf } from '../../../core/cut/places.ts';
+import { rowsOf, type Choices, type PlaceRow } from './places.ts';
 import { PlaceRows } from './PlaceRows.tsx';
 import { useSchedule, type Refusal } from './use-schedule.ts';
 

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Cut } from '../use-cuts.ts';
-import { choose, followShared, placesOf, rowsOf, type Choices, type EarlierDelivery } from './places.ts';
+import { placesOf } from '../../../core/cut/places.ts';
+import { choose, followShared, rowsOf, type Choices, type EarlierDelivery } from './places.ts';
 
 const cut = (channel: string, placement: string, surface: string, [width, height]: readonly [number, number], slides = 1): Cut =>
   ({ key: `${channel}.${placement}`, channel: { id: channel, name: channel.toUpperCase() }, placement: { key: placement, name: placement, surface, exportPx: { width, height } }, slides: Array.from({ length: slides }) }) as unknown as Cut;

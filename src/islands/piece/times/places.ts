@@ -1,13 +1,10 @@
 import type { DeliveryState } from '../../../core/post/delivery-state.ts';
 import type { ChosenMoment } from '../../post/MomentFields.tsx';
+import { usualCut, type Place as PlaceOfCuts } from '../../../core/cut/places.ts';
 import type { Cut } from '../use-cuts.ts';
 
-/** A place of a channel where one of several cuts shows. */
-export interface Place {
-  readonly key: string;
-  readonly name: string;
-  readonly cuts: readonly [Cut, ...Cut[]];
-}
+/** A place of a channel on the proof wall. */
+export type Place = PlaceOfCuts<Cut>;
 
 /** What a person has decided for a place; what is missing follows from the piece, its posts and the shared moment. */
 export interface PlaceChoice {
@@ -37,28 +34,7 @@ export interface PlaceRow<Earlier extends EarlierDelivery = EarlierDelivery> {
   readonly earlier: Earlier | null;
 }
 
-const aspectOf = (cut: Cut): number => cut.placement.exportPx.width / cut.placement.exportPx.height;
-
-/** Cuts that show in the same place of a channel are alternatives: one of them goes out, or none. */
-export function placesOf(cuts: readonly Cut[]): readonly Place[] {
-  const places = new Map<string, Place>();
-  for (const cut of cuts) {
-    const key = `${cut.channel.id}.${cut.placement.surface}`;
-    const known = places.get(key);
-    places.set(key, known ? { ...known, cuts: [...known.cuts, cut] } : { key, name: `${cut.channel.name} ${cut.placement.surface}`, cuts: [cut] });
-  }
-  return [...places.values()];
-}
-
-/** What shows more of a carousel goes first; of several shapes the tallest takes most of a reader's screen. */
-function usualCut([first, ...others]: Place['cuts']): Cut {
-  return others.reduce((best, cut) => {
-    const more = cut.slides.length - best.slides.length;
-    return more > 0 || (more === 0 && aspectOf(cut) < aspectOf(best)) ? cut : best;
-  }, first);
-}
-
-const isThere = ({ state }: EarlierDelivery): boolean => state === 'scheduled' || state === 'sending' || state === 'sent';
+const isThere = ({ state }: EarlierDelivery): boolean => state === 'scheduled' || state === 'held' || state === 'sending' || state === 'sent';
 
 /** A row a place: what goes out there and when. A place in which the piece is scheduled or out already is left out until a person ticks it. */
 export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, deliveries: readonly Earlier[]): readonly PlaceRow<Earlier>[] {

@@ -18,6 +18,7 @@ import * as sixteenth from './0016-piece-lists.ts';
 import * as seventeenth from './0017-accounts.ts';
 import * as eighteenth from './0018-kept-bytes.ts';
 import * as nineteenth from './0019-words.ts';
+import * as twentieth from './0020-plan.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -40,6 +41,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0017-accounts', migration: seventeenth },
   { name: '0018-kept-bytes', migration: eighteenth },
   { name: '0019-words', migration: nineteenth },
+  { name: '0020-plan', migration: twentieth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

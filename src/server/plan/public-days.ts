@@ -1,0 +1,41 @@
+import Holidays from 'date-holidays';
+import { daysFrom } from '../../core/time/day.ts';
+
+/** A day that matters, by its name. */
+export interface DayName {
+  readonly day: string;
+  readonly name: string;
+  /** Whose day it is: a country's public holiday, or one of the brand's own. */
+  readonly of: string;
+}
+
+const calendars = new Map<string, Holidays>();
+
+function calendarOf(code: string): Holidays {
+  const known = calendars.get(code);
+  if (known) return known;
+  const [country = '', part] = code.split('-');
+  const made = part === undefined ? new Holidays(country) : new Holidays(country, part);
+  calendars.set(code, made);
+  return made;
+}
+
+/** Public holidays of countries in some days, each name once a day. A country that is not known has none. */
+export function publicDays(countries: readonly string[], firstDay: string, lastDay: string): readonly DayName[] {
+  const years = [...new Set(daysFrom(`${firstDay.slice(0, 4)}-01-01`, `${lastDay.slice(0, 4)}-01-01`).map((day) => Number(day.slice(0, 4))))];
+  const found = countries.flatMap((code) =>
+    years.flatMap((year) =>
+      calendarOf(code)
+        .getHolidays(year, 'en')
+        .filter(({ type, date }) => type === 'public' && date.slice(0, 10) >= firstDay && date.slice(0, 10) <= lastDay)
+        .map(({ date, name }): DayName => ({ day: date.slice(0, 10), name, of: code })),
+    ),
+  );
+  return [...new Map(found.map((each) => [`${each.day} ${each.name}`, each])).values()].toSorted((a, b) => (a.day < b.day ? -1 : 1));
+}
+
+/** Countries whose holidays are known, by their codes. */
+export function holidayCountries(): readonly { readonly code: string; readonly name: string }[] {
+  const countries = new Holidays().getCountries('en');
+  return Object.entries(countries).map(([code, name]) => ({ code, name })).toSorted((a, b) => a.name.localeCompare(b.name));
+}
