@@ -42,8 +42,8 @@ export const onRequest = defineMiddleware(async (context, next) => {
   const { pathname, search } = context.url;
   const isApi = pathname.startsWith('/api/');
   const isAsset = /^\/(fonts|emoji)\//.test(pathname);
-  // Whoever follows a short link is led on, signed in or not.
-  const isShortLink = pathname.startsWith('/l/');
+  // Short links and calendars answer whoever has their address, signed in or not.
+  const isShortLink = pathname.startsWith('/l/') || pathname.startsWith('/calendar/');
   const caller = isApi || isShortLink ? null : await findCaller(await webServices(), context.request.headers);
   if (!isApi && !isShortLink && !caller && !OPEN_PAGES.has(pathname)) {
     return isAsset ? new Response(null, { status: 401 }) : context.redirect(`/sign-in?next=${encodeURIComponent(pathname + search)}`);

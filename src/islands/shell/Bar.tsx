@@ -10,7 +10,7 @@ import { BrandClock } from './BrandClock.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
-type View = 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'outbox' | 'piece' | 'account';
+export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'outbox' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -29,6 +29,16 @@ const places = [
     { key: 'templates', name: 'Templates', path: 'brand/templates' },
   ] },
   { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
+  { name: 'Plan', views: [
+    { key: 'lanes', name: 'Lanes', path: 'plan/lanes' },
+    { key: 'month', name: 'Month', path: 'plan/month' },
+    { key: 'week', name: 'Week', path: 'plan/week' },
+    { key: 'list', name: 'List', path: 'plan/list' },
+    { key: 'profile', name: 'Profile', path: 'plan/profile' },
+    { key: 'rota', name: 'Rota', path: 'plan/rota' },
+    { key: 'rotation', name: 'Rotation', path: 'plan/rotation' },
+    { key: 'campaigns', name: 'Campaigns', path: 'plan/campaigns' },
+  ] },
   { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },
 ] as const;
 
@@ -40,7 +50,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
   const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
   return (
     <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
-      <a href="/" className="flex items-center gap-2" aria-label="Confetti, start">
+      <a href={current ? `/b/${current.slug}/today` : '/'} aria-current={view === 'today' ? 'page' : undefined} className="flex items-center gap-2" aria-label="Confetti, Today">
         <img src="/mark.svg" alt="" className="size-6" />
         <span className="font-heading text-[17px] font-bold tracking-tight max-md:sr-only">Confetti</span>
       </a>

@@ -1,6 +1,7 @@
 import { readFile, rm } from 'node:fs/promises';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/plan-contracts.ts';
+import { getToday as todayContract } from '../../contract/today-contracts.ts';
 import { readPlan, SlotClashError, type Plan } from '../../core/plan/plan.ts';
 import { deleteCampaign as removeCampaign, keepCampaign as writeCampaign, listCampaigns } from '../db/campaign-repository.ts';
 import { listLabels } from '../db/piece-plan-repository.ts';
@@ -15,6 +16,7 @@ import { openFeed as newFeed } from '../plan/calendar-feed.ts';
 import { campaignAnswer } from '../plan/campaign-answer.ts';
 import { forecastFrom, readSources } from '../plan/brand-forecast.ts';
 import { describeLanes, lanesAnswer } from '../plan/lanes-answer.ts';
+import { todayAnswer } from '../plan/today-answer.ts';
 import { holidayCountries } from '../plan/public-days.ts';
 import { MAX_CALENDAR_BYTES } from '../readers/read-calendar.ts';
 import type { Services } from '../services.ts';
@@ -173,4 +175,6 @@ const closeFeed = defineEndpoint({
   },
 });
 
-export const planEndpoints: readonly Endpoint[] = [getPlan, changePlan, getLanes, getWhatIf, keepCampaign, deleteCampaign, getCampaign, listPlanViews, keepPlanView, deletePlanView, getProfile, importDays, listHolidayCountries, openFeed, closeFeed];
+const getToday = defineEndpoint({ contract: todayContract, may: 'see', handle: ({ services, brand, nowMs }) => todayAnswer(services, brand, nowMs) });
+
+export const planEndpoints: readonly Endpoint[] = [getToday, getPlan, changePlan, getLanes, getWhatIf, keepCampaign, deleteCampaign, getCampaign, listPlanViews, keepPlanView, deletePlanView, getProfile, importDays, listHolidayCountries, openFeed, closeFeed];

@@ -320,3 +320,22 @@ function fileRow(file: NonNullable<MediaChange['file']>) {
   return { ...own, mime: file.mime, width_px: file.widthPx, height_px: file.heightPx, bytes: file.bytes, kept_bytes: keptBytes(file), source_hash: file.sourceHash, stored_hash: file.storedHash, facts: JSON.stringify(file.facts), recording: file.recording === null ? null : JSON.stringify(file.recording), ...listedRow(file) };
 }
 
+
+/** Media whose licence ends in some days, both included, with the scheduled posts that show them after that. */
+export async function findEndingLicences(db: Db, brandId: string, fromDay: string, untilDay: string): Promise<readonly { readonly id: string; readonly name: string; readonly lastDay: string; readonly posts: number }[]> {
+  const rows: { id: string; name: string; licence_until: string; posts: number | string }[] = await db('media')
+    .join('post_media', 'post_media.media_id', 'media.id')
+    .join('posts', 'posts.id', 'post_media.post_id')
+    .where({ 'media.brand_id': brandId, 'posts.state': 'scheduled' })
+    .whereNotNull('media.licence_until')
+    .where('media.licence_until', '>=', fromDay)
+    .where('media.licence_until', '<=', untilDay)
+    // A wall time begins with its day, so the two compare as texts.
+    .whereRaw('?? > ??', ['posts.wall', 'media.licence_until'])
+    .groupBy('media.id', 'media.name', 'media.licence_until')
+    .orderBy('media.licence_until')
+    .limit(50)
+    .select('media.id', 'media.name', 'media.licence_until')
+    .countDistinct({ posts: 'posts.id' });
+  return rows.map((row) => ({ id: row.id, name: row.name, lastDay: row.licence_until, posts: Number(row.posts) }));
+}

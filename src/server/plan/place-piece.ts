@@ -10,6 +10,7 @@ import { getPiecePlan } from '../db/piece-plan-repository.ts';
 import { insertPlanEntry, listPlanEntries, type NewPlanEntry, type PlanEntry } from '../db/plan-entry-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
 import { findPiece, type StoredPiece } from '../db/piece-repository.ts';
+import { listQueue } from '../db/queue-repository.ts';
 import { takeSlots } from '../db/slot-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
@@ -57,7 +58,9 @@ export async function placePiece(services: Services, brand: Brand, order: { read
   const cuts = await usualCutsOf(services, brand, piece, order.channelIds);
   if (cuts.length < order.channelIds.length) throw new ProblemError(422, 'no-cut', 'This piece has no cut for that channel. Add one in Look, or choose another channel.');
   const { when, slotKey, ...moment } = await momentOfSpot(services, brand, order.spot, nowMs);
-  const origin: Origin = { kind: slotKey === undefined ? 'person' : 'slot', slotKey, ...(order.entryId === undefined ? {} : { entryId: order.entryId }) };
+  // What is put somewhere by hand waits there no longer.
+  const queueIds = (await listQueue(services.db, brand.id)).filter(({ pieceId, channelId }) => pieceId === piece.id && order.channelIds.includes(channelId)).map(({ id }) => id);
+  const origin: Origin = { kind: slotKey === undefined ? 'person' : 'slot', slotKey, queueIds, ...(order.entryId === undefined ? {} : { entryId: order.entryId }) };
   try {
     const request = { revision: piece.revision, cuts: cuts.map((cut) => ({ ...cut })), when, again: order.again } as Parameters<typeof schedule>[3];
     return { kind: 'post', deliveries: await schedule(services, brand, piece, request, personId, nowMs, origin) };

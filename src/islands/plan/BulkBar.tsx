@@ -1,0 +1,58 @@
+import { useState } from 'react';
+import type { PlanItem } from '../../core/plan/plan-items.ts';
+import { Button } from '../ui/Button.tsx';
+import { ConfirmButton } from '../ui/ConfirmButton.tsx';
+import { Choice } from './PlanBar.tsx';
+import type { PlanActions } from './use-plan-actions.ts';
+import type { PlanContext } from './use-plan.ts';
+
+interface BulkBarProps {
+  readonly items: readonly PlanItem[];
+  readonly context: PlanContext;
+  readonly actions: PlanActions;
+  readonly onClear: () => void;
+}
+
+/** What can be done to everything that is chosen, at once. */
+export function BulkBar({ items, context: { plan, campaigns }, actions, onClear }: BulkBarProps) {
+  const [days, setDays] = useState(1);
+  const [label, setLabel] = useState('');
+  const things = new Set(items.map(({ postId, entryId, key }) => postId ?? entryId ?? key)).size;
+  const words = `${things} ${things === 1 ? 'post' : 'posts'}`;
+  const run = (work: Promise<void>): void => void work.then(onClear);
+  return (
+    <div role="toolbar" aria-label="Chosen posts" className="mb-2 flex flex-wrap items-center gap-2 rounded-md border border-house bg-house-soft px-3 py-1.5">
+      <span className="text-sm font-semibold tabular-nums">{words} chosen</span>
+      <span className="flex items-center gap-1">
+        <Button size="small" onClick={() => run(actions.shift(items, -days))}>
+          Earlier
+        </Button>
+        <input type="number" aria-label="By so many days" min={1} max={366} value={days} onChange={(event) => setDays(Math.min(366, Math.max(1, Number(event.target.value) || 1)))} className="h-6 w-12 rounded-md border border-line bg-panel px-1 text-center text-xs tabular-nums" />
+        <span className="text-xs text-quiet">{days === 1 ? 'day' : 'days'}</span>
+        <Button size="small" onClick={() => run(actions.shift(items, days))}>
+          Later
+        </Button>
+      </span>
+      <Choice label="Set theme" all="Theme…" value={undefined} options={[['none', 'No theme'], ...(plan?.plan.themes ?? []).map(({ id, name }) => [id, name] as const)]} onChoose={(theme) => theme && run(actions.change(items, { kind: 'theme', themeId: theme === 'none' ? null : theme } as never, (count) => `The theme of ${count} is set.`))} />
+      <Choice label="Set campaign" all="Campaign…" value={undefined} options={[['none', 'No campaign'], ...[...campaigns.values()].map(({ id, name }) => [id, name] as const)]} onChoose={(campaign) => campaign && run(actions.change(items, { kind: 'campaign', campaignId: campaign === 'none' ? null : campaign } as never, (count) => `The campaign of ${count} is set.`))} />
+      <form
+        className="flex gap-1"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (label.trim() !== '') run(actions.change(items, { kind: 'label', label: label.trim() } as never, (count) => `${count} labelled.`));
+        }}
+      >
+        <input aria-label="Label" placeholder="Label" value={label} maxLength={60} onChange={(event) => setLabel(event.target.value)} className="h-6 w-24 rounded-md border border-line bg-panel px-1.5 text-xs" />
+        <Button size="small" type="submit" disabled={label.trim() === ''}>
+          Add
+        </Button>
+      </form>
+      <ConfirmButton label="Cancel them" title="Cancel posts" size="small" keepLabel="Keep them" confirmLabel={`Cancel ${words}`} confirmLook="stop" onConfirm={() => run(actions.change(items, { kind: 'cancel' } as never, (count) => `${count} cancelled.`))}>
+        <p className="text-sm">What is chosen will not go out. Their pieces stay.</p>
+      </ConfirmButton>
+      <Button size="small" look="quiet" className="ml-auto" onClick={onClear}>
+        Choose none
+      </Button>
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import { useState } from 'react';
+import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { buttonClasses } from '../ui/Button.tsx';
+import { inputClasses } from '../ui/Field.tsx';
+import type { PlanContext } from './use-plan.ts';
+
+/** Which channels are shown; with many of them one searches. */
+export function ChannelFilter({ context: { channels, sheets }, chosen, onChoose }: { readonly context: Pick<PlanContext, 'channels' | 'sheets'>; readonly chosen: string | undefined; readonly onChoose: (channels: string | undefined) => void }) {
+  const [search, setSearch] = useState('');
+  const ids = new Set(chosen?.split(',').filter((id) => id !== ''));
+  const toggle = (id: string): void => {
+    const next = new Set(ids);
+    if (!next.delete(id)) next.add(id);
+    onChoose(next.size === 0 ? undefined : [...next].join(','));
+  };
+  const only = channels.find(({ id }) => ids.size === 1 && ids.has(id));
+  const words = ids.size === 0 ? 'All channels' : only ? `${sheets.get(only.network)?.name ?? ''} ${only.handle}` : `${ids.size} channels`;
+  const found = channels.filter((channel) => `${channel.name} ${channel.handle} ${sheets.get(channel.network)?.name ?? ''}`.toLowerCase().includes(search.trim().toLowerCase()));
+  return (
+    <DialogTrigger>
+      <AriaButton className={`${buttonClasses('plain')} max-w-52 ${ids.size > 0 ? 'border-house font-semibold' : ''}`}>
+        <span className="truncate">{words}</span>
+      </AriaButton>
+      <Popover className="shadow-float rounded-md border border-line bg-panel p-3">
+        <Dialog aria-label="Channels" className="w-72 outline-none">
+          {channels.length > 8 && <input type="search" aria-label="Search channels" placeholder="Search" value={search} onChange={(event) => setSearch(event.target.value)} className={`${inputClasses} mb-2`} />}
+          <ul className="max-h-80 overflow-auto">
+            {found.map((channel) => {
+              const sheet = sheets.get(channel.network);
+              return (
+                <li key={channel.id}>
+                  <label className="flex items-center gap-2 rounded-md px-1 py-1 text-sm hover:bg-sunk">
+                    <input type="checkbox" checked={ids.has(channel.id)} onChange={() => toggle(channel.id)} className="size-4 accent-house" />
+                    {sheet && <ChannelBadge badge={sheet.badge} size={16} />}
+                    <span className="min-w-0 truncate">
+                      {sheet?.name} <span className="text-quiet">{channel.handle}</span>
+                    </span>
+                  </label>
+                </li>
+              );
+            })}
+          </ul>
+        </Dialog>
+      </Popover>
+    </DialogTrigger>
+  );
+}

@@ -1,0 +1,71 @@
+import { daysBetween, weekdayOf } from '../../../core/time/day.ts';
+import { zoneNote } from '../PlanBar.tsx';
+import { ThemeTile, toneGround } from '../ThemeTile.tsx';
+import type { Campaign, Lanes } from '../use-plan.ts';
+import type { Density } from './LaneTile.tsx';
+
+interface LaneHeadProps {
+  readonly days: readonly string[];
+  readonly columnPx: number;
+  readonly density: Density;
+  readonly today: string;
+  readonly named: Lanes['days'];
+  readonly campaigns: readonly Campaign[];
+  readonly zone: string;
+}
+
+const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+const months = ['Jan', 'Feb', 'Mar', 'Apr', 'May', 'Jun', 'Jul', 'Aug', 'Sep', 'Oct', 'Nov', 'Dec'] as const;
+
+/** `Fri 27`, with the month where it begins. */
+export function dayWords(day: string, isFirst: boolean): string {
+  const date = Number(day.slice(8));
+  const month = months[Number(day.slice(5, 7)) - 1] ?? '';
+  return `${weekdays[weekdayOf(day) - 1] ?? ''} ${date}${isFirst || date === 1 ? ` ${month}` : ''}`;
+}
+
+/** The days with what they are called, and the campaigns that run over them. */
+export function LaneHead({ days, columnPx, density, today, named, campaigns, zone }: LaneHeadProps) {
+  const [first = '', last = ''] = [days[0], days.at(-1)];
+  const shown = campaigns.filter(({ fromDay, untilDay }) => fromDay <= last && untilDay >= first);
+  return (
+    <div role="rowgroup" className="sticky top-0 z-20 bg-panel">
+      <div role="row" className="flex border-b border-line">
+        <div role="columnheader" className="sticky left-0 z-10 w-46 shrink-0 border-r border-line bg-panel px-3 py-1.5 text-xs text-quiet" suppressHydrationWarning>
+          {zoneNote(zone)}
+        </div>
+        {days.map((day, index) => {
+          const names = named.filter(({ day: from, until }) => from <= day && day <= until);
+          return (
+            <div key={day} role="columnheader" style={{ width: columnPx }} aria-current={day === today ? 'date' : undefined} className={`min-w-0 shrink-0 overflow-hidden border-r border-line px-1.5 py-1 text-sm leading-4 ${day === today ? 'font-bold text-house' : 'font-semibold'} ${weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
+              <span className="block truncate tabular-nums">{density === 'small' ? Number(day.slice(8)) : dayWords(day, index === 0)}</span>
+              {names.length > 0 && (
+                <span className="block truncate text-[11px] leading-4 font-normal text-quiet" title={names.map(({ name, of }) => (of === 'pause' ? `Pause: ${name}` : name)).join(', ')}>
+                  {density === 'small' ? '•' : names.map(({ name, of }) => (of === 'pause' ? `Pause: ${name}` : name)).join(', ')}
+                </span>
+              )}
+            </div>
+          );
+        })}
+        <div role="columnheader" className="sticky right-0 z-10 w-21 shrink-0 border-l border-line bg-panel px-2.5 py-1.5 text-xs text-quiet">
+          Runway
+        </div>
+      </div>
+      {shown.length > 0 && (
+        <div className="relative border-b border-line bg-panel" style={{ height: shown.length * 18 + 4, width: 184 + days.length * columnPx + 84 }}>
+          {shown.map((campaign, index) => {
+            const from = Math.max(0, daysBetween(first, campaign.fromDay));
+            const until = Math.min(days.length - 1, daysBetween(first, campaign.untilDay));
+            return (
+              <span key={campaign.id} className="absolute flex h-4 items-center gap-1 overflow-hidden text-[11px] leading-4" style={{ left: 184 + from * columnPx + 2, width: Math.max(20, (until - from + 1) * columnPx - 4), top: 2 + index * 18 }}>
+                <ThemeTile theme={campaign} />
+                <span className="shrink-0 truncate">{campaign.name}</span>
+                <span aria-hidden className={`h-0.5 flex-1 rounded-full ${toneGround(campaign.tone)}`} />
+              </span>
+            );
+          })}
+        </div>
+      )}
+    </div>
+  );
+}

@@ -1,0 +1,130 @@
+import { memo, useRef } from 'react';
+import { useDrop } from 'react-aria';
+import { cellKey, type PlanItem } from '../../../core/plan/plan-items.ts';
+import type { Theme } from '../../../core/plan/plan.ts';
+import { weekdayOf } from '../../../core/time/day.ts';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { DRAG_TYPE, readDragged, type Dragged } from '../drag.ts';
+import { planStateWord } from '../state-sign.tsx';
+import type { Lanes, PlanChannel, PlanSheet } from '../use-plan.ts';
+import { isMovable, LaneTile, type Density } from './LaneTile.tsx';
+import { Runway } from './Runway.tsx';
+
+/** Where the keyboard stands in the lanes. */
+export interface Stop {
+  readonly channelId: string;
+  readonly day: string;
+  readonly index: number;
+}
+
+export interface LaneHandlers {
+  readonly onPress: (item: PlanItem, event: { readonly ctrlKey: boolean; readonly metaKey: boolean; readonly shiftKey: boolean }) => void;
+  readonly onEmpty: (channelId: string, day: string) => void;
+  readonly onDrop: (dragged: Dragged, channelId: string, day: string, slot: PlanItem | null) => void;
+  readonly onStop: (stop: Stop) => void;
+  readonly chosen: () => readonly PlanItem[];
+}
+
+interface LaneRowProps {
+  readonly channel: PlanChannel;
+  readonly sheet: PlanSheet | undefined;
+  readonly days: readonly string[];
+  readonly cells: ReadonlyMap<string, readonly PlanItem[]>;
+  readonly columnPx: number;
+  readonly density: Density;
+  readonly brand: string;
+  readonly today: string;
+  readonly nowMs: number;
+  readonly themes: ReadonlyMap<string, Theme>;
+  readonly lane: Lanes['lanes'][number] | undefined;
+  readonly mayMove: boolean;
+  /** The keyboard’s place in this row; null when it is in another one. */
+  readonly stop: Stop | null;
+  /** Keys of chosen items, joined: a row is drawn anew only when its own change. */
+  readonly chosenKeys: string;
+  readonly handlers: LaneHandlers;
+}
+
+const NONE: readonly PlanItem[] = [];
+
+/** One channel's time line. */
+export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
+  const { channel, sheet, days, cells, columnPx, lane, nowMs } = props;
+  return (
+    <div role="row" className="flex h-full border-b border-line">
+      <div role="rowheader" className="sticky left-0 z-10 flex w-46 shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
+        {sheet && <ChannelBadge badge={sheet.badge} size={20} />}
+        <span className="min-w-0">
+          <span className="block truncate text-sm font-semibold">{sheet?.name ?? channel.name}</span>
+          <span className="block truncate text-xs text-quiet">{channel.handle}</span>
+        </span>
+      </div>
+      {days.map((day) => (
+        <Cell key={day} {...props} day={day} items={cells.get(cellKey(channel.id, day)) ?? NONE} width={columnPx} />
+      ))}
+      <div role="gridcell" className="sticky right-0 z-10 flex w-21 shrink-0 items-center border-l border-line bg-panel px-2.5">
+        {lane && <Runway lane={lane} nowMs={nowMs} />}
+      </div>
+    </div>
+  );
+});
+
+function Cell({ channel, sheet, day, items, width, density, brand, today, themes, mayMove, stop, chosenKeys, handlers }: LaneRowProps & { readonly day: string; readonly items: readonly PlanItem[]; readonly width: number }) {
+  const ref = useRef<HTMLDivElement>(null);
+  const { dropProps, isDropTarget } = useDrop({
+    ref,
+    isDisabled: !mayMove || day < today,
+    getDropOperation: (types) => (types.has(DRAG_TYPE) ? 'move' : 'cancel'),
+    onDrop: async ({ items: dropped }) => {
+      const dragged = await readDragged(dropped);
+      const slot = items.find(({ state }) => state === 'open' || state === 'waiting' || state === 'rotation') ?? null;
+      if (dragged) handlers.onDrop(dragged, channel.id, day, slot);
+    },
+  });
+  const isHere = stop?.day === day;
+  const isWeekend = weekdayOf(day) >= 6;
+  const chosen = new Set(chosenKeys.split('\n'));
+  const place = `${sheet?.name ?? channel.name} ${channel.handle}`;
+  return (
+    <div
+      {...dropProps}
+      ref={ref}
+      role="gridcell"
+      data-cell={cellKey(channel.id, day)}
+      style={{ width }}
+      className={`relative shrink-0 border-r border-line px-1.5 py-1.5 last:border-r-0 ${density === 'small' ? 'px-0.5' : ''} ${isDropTarget ? 'bg-house-soft' : day < today ? 'bg-wall' : isWeekend ? 'bg-wall/60' : ''}`}
+    >
+      <div className={`flex flex-col ${density === 'wide' ? 'gap-1' : 'gap-0.5'}`}>
+        {items.map((item, index) => (
+          <LaneTile
+            key={item.key}
+            item={item}
+            brand={brand}
+            theme={item.themeId === null ? undefined : themes.get(item.themeId)}
+            density={density}
+            label={`${item.name || (item.state === 'open' ? 'Open slot' : 'Nothing yet')}, ${place}, ${item.day} ${item.time}, ${planStateWord(item.state)}${item.hasChanged ? ', piece has changed' : ''}${mayMove && isMovable(item) ? '. Alt and arrows move it by a day' : ''}`}
+            isFocusable={isHere && (stop?.index ?? 0) === index}
+            isChosen={chosen.has(item.key)}
+            mayMove={mayMove}
+            chosen={handlers.chosen}
+            onPress={handlers.onPress}
+            onFocus={() => handlers.onStop({ channelId: channel.id, day, index })}
+          />
+        ))}
+      </div>
+      {items.length === 0 && day >= today && mayMove && (
+        <button
+          type="button"
+          aria-label={`${place}, ${day}: nothing planned. Add`}
+          tabIndex={isHere ? 0 : -1}
+          onFocus={() => handlers.onStop({ channelId: channel.id, day, index: 0 })}
+          onClick={() => handlers.onEmpty(channel.id, day)}
+          className="absolute inset-0.5 grid place-items-center rounded-md text-lg text-transparent hover:bg-sunk hover:text-quiet focus-visible:text-quiet"
+        >
+          +
+        </button>
+      )}
+      {items.length === 0 && !(day >= today && mayMove) && <span tabIndex={isHere ? 0 : -1} onFocus={() => handlers.onStop({ channelId: channel.id, day, index: 0 })} className="absolute inset-0.5 block" aria-label={`${place}, ${day}: nothing`} role="img" />}
+    </div>
+  );
+}

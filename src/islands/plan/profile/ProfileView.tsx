@@ -1,0 +1,178 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { ListBox, ListBoxItem, useDragAndDrop } from 'react-aria-components';
+import type { AnswerOf } from '../../../contract/contract.ts';
+import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
+import { getProfile, orderQueue } from '../../../contract/plan-contracts.ts';
+import { getDeliveryPicture } from '../../../contract/send-contracts.ts';
+import { roleMay } from '../../../core/access/access.ts';
+import { formatMoment } from '../../../core/time/wall-time.ts';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { addressOf, call } from '../../ui/call.ts';
+import { Button } from '../../ui/Button.tsx';
+import { Queries } from '../../ui/Queries.tsx';
+import { toast } from '../../ui/toast.tsx';
+import { ThemeTile } from '../ThemeTile.tsx';
+import { usePlanContext, usePlanQuery, type PlanContext, type PlanProps } from '../use-plan.ts';
+
+type Tile = AnswerOf<typeof getProfile>['tiles'][number];
+
+export default function ProfileView(props: PlanProps) {
+  return (
+    <Queries>
+      <ProfileOf {...props} />
+    </Queries>
+  );
+}
+
+function ProfileOf(props: PlanProps) {
+  const context = usePlanContext(props);
+  const [query, setQuery] = usePlanQuery();
+  const { channels, sheets } = context;
+  const channel = channels.find(({ id }) => id === query.channel) ?? channels[0];
+  return (
+    <main className="min-h-0 flex-1 overflow-auto px-4 py-4">
+      <div className="mb-3 flex flex-wrap items-center gap-3">
+        <h1 className="text-xl font-semibold">Profile</h1>
+        <div role="group" aria-label="Channel" className="flex flex-wrap gap-1">
+          {channels.map((each) => {
+            const sheet = sheets.get(each.network);
+            return (
+              <button key={each.id} type="button" aria-pressed={each.id === channel?.id} onClick={() => setQuery({ channel: each.id })} className={`flex items-center gap-1.5 rounded-md px-2 py-1 text-sm ${each.id === channel?.id ? 'bg-panel font-semibold text-house shadow-[inset_0_0_0_1px_var(--c-line)]' : 'text-quiet hover:text-ink'}`}>
+                {sheet && <ChannelBadge badge={sheet.badge} size={15} />}
+                {sheet?.name}
+              </button>
+            );
+          })}
+        </div>
+      </div>
+      {channel && <Grid key={channel.id} context={context} channelId={channel.id} />}
+    </main>
+  );
+}
+
+/** The grid as a visitor will see it: the newest first, what is ahead marked, what waits to be put in another order. */
+function Grid({ context, channelId }: { readonly context: PlanContext; readonly channelId: string }) {
+  const { brand, themes, nowMs } = context;
+  const client = useQueryClient();
+  const [seed, setSeed] = useState(0);
+  const [order, setOrder] = useState<readonly string[] | null>(null);
+  const profile = useQuery({ queryKey: ['plan', brand.slug, 'profile', channelId], queryFn: () => call(getProfile, { params: { brand: brand.slug }, query: { channel: channelId } }) });
+  const tiles = useMemo(() => profile.data?.tiles ?? [], [profile.data]);
+  const mayMove = roleMay(brand.role, 'send');
+  // The grid shows the newest first; the queue goes out from its beginning.
+  const queued = tiles.filter(({ kind }) => kind === 'waiting').toReversed().flatMap(({ entryId }) => entryId ?? []);
+  const ask = useMutation({
+    mutationFn: ({ keep, ...body }: { readonly order: readonly string[]; readonly seed?: number; readonly keep: boolean }) => call(orderQueue, { params: { brand: brand.slug }, body: { channelId, keep, order: [...body.order], ...(body.seed === undefined ? {} : { seed: body.seed }) } as never }),
+    onSuccess: async (answer, { keep }) => {
+      setOrder(answer.order);
+      if (!keep) return;
+      setOrder(null);
+      setSeed(0);
+      toast('done', 'The queue has this order now.');
+      await client.invalidateQueries({ queryKey: ['plan', brand.slug] });
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const shown = order === null ? tiles : reordered(tiles, order);
+  const { dragAndDropHooks } = useDragAndDrop({
+    isDisabled: !mayMove,
+    getItems: (keys) => [...keys].map((key) => ({ 'text/plain': String(key) })),
+    onReorder: ({ keys, target }) => {
+      const [moved] = [...keys].map(String);
+      const to = String(target.key);
+      const now = order ?? queued;
+      // Squares change places: what stood there goes where this one came from.
+      if (moved === undefined || !now.includes(moved) || !now.includes(to)) return toast('problem', 'Only what waits in the queue can change places.');
+      ask.mutate({ order: now.map((id) => (id === moved ? to : id === to ? moved : id)), keep: false });
+    },
+  });
+  return (
+    <div className="flex flex-wrap gap-8">
+      <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs]} className="grid w-[34rem] max-w-full grid-cols-3 gap-0.5 outline-none">
+        {(tile) => (
+          <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} className="group relative aspect-square overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
+            <img src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" loading="lazy" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
+            <TileSign tile={tile} zone={brand.zone} />
+            {tile.themeId !== null && themes.get(tile.themeId) && (
+              <span className="absolute top-1.5 left-1.5">
+                <ThemeTile theme={themes.get(tile.themeId) as never} />
+              </span>
+            )}
+          </ListBoxItem>
+        )}
+      </ListBox>
+      <aside className="w-72 text-sm">
+        <h2 className="text-base font-semibold">As a visitor will see it</h2>
+        <p className="mt-1 text-quiet">{tiles.filter(({ kind }) => kind === 'out').length} out, {tiles.filter(({ kind }) => kind === 'planned').length} scheduled, {queued.length} in the queue. Drag a waiting square onto another one to swap them.</p>
+        {mayMove && queued.length > 1 && (
+          <div className="mt-3 flex flex-wrap gap-2">
+            <Button
+              disabled={ask.isPending}
+              onClick={() => {
+                setSeed(seed + 1);
+                ask.mutate({ order: queued, seed: seed + 1, keep: false });
+              }}
+            >
+              Shuffle
+            </Button>
+            {seed > 1 && (
+              <Button
+                look="quiet"
+                disabled={ask.isPending}
+                onClick={() => {
+                  setSeed(seed - 1);
+                  ask.mutate({ order: queued, seed: seed - 1, keep: false });
+                }}
+              >
+                The one before
+              </Button>
+            )}
+          </div>
+        )}
+        {order !== null && (
+          <div className="mt-4 border-t border-line pt-3">
+            <p className="font-semibold">{ask.data?.moves.length ?? 0} would go out at another time:</p>
+            <ul className="mt-1 space-y-1 text-xs">
+              {ask.data?.moves.slice(0, 8).map(({ entryId, fromMs, toMs }) => (
+                <li key={entryId} className="tabular-nums">
+                  <span className="font-medium">{tiles.find((tile) => tile.entryId === entryId)?.pieceName}</span>: {fromMs === null ? 'no slot' : formatMoment(fromMs, brand.zone)} → {toMs === null ? 'no slot' : formatMoment(toMs, brand.zone)}
+                </li>
+              ))}
+            </ul>
+            <div className="mt-3 flex gap-2">
+              <Button look="primary" disabled={ask.isPending} onClick={() => ask.mutate({ order, keep: true })}>
+                Keep this order
+              </Button>
+              <Button
+                onClick={() => {
+                  setOrder(null);
+                  setSeed(0);
+                }}
+              >
+                Leave it
+              </Button>
+            </div>
+          </div>
+        )}
+        {profile.isSuccess && tiles.length === 0 && <p className="mt-4 text-quiet">Nothing is out or planned on this channel yet.</p>}
+      </aside>
+    </div>
+  );
+}
+
+const placeWords = ({ kind, atMs }: Tile, zone: string): string => (atMs === null ? 'waits without a slot' : `${kind === 'out' ? 'out' : kind === 'planned' ? 'scheduled' : 'from the queue'}, ${formatMoment(atMs, zone)}`);
+
+function TileSign({ tile, zone }: { readonly tile: Tile; readonly zone: string }) {
+  if (tile.kind === 'out') return null;
+  return <span className={`absolute inset-x-0 bottom-0 truncate bg-panel/90 px-1.5 py-0.5 text-[11px] tabular-nums ${tile.kind === 'waiting' ? 'text-quiet' : 'font-semibold'}`}>{tile.atMs === null ? 'waits without a slot' : formatMoment(tile.atMs, zone).replace(/ \d{4},/, ',')}</span>;
+}
+
+/** The tiles with what waits in another order; everything else keeps its square. */
+function reordered(tiles: readonly Tile[], order: readonly string[]): readonly Tile[] {
+  const byId = new Map(tiles.flatMap((tile) => (tile.entryId === null ? [] : [[tile.entryId, tile] as const])));
+  const places = tiles.filter(({ kind }) => kind === 'waiting');
+  const next = order.toReversed().flatMap((id) => byId.get(id) ?? []);
+  const moved = new Map(places.map((place, index) => [place.key, { ...(next[index] ?? place), atMs: place.atMs }]));
+  return tiles.map((tile) => moved.get(tile.key) ?? tile);
+}

@@ -1,0 +1,148 @@
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback, useEffect, useRef } from 'react';
+import type { BodyOf } from '../../contract/contract.ts';
+import { changeChosen, placePiece, suggestMoments } from '../../contract/plan-contracts.ts';
+import type { PlanItem } from '../../core/plan/plan-items.ts';
+import { formatMoment } from '../../core/time/wall-time.ts';
+import { call } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
+import type { Lanes, PlanBrand } from './use-plan.ts';
+
+export type Spot = BodyOf<typeof placePiece>['spot'];
+type Change = BodyOf<typeof changeChosen>['change'];
+type Chosen = Pick<PlanItem, 'postId' | 'entryId'>;
+
+interface Undoable {
+  readonly words: string;
+  readonly undo: () => Promise<void>;
+}
+
+const MAX_UNDO = 50;
+
+/** Posts and entries of some items, each once. */
+function idsOf(items: readonly Chosen[]): { readonly postIds: string[]; readonly entryIds: string[] } {
+  return { postIds: [...new Set(items.flatMap(({ postId }) => postId ?? []))], entryIds: [...new Set(items.flatMap(({ entryId }) => entryId ?? []))] };
+}
+
+/** What can be done in the plan, from every view: each act is shown at once, told in a sentence, and can be undone. */
+export function usePlanActions(brand: PlanBrand) {
+  const client = useQueryClient();
+  const done = useRef<Undoable[]>([]);
+  const refresh = useCallback(() => client.invalidateQueries({ queryKey: ['plan', brand.slug] }), [client, brand.slug]);
+
+  const undo = useCallback(async (): Promise<void> => {
+    const last = done.current.pop();
+    if (!last) return toast('done', 'There is nothing to undo in the plan.');
+    try {
+      await last.undo();
+      toast('done', `Undone: ${last.words}`);
+    } catch (error) {
+      toast('problem', error instanceof Error ? error.message : 'It could not be undone.');
+    }
+    await refresh();
+  }, [refresh]);
+
+  const remember = useCallback(
+    (undoable: Undoable): void => {
+      done.current = [...done.current, undoable].slice(-MAX_UNDO);
+      toast('done', undoable.words, { label: 'Undo', run: () => void undo() });
+    },
+    [undo],
+  );
+
+  /** Shows where items go before the server has answered. */
+  const showMoved = useCallback(
+    (chosen: readonly Chosen[], wallOf: (wall: string) => string): void => {
+      const { postIds, entryIds } = idsOf(chosen);
+      client.setQueriesData<Lanes>({ queryKey: ['plan', brand.slug, 'lanes'] }, (now) => now && { ...now, outings: now.outings.map((each) => (postIds.includes(each.postId) && each.state === 'scheduled' ? { ...each, wall: wallOf(each.wall) } : each)), entries: now.entries.map((each) => (entryIds.includes(each.id) ? { ...each, wall: wallOf(each.wall) } : each)) });
+    },
+    [client, brand.slug],
+  );
+
+  const change = useCallback(
+    async (items: readonly Chosen[], given: Change, words: (count: number) => string): Promise<void> => {
+      try {
+        const answer = await call(changeChosen, { params: { brand: brand.slug }, body: { ...idsOf(items), change: given } });
+        for (const problem of answer.problems) toast('problem', problem);
+        if (answer.done > 0) {
+          const goBack = async (): Promise<void> => {
+            for (const { id, kind, wall } of answer.before) {
+              const body = { postIds: kind === 'post' ? [id] : [], entryIds: kind === 'entry' ? [id] : [], change: { kind: 'move' as const, spot: { kind: 'at' as const, wall } } };
+              const { problems } = await call(changeChosen, { params: { brand: brand.slug }, body: body as BodyOf<typeof changeChosen> });
+              if (problems[0] !== undefined) throw new Error(problems[0]);
+            }
+          };
+          if (given.kind === 'move' || given.kind === 'shift') remember({ words: words(answer.done), undo: goBack });
+          else toast('done', words(answer.done));
+        }
+      } catch (error) {
+        toast('problem', error instanceof Error ? error.message : 'It could not be changed.');
+      }
+      await refresh();
+    },
+    [brand.slug, refresh, remember],
+  );
+
+  const move = useCallback(
+    (items: readonly Chosen[], spot: Spot, wall: string): Promise<void> => {
+      showMoved(items, () => wall);
+      return change(items, { kind: 'move', spot } as Change, (count) => `${count === 1 ? 'Moved' : `${count} moved`} to ${wall.slice(0, 10)}, ${wall.slice(11)}.`);
+    },
+    [change, showMoved],
+  );
+
+  const place = useCallback(
+    async (piece: { readonly id: string | null; readonly text?: string; readonly themeId?: string | null; readonly entryId?: string }, channelIds: readonly string[], spot: Spot, again = false): Promise<boolean> => {
+      try {
+        const made = await call(placePiece, { params: { brand: brand.slug }, body: { pieceId: piece.id, channelIds: [...channelIds], spot, again, ...(piece.text === undefined ? {} : { text: piece.text }), ...(piece.themeId === undefined ? {} : { themeId: piece.themeId }), ...(piece.entryId === undefined ? {} : { entryId: piece.entryId }) } as BodyOf<typeof placePiece> });
+        const when = formatMoment(made.dueMs, brand.zone);
+        if (made.kind === 'draft') toast('problem', `It stands as a draft on ${when}, as it cannot go out yet: ${made.sentence ?? ''}`);
+        else {
+          const chosen = [...made.postIds.map((postId) => ({ postId, entryId: null })), ...(made.entryId === null ? [] : [{ postId: null, entryId: made.entryId }])];
+          remember({ words: made.kind === 'post' ? `Scheduled for ${when}.` : `Kept free for ${when}.`, undo: async () => void (await call(changeChosen, { params: { brand: brand.slug }, body: { ...idsOf(chosen), change: { kind: 'cancel' } as Change } })) });
+        }
+        await refresh();
+        return true;
+      } catch (error) {
+        const isRepeat = error instanceof Error && 'code' in error && error.code === 'goes-out-again';
+        if (isRepeat && !again) toast('problem', error.message, { label: 'Once more', run: () => void place(piece, channelIds, spot, true) });
+        else toast('problem', error instanceof Error ? error.message : 'It could not be scheduled.');
+        await refresh();
+        return false;
+      }
+    },
+    [brand.slug, brand.zone, refresh, remember],
+  );
+
+  /** The next open slot of a theme, on all of its channels that the piece has cuts for. */
+  const placeInNextSlot = useCallback(
+    async (pieceId: string, themeId: string | null, channelIds: readonly string[]): Promise<void> => {
+      try {
+        const { slots } = await call(suggestMoments, { params: { brand: brand.slug }, body: { channelIds: [...channelIds], themeId } });
+        const [next] = slots;
+        if (!next) return toast('problem', 'The rota has no open slot for it in the coming 60 days.');
+        await place({ id: pieceId }, next.channelIds, { kind: 'slot', slotKey: next.slotKey } as Spot);
+      } catch (error) {
+        toast('problem', error instanceof Error ? error.message : 'It could not be scheduled.');
+      }
+    },
+    [brand.slug, place],
+  );
+
+  useEffect(() => {
+    const listen = (event: KeyboardEvent): void => {
+      const isTyping = event.target instanceof HTMLElement && event.target.closest('input, textarea, select, [contenteditable], [role="spinbutton"]') !== null;
+      if (!isTyping && (event.ctrlKey || event.metaKey) && !event.shiftKey && event.key.toLowerCase() === 'z') {
+        event.preventDefault();
+        void undo();
+      }
+    };
+    addEventListener('keydown', listen);
+    return () => removeEventListener('keydown', listen);
+  }, [undo]);
+
+  const shift = useCallback((items: readonly Chosen[], days: number): Promise<void> => change(items, { kind: 'shift', days } as Change, (count) => `${count === 1 ? 'Moved' : `${count} moved`} by ${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}.`), [change]);
+  return { change, move, shift, place, placeInNextSlot, refresh };
+}
+
+export type PlanActions = ReturnType<typeof usePlanActions>;
