@@ -8,6 +8,8 @@ export interface DemoPiece {
   readonly caption: string;
   /** A shorter or other caption for the channel on one network. */
   readonly own: Readonly<Record<string, string>>;
+  /** Captions that take turns with its own. */
+  readonly variants?: readonly string[];
   /** When it goes out: at once, at a wall time so many days from the demo's start, or not yet. */
   readonly out: { readonly kind: 'now' } | { readonly kind: 'at'; readonly inDays: number; readonly time: string } | { readonly kind: 'draft' };
 }
@@ -93,6 +95,7 @@ export const gullwickPieces: readonly DemoPiece[] = [
     caption:
       'It hangs on almost no wind and looks like a lit lantern doing it. Forty box kites, sewn in the loft this month, each with its own number under the spar. Come and pick yours, or write and we will put one by. #GullwickKites #BuildAKite',
     own: { quipline: 'Forty box kites, sewn in the loft this month. They hang on almost no wind. #GullwickKites' },
+    variants: ['Four longerons, two cells and hardly any wind: the Box Kite goes up when the others stay in the bag. Forty of them, each with its number under the spar. #GullwickKites', 'It looks like a lit lantern and flies like one that has made up its mind. The Box Kite is back in the loft. #GullwickKites #BuildAKite'],
     out: { kind: 'at', inDays: 2, time: '17:30' },
   },
   {

@@ -1,6 +1,6 @@
 import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
-import { OWN_WORDING } from '../src/core/plan/rotated-piece.ts';
+import { wordingsOf } from '../src/core/plan/rotated-piece.ts';
 import { emptyPlan, type Plan, type RotaRule, type Tone } from '../src/core/plan/plan.ts';
 import { slotsOf } from '../src/core/plan/rota-slots.ts';
 import { mondayOf } from '../src/core/time/day.ts';
@@ -17,6 +17,7 @@ import { addToQueue } from '../src/server/db/queue-repository.ts';
 import { keepRotation } from '../src/server/db/rotation-repository.ts';
 import { pinSnapshot } from '../src/server/documents/pins.ts';
 import { keepEntry, usualCutsOf } from '../src/server/plan/place-piece.ts';
+import { saveChanges } from '../src/server/pieces/save-piece.ts';
 import { makeSnapshot } from '../src/server/pieces/make-snapshot.ts';
 import { composedCut } from '../src/server/post/schedule.ts';
 import type { Services } from '../src/server/services.ts';
@@ -44,6 +45,10 @@ export interface DemoPlan {
   /** What waits, in its order: the name of a piece and networks. */
   readonly waiting: readonly (readonly [name: string, networks: readonly string[]])[];
   readonly rotation: { readonly name: string; readonly networks: readonly string[]; readonly pictures: number } | null;
+  /** A send that a network refused this morning. */
+  readonly failed: { readonly name: string; readonly networks: readonly string[]; readonly problem: string } | null;
+  /** A piece that was changed after it was scheduled. */
+  readonly changed: { readonly name: string; readonly headline: string } | null;
   readonly placeholders: readonly { readonly text: string; readonly theme: string; readonly inDays: number; readonly time: string; readonly networks: readonly string[] }[];
   readonly labels: readonly (readonly [name: string, labels: readonly string[]])[];
 }
@@ -89,6 +94,8 @@ export const gullwickPlan: DemoPlan = {
     ['One sky', ['petalry', 'tackboard', 'quipline']],
   ],
   rotation: { name: 'The Box Kite', networks: ['petalry', 'tackboard'], pictures: 3 },
+  failed: { name: 'The hatch', networks: ['kerbside'], problem: 'Kerbside refused it: the update has no button.' },
+  changed: { name: 'Night flight', headline: 'Night flight on the long dunes' },
   placeholders: [
     { text: 'Something about Big Blow here', theme: 'big-blow', inDays: 13, time: '18:00', networks: ['petalry', 'hearthside'] },
     { text: 'Ottoline’s forty-year kite, once the photographs are in', theme: 'loft', inDays: 9, time: '12:00', networks: ['hearthside'] },
@@ -113,6 +120,8 @@ export const lanternfallPlan: DemoPlan = {
   about: [['The harbour goes quiet', 'stalls'], ['Kites after dark', 'tonight', 'summer']],
   waiting: [['The harbour goes quiet', ['petalry', 'hearthside']]],
   rotation: null,
+  failed: null,
+  changed: null,
   placeholders: [{ text: 'Who cooks on the last Friday', theme: 'tonight', inDays: 14, time: '16:30', networks: ['petalry', 'quipline'] }],
   labels: [],
 };
@@ -155,6 +164,9 @@ export async function seedPlan(services: Services, brand: Brand, demo: DemoPlan,
     const wall = `${dayIn(inDays)}T${time}`;
     await keepEntry(services, brand, { id: nanoid(12), pieceId: null, text, themeId: theme, campaignId: null, wall, zone: brand.zone, dueMs: DateTime.fromISO(wall, { zone: brand.zone }).toMillis(), slotKey: null, cuts: idsOf(networks).map((channelId) => ({ channelId, placement: '' })) }, personId);
   }
+  if (demo.failed) await seedFailed(services, brand, find(demo.failed.name), demo.failed, idsOf, channels, personId, nowMs);
+  const changed = demo.changed === null ? undefined : find(demo.changed.name);
+  if (demo.changed && changed) await saveChanges(services, brand, changed.id, { revision: changed.revision, patches: [{ op: 'replace', path: '/frames/0/slots/headline/text', value: demo.changed.headline }] }, personId, nowMs);
   await seedPast(services, brand, plan, pieces.map(({ piece }) => piece), demo, channels, personId, nowMs);
 }
 
@@ -168,7 +180,20 @@ async function seedRotation({ db, ...services }: Services, brand: Brand, { netwo
   if (!piece) return;
   const cuts = await usualCutsOf({ db, ...services }, brand, piece, idsOf(networks));
   const others: string[] = await db('media').where({ brand_id: brand.id }).whereIn('name', ['box-kite-sunset.jpg', 'delta-backlit.jpg', 'long-shadow.jpg', 'windsocks.jpg']).orderBy('name').limit(pictures).pluck('id');
-  await keepRotation(db, brand.id, piece.id, { settings: { cuts: [...cuts], wordings: [OWN_WORDING], pictures: others, pairDays: 60, restDays: 10, lastDay: null, maxRuns: null, season: null }, isOn: true }, personId, nowMs);
+  await keepRotation(db, brand.id, piece.id, { settings: { cuts: [...cuts], wordings: wordingsOf(piece.document).map(({ id }) => id), pictures: others, pairDays: 60, restDays: 10, lastDay: null, maxRuns: null, season: null }, isOn: true }, personId, nowMs);
+}
+
+/** A send of this morning that was refused. */
+async function seedFailed(services: Services, brand: Brand, piece: StoredPiece | undefined, { networks, problem }: NonNullable<DemoPlan['failed']>, idsOf: (networks: readonly string[]) => readonly string[], channels: readonly Channel[], personId: string, nowMs: number): Promise<void> {
+  if (!piece) return;
+  const { pin, snapshot } = await makePin(services, brand, piece, nowMs);
+  const dueMs = nowMs - 45 * 60_000;
+  const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin, pieceHash: piece.hash, state: 'failed' as const, dueMs, wall: wallTimeOf(dueMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: 'loft', campaignId: null, origin: 'person' as const };
+  await services.db.transaction(async (trx) => {
+    await insertPost(trx, post, [], nowMs);
+    await insertPastDeliveries(trx, post, (await usualCutsOf(services, brand, piece, idsOf(networks))).map((cut) => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(snapshot, channels, cut) })), dueMs);
+    await trx('deliveries').where({ post_id: post.id }).update({ state: 'failed', sent_ms: null, problem, attempt: 1 });
+  });
 }
 
 /** What went out before the demo begins, slot by slot: each theme's pieces in turn. */

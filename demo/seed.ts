@@ -146,6 +146,7 @@ async function seedPiece(services: Services, { brand, site }: { readonly brand: 
     frames: [{ id: nanoid(8), slots: { ...pictureSlot('photo', item), ...pictureSlot('second', demo.second ? media.get(demo.second) : undefined), ...Object.fromEntries(texts) } }],
     cuts,
     adjustments: {},
+    ...(demo.variants ? { variants: demo.variants.map((text) => ({ id: nanoid(8), text })) } : {}),
     words: {
       shared: {
         caption: demo.caption,

@@ -26,7 +26,7 @@ export const getToday = contract({
         pieceId: string().nullable().defined(),
         postId: string().nullable().defined(),
         deliveryId: string().nullable().defined(),
-        channelId: string().nullable().defined(),
+        channelIds: array(string().required()).required(),
         mediaId: string().nullable().defined(),
         atMs: number().nullable().defined(),
       }).required(),

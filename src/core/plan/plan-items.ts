@@ -89,6 +89,8 @@ export interface PlanGroup {
   readonly key: string;
   readonly first: PlanItem;
   readonly items: readonly PlanItem[];
+  /** How many channels it goes to. */
+  readonly channels: number;
 }
 
 /** Gathers what goes out together: the deliveries of a post at one moment, the channels of an entry, one piece in one slot. */
@@ -100,7 +102,7 @@ export function groupItems(items: readonly PlanItem[]): readonly PlanGroup[] {
     if (known) known.push(item);
     else groups.set(key, [item]);
   }
-  return [...groups].map(([key, list]) => ({ key, first: worst(list), items: list }));
+  return [...groups].map(([key, list]) => ({ key, first: worst(list), items: list, channels: new Set(list.map(({ channelId }) => channelId)).size }));
 }
 
 /** What wants attention stands for its group. */

@@ -41,6 +41,11 @@ function firstMomentAfterGap(nearMs: number, zone: string): number {
   return after;
 }
 
+/** A wall time so many minutes later on the clock, whatever the zone does meanwhile. */
+export function addMinutes(wall: string, minutes: number): string {
+  return new Date(Date.parse(`${wall}:00Z`) + minutes * 60_000).toISOString().slice(0, 16);
+}
+
 /** What the clock shows in a zone at a moment. */
 export function wallTimeOf(ms: number, zone: string): string {
   return DateTime.fromMillis(ms, { zone }).toFormat("yyyy-MM-dd'T'HH:mm");

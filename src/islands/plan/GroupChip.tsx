@@ -23,7 +23,7 @@ interface GroupChipProps {
 /** A post with all its channels as a calendar shows it: time, theme, name. */
 export function GroupChip({ group, brand, theme, mayMove, hasPicture, onPress, onShift }: GroupChipProps) {
   const ref = useRef<HTMLButtonElement>(null);
-  const { first, items } = group;
+  const { first, channels } = group;
   const canMove = mayMove && isMovable(first);
   const { dragProps, isDragging } = useDrag({
     isDisabled: !canMove,
@@ -40,7 +40,7 @@ export function GroupChip({ group, brand, theme, mayMove, hasPicture, onPress, o
       type="button"
       data-group={group.key}
       data-plan-state={first.state}
-      aria-label={`${name}, ${first.time}, ${items.length} ${items.length === 1 ? 'channel' : 'channels'}, ${planStateWord(first.state)}${canMove ? '. Alt and arrows move it' : ''}`}
+      aria-label={`${name}, ${first.time}, ${channels} ${channels === 1 ? 'channel' : 'channels'}, ${planStateWord(first.state)}${canMove ? '. Alt and arrows move it' : ''}`}
       onClick={() => onPress(first)}
       onKeyDown={(event) => {
         const days = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : event.key === 'ArrowUp' ? -7 : event.key === 'ArrowDown' ? 7 : 0;
@@ -54,7 +54,7 @@ export function GroupChip({ group, brand, theme, mayMove, hasPicture, onPress, o
       <span className={`shrink-0 tabular-nums ${first.state === 'sent' ? 'text-quiet' : 'font-medium'}`}>{first.time}</span>
       {theme && <ThemeTile theme={theme} />}
       <span className={`min-w-0 flex-1 truncate ${isLight ? 'text-quiet' : ''}`}>{name}</span>
-      {items.length > 1 && <span className="shrink-0 text-quiet tabular-nums">{items.length}</span>}
+      {channels > 1 && <span className="shrink-0 text-quiet tabular-nums">{channels}</span>}
       <StateSign item={{ ...first, pieceKind: null }} />
     </button>
   );

@@ -171,7 +171,7 @@ function NeedActions({ need, brand }: { readonly need: Need; readonly brand: Tod
         </>
       );
     case 'dry':
-      return link(`/plan/lanes?channels=${need.channelId ?? ''}`, 'Fill the lane');
+      return link(`/plan/lanes?channels=${need.channelIds.join(',')}`, need.channelIds.length === 1 ? 'Fill the lane' : 'Fill the lanes');
     case 'licence':
       return link('/make/media', 'Choose another');
   }

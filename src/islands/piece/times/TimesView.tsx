@@ -1,7 +1,21 @@
+import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
+import { addToQueue, placePiece, removeFromQueue } from '../../../contract/plan-contracts.ts';
+import type { BodyOf } from '../../../contract/contract.ts';
+import { addMinutes, formatMoment } from '../../../core/time/wall-time.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { useBadges } from '../../post/DeliveryRow.tsx';
+import { TypedMoment } from '../../post/TypedMoment.tsx';
+import { call } from '../../ui/call.ts';
+import { toast } from '../../ui/toast.tsx';
+import { AboutPiece } from './AboutPiece.tsx';
+import { AroundThen } from './AroundThen.tsx';
+import { GoodMoments } from './GoodMoments.tsx';
+import { RepeatDialog } from './RepeatDialog.tsx';
+import { RepeatList } from './RepeatList.tsx';
+import { RotationDialog } from './RotationDialog.tsx';
+import { usePiecePlan, type PiecePlan } from './use-piece-plan.ts';
 import { nextQuarter, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { groupByPost, PostGroup } from '../../post/PostGroup.tsx';
 import { useDeliveries, type Delivery } from '../../post/use-deliveries.ts';
@@ -23,7 +37,8 @@ const PAGE = 48;
 
 /** When and where: the places that the piece goes out to, each at its moment, and what of it is already on its way. */
 export function TimesView(props: TimesProps) {
-  const { brand, cuts, pieceId } = props;
+  const { brand, cuts, pieceId, store } = props;
+  const planning = usePiecePlan(brand.slug, pieceId);
   const nowMs = useNow(props.nowMs);
   const [choices, setChoices] = useState<Choices>({});
   const [shared, setShared] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
@@ -35,10 +50,31 @@ export function TimesView(props: TimesProps) {
   const maySend = roleMay(brand.role, 'send');
   // Until it is known what is on its way, everything would be ticked.
   const disabled = !maySend || on.length === 0 || isPending || !deliveries.isSuccess;
+  const channelIds = [...new Set(on.map(({ cut }) => cut.channel.id))];
+  const theme = planning.plan?.plan.themes.find(({ id }) => id === planning.own?.themeId) ?? null;
+  const flush = (): Promise<unknown> => store.flush();
+  const takeSlot = useMutation({
+    mutationFn: async (slot: { readonly slotKey: string; readonly channelIds: readonly string[] }) => {
+      await store.flush();
+      const body = { pieceId, channelIds: [...slot.channelIds], spot: { kind: 'slot' as const, slotKey: slot.slotKey } } as BodyOf<typeof placePiece>;
+      return call(placePiece, { params: { brand: brand.slug }, body });
+    },
+    onSuccess: ({ kind, dueMs, sentence }) => {
+      if (kind === 'post') toast('done', `Scheduled in the slot of ${formatMoment(dueMs, brand.zone)}.`);
+      else toast('problem', `It keeps the slot of ${formatMoment(dueMs, brand.zone)} as a draft: ${sentence ?? ''}`);
+      return planning.refresh();
+    },
+    onError: (error) => toast('problem', error.message),
+  });
   return (
-    <section aria-label="Times" className="min-w-0 flex-1 overflow-auto px-4 py-5 md:px-6">
+    <section aria-label="Times" className="flex min-w-0 flex-1 gap-8 overflow-auto px-4 py-5 max-xl:block md:px-6">
+      <div className="min-w-0 flex-1">
       <div className="max-w-5xl">
-        <h2 className="mb-3 text-base font-semibold">Where and when</h2>
+        <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+          <h2 className="text-base font-semibold">Where and when</h2>
+          <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} />
+          <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
+        </div>
         <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
         {!maySend && <p className="mt-3 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
         {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
@@ -47,9 +83,19 @@ export function TimesView(props: TimesProps) {
             Schedule in {on.length} {on.length === 1 ? 'place' : 'places'}
           </Button>
           <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />
+          <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
+          <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0} flush={flush} onStarted={() => void planning.refresh()} />
+          {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
         </div>
       </div>
+      <AroundThen brand={brand} cuts={on.map(({ cut }) => cut)} wall={shared.wall} themes={planning.plan?.plan.themes ?? []} />
+      {planning.own && <RepeatList brand={brand} repeats={planning.own.repeats} nowMs={nowMs} mayChange={maySend} onChanged={() => void planning.refresh()} />}
       <PostsOfPiece {...props} deliveries={deliveries} nowMs={nowMs} />
+      </div>
+      <aside aria-label="Plan of the piece" className="w-72 shrink-0 space-y-7 max-xl:mt-8 max-xl:w-auto max-xl:max-w-xl">
+        <GoodMoments brand={brand} channelIds={channelIds} theme={theme} mayChange={maySend && !takeSlot.isPending} onSlot={(slot) => takeSlot.mutate(slot)} onMoment={(wall) => setShared({ wall })} />
+        <AboutPiece role={brand.role} planning={planning} />
+      </aside>
     </section>
   );
 }
@@ -89,6 +135,65 @@ function SendNow({ rows, isDisabled, onSend }: { readonly rows: readonly PlaceRo
         ))}
       </ul>
     </ConfirmButton>
+  );
+}
+
+/** Each place so many minutes after the one before. */
+function Stagger({ rows, shared, onChoices }: { readonly rows: readonly PlaceRow<Delivery>[]; readonly shared: ChosenMoment; readonly onChoices: (moments: Readonly<Record<string, ChosenMoment>>) => void }) {
+  const [minutes, setMinutes] = useState(10);
+  return (
+    <span className="flex items-center gap-1.5 text-sm">
+      <Button size="small" disabled={rows.length < 2 || shared.wall.length !== 16} onClick={() => onChoices(Object.fromEntries(rows.map(({ place }, index) => [place.key, { wall: addMinutes(shared.wall, index * minutes) }])))}>
+        Stagger by
+      </Button>
+      <input type="number" aria-label="Minutes between places" min={1} max={1_440} value={minutes} onChange={(event) => setMinutes(Math.max(1, Math.min(1_440, Math.round(Number(event.target.value) || 1))))} className="h-6 w-14 rounded-md border border-line bg-panel px-1 text-center text-xs tabular-nums" />
+      <span className="text-xs text-quiet">min</span>
+    </span>
+  );
+}
+
+interface WaitProps {
+  readonly brand: { readonly slug: string };
+  readonly pieceId: string;
+  readonly rows: readonly PlaceRow<Delivery>[];
+  readonly plan: PiecePlan | null;
+  readonly isDisabled: boolean;
+  readonly flush: () => Promise<unknown>;
+  readonly onChanged: () => void;
+}
+
+/** Lets the piece wait in the queues of the ticked channels, or takes it out of them. */
+function WaitForSlot({ brand, pieceId, rows, plan, isDisabled, flush, onChanged }: WaitProps) {
+  const waits = plan?.queue ?? [];
+  const add = useMutation({
+    mutationFn: async () => {
+      await flush();
+      return call(addToQueue, { params: { brand: brand.slug }, body: { pieceId, channelIds: [...new Set(rows.map(({ cut }) => cut.channel.id))], cuts: rows.map(({ cut }) => ({ ...cut.ref })) } });
+    },
+    onSuccess: ({ added }) => {
+      toast('done', added.length === 0 ? 'It waits there already.' : `It waits for a slot on ${added.length} ${added.length === 1 ? 'channel' : 'channels'}.`);
+      onChanged();
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  const remove = useMutation({
+    mutationFn: async () => {
+      for (const { id } of waits) await call(removeFromQueue, { params: { brand: brand.slug, entry: id } });
+    },
+    onSuccess: () => {
+      toast('done', 'It waits for no slot any more.');
+      onChanged();
+    },
+    onError: (error) => toast('problem', error.message),
+  });
+  return waits.length > 0 ? (
+    <Button disabled={remove.isPending} onClick={() => remove.mutate()}>
+      Waits on {waits.length} {waits.length === 1 ? 'channel' : 'channels'}: take out
+    </Button>
+  ) : (
+    <Button disabled={isDisabled || add.isPending} onClick={() => add.mutate()}>
+      Wait for a slot
+    </Button>
   );
 }
 

@@ -161,13 +161,13 @@ function CampaignPage({ campaign, isNew, context, mayChange, onDone, onKept }: P
               ))}
             </Part>
             <Part title="Planned" hint="What goes out for it.">
-              {ahead.map(({ key, first, items }) => (
-                <PieceLine key={key} brand={brand.slug} pieceId={first.pieceId} name={first.name} words={`${formatMoment(first.atMs, brand.zone)}, ${items.length} ${items.length === 1 ? 'channel' : 'channels'}, ${planStateWord(first.state).toLowerCase()}`} />
+              {ahead.map(({ key, first, channels }) => (
+                <PieceLine key={key} brand={brand.slug} pieceId={first.pieceId} name={first.name} words={`${formatMoment(first.atMs, brand.zone)}, ${channels} ${channels === 1 ? 'channel' : 'channels'}, ${planStateWord(first.state).toLowerCase()}`} />
               ))}
             </Part>
             <Part title="Out" hint="What has gone out for it.">
-              {out.map(({ key, first, items }) => (
-                <PieceLine key={key} brand={brand.slug} pieceId={first.pieceId} name={first.name} words={`${formatMoment(first.atMs, brand.zone)}, ${items.length} ${items.length === 1 ? 'channel' : 'channels'}`} />
+              {out.map(({ key, first, channels }) => (
+                <PieceLine key={key} brand={brand.slug} pieceId={first.pieceId} name={first.name} words={`${formatMoment(first.atMs, brand.zone)}, ${channels} ${channels === 1 ? 'channel' : 'channels'}`} />
               ))}
             </Part>
           </div>

@@ -44,7 +44,7 @@ function LanesOf(props: PlanProps) {
   const mayMove = roleMay(brand.role, 'send');
   const scroller = useRef<HTMLDivElement>(null);
   const width = useWidth(scroller);
-  const columnPx = Math.max(MIN_COLUMN_PX, Math.floor((width - CHANNEL_PX - RUNWAY_PX) / count));
+  const columnPx = Math.max(MIN_COLUMN_PX, (width - CHANNEL_PX - RUNWAY_PX) / count);
   const density: Density = columnPx >= 66 ? 'wide' : columnPx >= 30 ? 'middle' : 'small';
   const cells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
   const shown = useMemo(() => {

@@ -70,8 +70,8 @@ function ListOf(props: PlanProps) {
   const lines = useMemo(
     () =>
       groupItems(lanes.items).map((group): Line => {
-        const { first, items } = group;
-        return { group, atMs: first.atMs, name: first.name || (first.state === 'open' ? 'Open slot' : ''), theme: first.themeId === null ? '' : (themes.get(first.themeId)?.name ?? ''), campaign: first.campaignId === null ? '' : (campaigns.get(first.campaignId)?.name ?? ''), state: planStateWord(first.state), channels: new Set(items.map(({ channelId }) => channelId)).size };
+        const { first } = group;
+        return { group, atMs: first.atMs, name: first.name || (first.state === 'open' ? 'Open slot' : ''), theme: first.themeId === null ? '' : (themes.get(first.themeId)?.name ?? ''), campaign: first.campaignId === null ? '' : (campaigns.get(first.campaignId)?.name ?? ''), state: planStateWord(first.state), channels: group.channels };
       }),
     [lanes.items, themes, campaigns],
   );

@@ -69,7 +69,7 @@ function MonthOf(props: PlanProps) {
             </span>
           ))}
         </div>
-        <div className="grid min-w-[56rem] grid-cols-7">
+        <div className="grid min-h-[calc(100%-1.9rem)] min-w-[56rem] auto-rows-fr grid-cols-7">
           {shownDays.map((day) => {
             const groups = byDay.get(day) ?? [];
             const shown = wide === day ? groups : groups.slice(0, SHOWN);
@@ -77,7 +77,7 @@ function MonthOf(props: PlanProps) {
             const running = [...campaigns.values()].filter(({ fromDay, untilDay }) => fromDay <= day && day <= untilDay);
             const isOther = !day.startsWith(month);
             return (
-              <DayDrop key={day} isOpen={mayMove && day >= today} label={day} onDrop={(dragged) => drop(dragged, day)} className={`min-h-32 border-r border-b border-line p-1.5 [&:nth-child(7n)]:border-r-0 ${isOther || weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
+              <DayDrop key={day} isOpen={mayMove && day >= today} label={day} onDrop={(dragged) => drop(dragged, day)} className={`min-h-24 border-r border-b border-line p-1.5 [&:nth-child(7n)]:border-r-0 ${isOther || weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
                 <p className="mb-1 flex items-center gap-1 text-xs">
                   <span className={`tabular-nums ${day === today ? 'grid size-5 place-items-center rounded-full bg-house font-bold text-house-ink' : isOther ? 'text-quiet' : 'font-semibold'}`}>{Number(day.slice(8))}</span>
                   <span className="min-w-0 flex-1 truncate text-quiet" title={names.map(({ name }) => name).join(', ')}>

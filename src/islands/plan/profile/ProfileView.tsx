@@ -6,6 +6,7 @@ import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
 import { getProfile, orderQueue } from '../../../contract/plan-contracts.ts';
 import { getDeliveryPicture } from '../../../contract/send-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
+import type { Theme } from '../../../core/plan/plan.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { addressOf, call } from '../../ui/call.ts';
@@ -93,12 +94,7 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
         {(tile) => (
           <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} className="group relative aspect-square overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
             <img src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" loading="lazy" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
-            <TileSign tile={tile} zone={brand.zone} />
-            {tile.themeId !== null && themes.get(tile.themeId) && (
-              <span className="absolute top-1.5 left-1.5">
-                <ThemeTile theme={themes.get(tile.themeId) as never} />
-              </span>
-            )}
+            <TileSign tile={tile} theme={tile.themeId === null ? undefined : themes.get(tile.themeId)} zone={brand.zone} />
           </ListBoxItem>
         )}
       </ListBox>
@@ -163,9 +159,14 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
 
 const placeWords = ({ kind, atMs }: Tile, zone: string): string => (atMs === null ? 'waits without a slot' : `${kind === 'out' ? 'out' : kind === 'planned' ? 'scheduled' : 'from the queue'}, ${formatMoment(atMs, zone)}`);
 
-function TileSign({ tile, zone }: { readonly tile: Tile; readonly zone: string }) {
+function TileSign({ tile, theme, zone }: { readonly tile: Tile; readonly theme: Theme | undefined; readonly zone: string }) {
   if (tile.kind === 'out') return null;
-  return <span className={`absolute inset-x-0 bottom-0 truncate bg-panel/90 px-1.5 py-0.5 text-[11px] tabular-nums ${tile.kind === 'waiting' ? 'text-quiet' : 'font-semibold'}`}>{tile.atMs === null ? 'waits without a slot' : formatMoment(tile.atMs, zone).replace(/ \d{4},/, ',')}</span>;
+  return (
+    <span className={`absolute inset-x-0 bottom-0 flex items-center gap-1.5 bg-panel px-1.5 py-0.5 text-[11px] tabular-nums ${tile.kind === 'waiting' ? 'text-quiet' : 'font-semibold'}`}>
+      {theme && <ThemeTile theme={theme} />}
+      <span className="truncate">{tile.atMs === null ? 'waits without a slot' : formatMoment(tile.atMs, zone).replace(/ \d{4},/, ',')}</span>
+    </span>
+  );
 }
 
 /** The tiles with what waits in another order; everything else keeps its square. */
