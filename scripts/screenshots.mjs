@@ -33,7 +33,7 @@ async function open(theme) {
 }
 async function comeIn(page) {
   await page.getByRole('button', { name: /Wren/ }).first().click();
-  await page.waitForURL(/make\/pieces/);
+  await page.waitForURL(/\/today/);
 }
 async function shoot(page, name) {
   await settled(page);

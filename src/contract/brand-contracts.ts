@@ -117,9 +117,9 @@ const accountHandle = () => string().matches(/^@[a-z0-9.]{2,40}$/, 'A handle is 
 export const changeBrand = contract({
   method: 'PATCH',
   path: '/api/brands/{brand}',
-  summary: 'Give a brand another name or another time zone; its address stays, and scheduled posts keep their moment',
+  summary: 'Give a brand another name or another time zone; its address stays, and what is scheduled keeps its moment, or with `keep` its wall time',
   params: brandParams,
-  body: object({ name: brandName(), zone: string().max(60).required('Say which zone the brand’s clock shows') }).noUnknown(),
+  body: object({ name: brandName(), zone: string().max(60).required('Say which zone the brand’s clock shows'), keep: string<'wall' | 'moment'>().oneOf(['wall', 'moment']) }).noUnknown(),
   answer: object({ name: string().required(), zone: string().required() }),
 });
 

@@ -13,7 +13,7 @@ import { contract, documentOf } from './contract.ts';
 import { cutRefSchema, pieceParams } from './piece-contracts.ts';
 
 const id = () => string().matches(/^[\w-]{1,40}$/, 'Not an id').required();
-const day = () => string().matches(DAY_PATTERN, 'Choose a day').test('day', 'Choose a day that there is', (text) => text === undefined || isDay(text)).required();
+const day = () => string().matches(DAY_PATTERN, 'Choose a day').test('day', 'Choose a day that there is', (text: unknown) => typeof text !== 'string' || isDay(text)).required();
 const wall = () => string().matches(WALL_TIME_PATTERN, 'Choose a date and a time');
 const kind = () => string<PieceKind>().oneOf(['graphic', 'carousel', 'video']);
 const ids = (max: number) => array(id()).max(max).required();

@@ -17,7 +17,7 @@ export async function withDemo<Result>(work: (page: Page) => Promise<Result>): P
     await page.goto(`http://127.0.0.1:${PORT}/sign-in`);
     await page.locator('astro-island:not([ssr])').first().waitFor();
     await page.getByRole('button', { name: /Wren/ }).first().click();
-    await page.waitForURL(/make\/pieces/);
+    await page.waitForURL(/\/today/);
     return await work(page);
   } finally {
     await browser.close();

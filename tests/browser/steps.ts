@@ -11,7 +11,7 @@ export async function comeInAs(page: Page, name: string, address = '/b/gullwick/
   } else {
     await page.goto('/sign-in');
     await page.getByRole('button', { name: new RegExp(name) }).first().click();
-    await page.waitForURL(/make\/pieces/);
+    await page.waitForURL(/\/today/);
     sessions.set(name, await page.context().cookies());
   }
   const isThere = page.url() !== 'about:blank' && new URL(page.url()).pathname === address;

@@ -68,7 +68,7 @@ describe('a database of the schema before', () => {
   it('gathers the deliveries of one scheduling in a post, with their states, words and moments', async () => {
     expect(Number((await db('posts').count({ count: '*' }).first())?.['count'])).toBe(count('snapshots'));
     expect(await countDeliveries(db, brandId, null)).toEqual(
-      Object.fromEntries(['scheduled', 'sending', 'sent', 'failed', 'cancelled'].map((state) => [state, count('deliveries', `brand_id = '${brandId}' and state = '${state}'`)])),
+      Object.fromEntries(['scheduled', 'held', 'sending', 'sent', 'failed', 'cancelled'].map((state) => [state, count('deliveries', `brand_id = '${brandId}' and state = '${state}'`)])),
     );
     const rows = old.prepare('select * from deliveries').all() as Record<string, unknown>[];
     for (const row of rows) {

@@ -171,7 +171,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
     it('count each state up to a bound', async () => {
       await add(['d', 10], ['e', 10]);
       await db('deliveries').where({ id: 'd' }).update({ state: 'sent' });
-      expect(await countDeliveries(db, 'b', null)).toEqual({ scheduled: 1, sending: 0, sent: 1, failed: 0, cancelled: 0 });
+      expect(await countDeliveries(db, 'b', null)).toEqual({ scheduled: 1, held: 0, sending: 0, sent: 1, failed: 0, cancelled: 0 });
       expect(await countPostsShowing(db, 'b', 'm1')).toEqual({ scheduled: 1, sent: 0 });
     });
   });

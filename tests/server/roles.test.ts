@@ -101,6 +101,38 @@ const table: Readonly<Record<string, Reach>> = {
   'POST /api/brands/{brand}/posts/{post}/refresh': 'designer',
   'POST /api/brands/{brand}/posts/{post}/{action}': 'designer',
   'GET /api/brands/{brand}/events': 'viewer',
+  'GET /api/brands/{brand}/today': 'viewer',
+  'GET /api/brands/{brand}/plan': 'viewer',
+  'POST /api/brands/{brand}/plan': 'designer',
+  'GET /api/brands/{brand}/plan/lanes': 'viewer',
+  'POST /api/brands/{brand}/plan/what-if': 'viewer',
+  'POST /api/brands/{brand}/plan/places': 'designer',
+  'POST /api/brands/{brand}/plan/changes': 'designer',
+  'GET /api/brands/{brand}/plan/queue': 'viewer',
+  'POST /api/brands/{brand}/plan/queue': 'designer',
+  'DELETE /api/brands/{brand}/plan/queue/{entry}': 'designer',
+  'POST /api/brands/{brand}/plan/queue-order': 'designer',
+  'POST /api/brands/{brand}/plan/campaigns': 'writer',
+  'GET /api/brands/{brand}/plan/campaigns/{campaign}': 'viewer',
+  'DELETE /api/brands/{brand}/plan/campaigns/{campaign}': 'writer',
+  'POST /api/brands/{brand}/plan/hold': 'designer',
+  'POST /api/brands/{brand}/plan/release': 'designer',
+  'GET /api/brands/{brand}/plan/views': 'viewer',
+  'POST /api/brands/{brand}/plan/views': 'viewer',
+  'DELETE /api/brands/{brand}/plan/views/{view}': 'viewer',
+  'GET /api/brands/{brand}/plan/profile': 'viewer',
+  'POST /api/brands/{brand}/plan/days': 'designer',
+  'POST /api/brands/{brand}/plan/feed': 'designer',
+  'DELETE /api/brands/{brand}/plan/feed': 'designer',
+  'GET /api/brands/{brand}/plan/rotations': 'viewer',
+  'POST /api/brands/{brand}/plan/suggestions': 'viewer',
+  'GET /api/holiday-countries': 'signed-in',
+  'GET /api/brands/{brand}/pieces/{piece}/plan': 'viewer',
+  'PATCH /api/brands/{brand}/pieces/{piece}/plan': 'writer',
+  'POST /api/brands/{brand}/pieces/{piece}/repeats': 'designer',
+  'POST /api/brands/{brand}/repeats/{repeat}': 'designer',
+  'POST /api/brands/{brand}/pieces/{piece}/rotation': 'designer',
+  'DELETE /api/brands/{brand}/pieces/{piece}/rotation': 'designer',
   'GET /api/brands/{brand}/words/suggestions': 'viewer',
   'POST /api/brands/{brand}/hashtags/proposals': 'viewer',
   'POST /api/brands/{brand}/pieces/{piece}/desk': 'writer',
@@ -170,8 +202,8 @@ it('every endpoint has a line, and every line an endpoint', () => {
   expect(lines.map(({ key }) => key).sort()).toEqual(Object.keys(table).sort());
 });
 
-it('no other file answers requests beside the router, the pages, short links and the files of fonts and emoji', () => {
-  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'emoji/[file].ts', 'emoji/en/data.json.ts', 'emoji/en/messages.json.ts', 'fonts/[...file].ts', 'l/[code].ts']);
+it('no other file answers requests beside the router, the pages, calendars, short links and the files of fonts and emoji', () => {
+  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'calendar/[file].ts', 'emoji/[file].ts', 'emoji/en/data.json.ts', 'emoji/en/messages.json.ts', 'fonts/[...file].ts', 'l/[code].ts']);
 });
 
 describe.each(lines.filter(({ key }) => !ENDS_THE_SESSION.has(key)))('$key', ({ key, method, path }) => {

@@ -1,6 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { changeBrand, listStandinNetworks, openAccount } from '../../contract/brand-contracts.ts';
+import { zonePlace } from '../../core/time/wall-time.ts';
 import { roleMay } from '../../core/access/access.ts';
 import type { Language } from '../../core/words/language.ts';
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
@@ -38,11 +39,12 @@ function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) 
   const client = useQueryClient();
   const [name, setName] = useState(stored.name);
   const [zone, setZone] = useState(stored.zone);
+  const [keep, setKeep] = useState<'wall' | 'moment'>('wall');
   const save = useMutation({
-    mutationFn: () => call(changeBrand, { params: { brand: brand.slug }, body: { name, zone } }),
+    mutationFn: () => call(changeBrand, { params: { brand: brand.slug }, body: { name, zone, keep } }),
     onSuccess: (saved) => {
       void client.invalidateQueries({ queryKey: ['brand', brand.slug] });
-      toast('done', saved.zone === stored.zone ? `The brand is called ${saved.name} now.` : `The clock shows ${saved.zone} now. Scheduled posts keep their moment.`, { label: 'Reload the page', run: () => location.reload() });
+      toast('done', saved.zone === stored.zone ? `The brand is called ${saved.name} now.` : `The clock shows ${saved.zone} now. Scheduled posts keep ${keep === 'wall' ? 'what their clock shows' : 'their moment'}.`, { label: 'Reload the page', run: () => location.reload() });
     },
     onError: (error) => toast('problem', error.message),
   });
@@ -58,6 +60,17 @@ function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) 
     >
       <Field label="Name">{({ id }) => <input id={id} value={name} maxLength={60} readOnly={!mayChange} onChange={(event) => setName(event.target.value)} className={inputClasses} />}</Field>
       <ZoneField zone={zone} onChange={mayChange ? setZone : null} />
+      {zone !== stored.zone && (
+        <fieldset className="col-span-3 flex flex-wrap gap-x-4 gap-y-1 text-sm">
+          <legend className="mb-1 font-semibold">What is scheduled keeps</legend>
+          {(['wall', 'moment'] as const).map((key) => (
+            <label key={key} className="flex items-center gap-2">
+              <input type="radio" name="keep-of-zone" checked={keep === key} onChange={() => setKeep(key)} className="accent-house" />
+              {key === 'wall' ? `what its clock shows: 09:30 stays 09:30 in ${zonePlace(zone)}` : 'its moment: the clock shows another time then'}
+            </label>
+          ))}
+        </fieldset>
+      )}
       {mayChange && (
         <Button type="submit" disabled={!changed || name.trim().length < 2 || save.isPending}>
           Save

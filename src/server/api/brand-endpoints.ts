@@ -14,10 +14,11 @@ import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { personMayBeginBrands } from '../auth/me.ts';
 import { makeInvitation } from '../auth/one-time-links.ts';
+import { changeNameAndZone } from '../brand/change-zone.ts';
 import { importMark } from '../brand/import-mark.ts';
 import { readWebPage } from '../brand/read-brand-source.ts';
 import { keepAccounts, openStandinAccounts } from '../brand/standin-accounts.ts';
-import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand, renameBrand } from '../db/brand-repository.ts';
+import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { endInvitation as endLinkOf, listInvitations as invitationsOf } from '../db/link-repository.ts';
 import { changeRole, insertMembership, listMembers, removeMember } from '../db/people-repository.ts';
@@ -178,9 +179,9 @@ const createBrand = defineEndpoint({
 const changeBrand = defineEndpoint({
   contract: contracts.changeBrand,
   may: 'brand',
-  async handle({ services, brand, body }) {
+  async handle({ services, brand, body, nowMs }) {
     if (!isZone(body.zone)) throw new ProblemError(422, 'unknown-zone', `There is no time zone '${body.zone}'.`);
-    await renameBrand(services.db, brand.id, body);
+    await changeNameAndZone(services, brand, { name: body.name, zone: body.zone, keep: body.keep ?? 'moment' }, nowMs);
     return { name: body.name, zone: body.zone };
   },
 });

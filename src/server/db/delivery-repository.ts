@@ -247,6 +247,15 @@ export async function listHeld(db: Db, brandId: string, limit: number): Promise<
   return rows.map(toDelivery);
 }
 
+/** No day is longer than this, whatever its clocks do. */
+const LONGEST_DAY_MS = 26 * 3_600_000;
+
+/** How many posts of a channel are planned or out on the day of a moment, as the clocks in the brand's zone say it. */
+export async function countOnDay(db: Db, { brandId, channelId, dueMs, day }: { readonly brandId: string; readonly channelId: string; readonly dueMs: number; readonly day: string }): Promise<number> {
+  const row = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.channel_id': channelId }).where('deliveries.due_ms', '>', dueMs - LONGEST_DAY_MS).where('deliveries.due_ms', '<', dueMs + LONGEST_DAY_MS).whereNotIn('deliveries.state', ['cancelled', 'failed']).where('posts.wall', '>=', day).where('posts.wall', '<', `${day}U`).countDistinct({ posts: 'deliveries.post_id' }).first();
+  return Number(row?.['posts'] ?? 0);
+}
+
 /** Captions of the brand's last posts, each text once, the latest first. */
 export async function listRecentCaptions(db: Db, brandId: string, limit: number): Promise<readonly string[]> {
   // A post has several deliveries, most of them with the same words.

@@ -95,6 +95,12 @@ export async function movePost(trx: Db, brandId: string, id: string, moment: Pic
   return moved > 0;
 }
 
+/** Posts of which something still waits or is held. */
+export async function listWaitingPosts(db: Db, brandId: string): Promise<readonly Pick<Post, 'id' | 'wall' | 'dueMs'>[]> {
+  const rows: object[] = await db('posts').where({ brand_id: brandId }).whereIn('state', ['scheduled', 'held']).select('id', 'wall', 'due_ms');
+  return rows.map((row) => fromRow<Pick<Post, 'id' | 'wall' | 'dueMs'>>(row));
+}
+
 /** Writes another moment of a post, whatever its state. */
 export async function setPostMoment(trx: Db, brandId: string, id: string, moment: Pick<Post, 'dueMs' | 'wall' | 'zone'>, machineNowMs: number): Promise<void> {
   await trx('posts').where({ brand_id: brandId, id }).update({ due_ms: moment.dueMs, wall: moment.wall, zone: moment.zone, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });

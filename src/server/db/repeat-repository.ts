@@ -48,6 +48,11 @@ export async function changeRepeat(trx: Db, brandId: string, id: string, { rule,
   await noteChange(trx, { brandId, kind: 'plan', subjectId: id }, machineNowMs);
 }
 
+/** Repeats that go on follow the brand's clock into another zone. */
+export async function moveRepeatsTo(trx: Db, brandId: string, zone: string): Promise<void> {
+  await trx('repeats').where({ brand_id: brandId }).whereNull('ended_ms').update({ zone });
+}
+
 export async function endRepeat(trx: Db, brandId: string, id: string, machineNowMs: number): Promise<boolean> {
   const ended = await trx('repeats').where({ brand_id: brandId, id }).whereNull('ended_ms').update({ ended_ms: machineNowMs });
   if (ended > 0) await noteChange(trx, { brandId, kind: 'plan', subjectId: id }, machineNowMs);

@@ -10,7 +10,7 @@ import { formatMoment } from '../../core/time/wall-time.ts';
 import { composeWords } from '../../core/wording/compose.ts';
 import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
 import type { Db } from '../db/connection.ts';
-import { insertDeliveries, listDeliveriesOfPiece, listDeliveriesOfRequest, type Delivery, type NewDelivery } from '../db/delivery-repository.ts';
+import { countOnDay, insertDeliveries, listDeliveriesOfPiece, listDeliveriesOfRequest, type Delivery, type NewDelivery } from '../db/delivery-repository.ts';
 import { enqueueJob } from '../db/job-repository.ts';
 import { getPiecePlan } from '../db/piece-plan-repository.ts';
 import { deletePlanEntry } from '../db/plan-entry-repository.ts';
@@ -66,6 +66,7 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
   const unknown = request.cuts.find((cut) => !piece.document.cuts.some((each) => isSameCut(each, cut)));
   if (unknown) throw new ProblemError(422, 'unknown-cut', 'One of the chosen cuts does not belong to this piece.');
   for (const { cuts, moment } of outings) await requirePassed(services, brand, snapshot, cuts, moment.dueMs);
+  for (const { cuts, moment } of outings) await requireRoom(db, brand, snapshot, cuts, moment);
   const channels = await listChannels(db, brand.id);
   const machineNowMs = clock.machineNowMs();
   return db.transaction(async (trx) => {
@@ -156,6 +157,17 @@ export async function requirePassed(services: Services, brand: Brand, snapshot: 
   if (!first) return;
   const more = stops.length > 1 ? ` And ${stops.length - 1} more.` : '';
   throw new ProblemError(422, 'preflight-stops', `${first.sentence}${more}`, { findings: stops });
+}
+
+/** @throws ProblemError 422 when the network takes no more posts of a channel on that day */
+async function requireRoom(db: Db, brand: Brand, { sheets }: Snapshot, cuts: readonly CutRef[], moment: Moment): Promise<void> {
+  const day = moment.wall.slice(0, 10);
+  for (const channel of await listChannels(db, brand.id)) {
+    const sheet = sheets.find(({ key }) => key === channel.network);
+    if (!sheet || !cuts.some(({ channelId }) => channelId === channel.id)) continue;
+    const planned = await countOnDay(db, { brandId: brand.id, channelId: channel.id, dueMs: moment.dueMs, day });
+    if (planned >= sheet.pace.dailyMax) throw new ProblemError(422, 'day-full', `${channel.name} takes ${sheet.pace.dailyMax} posts a day, and ${planned} are planned on ${day}. Choose another day.`);
+  }
 }
 
 /** What a delivery says of its cut: where it appears, and the words that this network takes there. */

@@ -116,7 +116,7 @@ async function timeViews(origin: string, dataFolder: string): Promise<ReadonlyMa
     await page.goto(`${origin}/sign-in`);
     await page.locator('astro-island:not([ssr])').first().waitFor();
     await page.getByRole('button', { name: /Wren/ }).first().click();
-    await page.waitForURL(/make\/pieces/);
+    await page.waitForURL(/\/today/);
     const costs = new Map<string, number>();
     for (const [name, [path, selector]] of Object.entries(views)) {
       const times: number[] = [];

@@ -4,6 +4,7 @@ import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { DayAndTime, MomentReading, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { StateChip } from '../../post/StateChip.tsx';
 import type { Delivery } from '../../post/use-deliveries.ts';
+import type { Cut } from '../use-cuts.ts';
 import { choose, followShared, type Choices, type PlaceRow } from './places.ts';
 
 interface RowsProps {
@@ -16,7 +17,7 @@ interface RowsProps {
   readonly nowMs: number;
 }
 
-const columns = 'grid grid-cols-[1.25rem_minmax(0,1fr)] items-center gap-x-3 gap-y-1.5 md:grid-cols-[1.25rem_minmax(0,1.3fr)_7.5rem_17.5rem_minmax(0,1fr)]';
+const columns = 'grid grid-cols-[1.25rem_minmax(0,1fr)] items-center gap-x-3 gap-y-1.5 md:grid-cols-[1.25rem_minmax(0,1fr)_7rem_17rem]';
 
 /** The shared moment, then a row a place: whether something goes out there, in which shape, and when. */
 export function PlaceRows(props: RowsProps) {
@@ -46,7 +47,7 @@ export function PlaceRows(props: RowsProps) {
         <div className="col-start-2 pr-[1.875rem] md:col-start-4">
           <DayAndTime moment={shared} zone={zone} onChange={onShared} bareLabel="All places" />
         </div>
-        <div className="col-start-2 md:col-start-5 [&>p]:mt-0">
+        <div className="col-start-2 md:col-span-3 [&>p]:mt-0">
           <MomentReading moment={shared} zone={zone} nowMs={nowMs} onChange={onShared} />
         </div>
       </div>
@@ -59,7 +60,12 @@ export function PlaceRows(props: RowsProps) {
   );
 }
 
-function Row({ row, choices, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
+/** Whether a network has one account here: then its name is enough. */
+function isAlone(cut: Cut, rows: readonly PlaceRow<Delivery>[]): boolean {
+  return rows.every((row) => row.cut.channel.id === cut.channel.id || row.cut.sheet.key !== cut.sheet.key);
+}
+
+function Row({ row, rows, choices, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
   const { place, cut, isOn, moment, hasOwnMoment, earlier } = row;
   const change = (part: Parameters<typeof choose>[2]): void => onChoices(choose(choices, place.key, part));
   return (
@@ -68,8 +74,16 @@ function Row({ row, choices, onChoices, zone, nowMs }: RowsProps & { readonly ro
         <input type="checkbox" aria-label={place.name} checked={isOn} onChange={() => change({ isOn: !isOn })} className="size-4 accent-house" />
         <p className={`flex min-w-0 items-center gap-2 text-sm ${isOn ? '' : 'text-quiet'}`}>
           <ChannelBadge badge={cut.sheet.badge} size={16} />
-          <span className="truncate font-semibold">{cut.channel.name}</span>
+          <span className="truncate font-semibold" title={cut.channel.name}>
+            {cut.sheet.name}
+            {isAlone(cut, rows) ? '' : ` ${cut.channel.handle}`}
+          </span>
           <span className="text-quiet">{cut.placement.surface}</span>
+          {earlier && (
+            <span className="flex shrink-0 items-center gap-1 text-xs text-quiet tabular-nums" title={formatMoment(earlier.sentMs ?? earlier.dueMs, zone)}>
+              <StateChip state={earlier.state} /> {formatMoment(earlier.sentMs ?? earlier.dueMs, zone).split(/ \d{4}/)[0]}
+            </span>
+          )}
         </p>
         <div className="col-start-2 md:col-start-3">
           {place.cuts.length > 1 ? (
@@ -99,19 +113,11 @@ function Row({ row, choices, onChoices, zone, nowMs }: RowsProps & { readonly ro
             <RotateCcw aria-hidden className="size-3.5" />
           </button>
         </div>
-        <div className="col-start-2 min-w-0 md:col-start-5">
-          {earlier && (
-            <p className="flex flex-wrap items-center gap-x-2 text-xs text-quiet tabular-nums">
-              <StateChip state={earlier.state} />
-              {formatMoment(earlier.sentMs ?? earlier.dueMs, zone)}
-            </p>
-          )}
-          {isOn && hasOwnMoment && (
-            <div className="[&>p]:mt-0 [&>p]:text-xs">
-              <MomentReading moment={moment} zone={zone} nowMs={nowMs} onChange={(own) => change({ moment: own })} />
-            </div>
-          )}
-        </div>
+        {isOn && hasOwnMoment && (
+          <div className="col-start-2 min-w-0 md:col-span-3 [&>p]:mt-0 [&>p]:text-xs">
+            <MomentReading moment={moment} zone={zone} nowMs={nowMs} onChange={(own) => change({ moment: own })} />
+          </div>
+        )}
       </div>
     </li>
   );

@@ -1,6 +1,6 @@
 import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
-import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
+import { Button as AriaButton, Dialog, DialogTrigger, Modal, ModalOverlay } from 'react-aria-components';
 import { listMedia } from '../../../contract/media-contracts.ts';
 import { endRotation, keepRotation } from '../../../contract/plan-contracts.ts';
 import type { CutRef } from '../../../core/piece/piece.ts';
@@ -54,15 +54,16 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
       <AriaButton isDisabled={isDisabled && !plan.rotation} className={buttonClasses('plain')}>
         {plan.rotation ? 'In rotation…' : 'Into rotation…'}
       </AriaButton>
-      <Popover placement="top start" className="shadow-float max-h-[80vh] w-[30rem] max-w-[calc(100vw-1rem)] overflow-auto rounded-md border border-line bg-panel p-4">
-        <Dialog aria-label="Rotation" className="space-y-3 outline-none">
+      <ModalOverlay isDismissable className="fixed inset-0 z-40 grid place-items-center bg-ink/30 p-4">
+      <Modal className="shadow-float max-h-full w-full max-w-lg overflow-auto rounded-md border border-line bg-panel">
+        <Dialog aria-label="Rotation" className="space-y-3 p-5 outline-none">
           {({ close }) => (
             <>
               <p className="text-sm">
                 <span className="font-semibold tabular-nums">
                   {settings.wordings.length} {settings.wordings.length === 1 ? 'wording' : 'wordings'} × {settings.pictures.length} {settings.pictures.length === 1 ? 'picture' : 'pictures'} = {distinct} different {distinct === 1 ? 'post' : 'posts'}
                 </span>
-                : about {distinct} weeks at one a week.
+                : {distinct === 1 ? 'a week’s worth' : `about ${distinct} weeks`} at one a week.
               </p>
               <fieldset className="text-sm">
                 <legend className="mb-1 font-semibold">Wordings</legend>
@@ -108,7 +109,8 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
             </>
           )}
         </Dialog>
-      </Popover>
+      </Modal>
+      </ModalOverlay>
     </DialogTrigger>
   );
 }

@@ -67,7 +67,7 @@ export function TimesView(props: TimesProps) {
     onError: (error) => toast('problem', error.message),
   });
   return (
-    <section aria-label="Times" className="flex min-w-0 flex-1 gap-8 overflow-auto px-4 py-5 max-xl:block md:px-6">
+    <section aria-label="Times" className="flex min-w-0 flex-1 gap-6 overflow-auto px-4 py-5 max-xl:block md:px-6">
       <div className="min-w-0 flex-1">
       <div className="max-w-5xl">
         <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
@@ -88,11 +88,11 @@ export function TimesView(props: TimesProps) {
           {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
         </div>
       </div>
-      <AroundThen brand={brand} cuts={on.map(({ cut }) => cut)} wall={shared.wall} themes={planning.plan?.plan.themes ?? []} />
+      <AroundThen nowMs={nowMs} brand={brand} cuts={on.map(({ cut }) => cut)} wall={shared.wall} themes={planning.plan?.plan.themes ?? []} />
       {planning.own && <RepeatList brand={brand} repeats={planning.own.repeats} nowMs={nowMs} mayChange={maySend} onChanged={() => void planning.refresh()} />}
       <PostsOfPiece {...props} deliveries={deliveries} nowMs={nowMs} />
       </div>
-      <aside aria-label="Plan of the piece" className="w-72 shrink-0 space-y-7 max-xl:mt-8 max-xl:w-auto max-xl:max-w-xl">
+      <aside aria-label="Plan of the piece" className="w-64 shrink-0 space-y-7 max-xl:mt-8 max-xl:w-auto max-xl:max-w-xl">
         <GoodMoments brand={brand} channelIds={channelIds} theme={theme} mayChange={maySend && !takeSlot.isPending} onSlot={(slot) => takeSlot.mutate(slot)} onMoment={(wall) => setShared({ wall })} />
         <AboutPiece role={brand.role} planning={planning} />
       </aside>
