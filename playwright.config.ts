@@ -12,6 +12,8 @@ export default defineConfig({
   outputDir: 'test-results/browser',
   use: {
     viewport: { width: 1280, height: 800 },
+    // What cannot be pressed within this time never will.
+    actionTimeout: 60_000,
     screenshot: 'only-on-failure',
     launchOptions: {
       executablePath: '/usr/bin/chromium',

@@ -2,6 +2,7 @@ import { documentMegabytes } from './carousel-document.ts';
 import { percentile, printFigure } from './figure.ts';
 import { keystrokeTimes, type TypedIn } from './keystroke.ts';
 import { measureScale } from './scale/scale.ts';
+import { forecastTimes, laneTimes } from './plan.ts';
 import { serverCutRatio } from './server-cut.ts';
 import { serverSetRatio } from './server-set.ts';
 import { videoRatios } from './video-export.ts';
@@ -51,10 +52,17 @@ async function measureWords(): Promise<void> {
   printFigure('five-versions-of-the-desk-in-milliseconds-p95', percentile(await deskTimes(), 0.95), 500);
 }
 
-const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, scale: measureScale } as const;
+async function measurePlan(): Promise<void> {
+  printFigure('forecast-of-a-year-on-60-channels-in-milliseconds-p95', percentile(forecastTimes(), 0.95), 1_000);
+  const [small, large] = [percentile(await laneTimes(10_000), 0.95), percentile(await laneTimes(100_000), 0.95)];
+  printFigure('lanes-of-four-weeks-with-10000-posts-in-milliseconds-p95', small, 300);
+  printFigure('lanes-of-four-weeks-with-100000-posts-against-10000', large / small, 1.5);
+}
+
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, scale: measureScale } as const;
 type Part = keyof typeof parts;
 /** Without a name everything is measured but what needs a brand of its own size. */
-const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words'];
+const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words', 'plan'];
 
 const isPart = (name: string): name is Part => Object.hasOwn(parts, name);
 const asked = process.argv.slice(2);

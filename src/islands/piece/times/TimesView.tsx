@@ -1,13 +1,13 @@
-import { useMutation } from '@tanstack/react-query';
+import { useMutation, type UseMutationResult } from '@tanstack/react-query';
 import { useState } from 'react';
 import { addToQueue, placePiece, removeFromQueue } from '../../../contract/plan-contracts.ts';
-import type { BodyOf } from '../../../contract/contract.ts';
+import type { AnswerOf, BodyOf } from '../../../contract/contract.ts';
 import { addMinutes, formatMoment } from '../../../core/time/wall-time.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { useBadges } from '../../post/DeliveryRow.tsx';
 import { TypedMoment } from '../../post/TypedMoment.tsx';
-import { call } from '../../ui/call.ts';
+import { ApiProblem, call } from '../../ui/call.ts';
 import { toast } from '../../ui/toast.tsx';
 import { AboutPiece } from './AboutPiece.tsx';
 import { AroundThen } from './AroundThen.tsx';
@@ -27,6 +27,13 @@ import { placesOf } from '../../../core/cut/places.ts';
 import { rowsOf, type Choices, type PlaceRow } from './places.ts';
 import { PlaceRows } from './PlaceRows.tsx';
 import { useSchedule, type Refusal } from './use-schedule.ts';
+
+/** A slot that is taken for some channels; `again`: a person agrees that the piece goes out there once more. */
+interface SlotOrder {
+  readonly slotKey: string;
+  readonly channelIds: readonly string[];
+  readonly again?: boolean;
+}
 
 interface TimesProps extends ViewProps {
   readonly nowMs: number;
@@ -53,10 +60,10 @@ export function TimesView(props: TimesProps) {
   const channelIds = [...new Set(on.map(({ cut }) => cut.channel.id))];
   const theme = planning.plan?.plan.themes.find(({ id }) => id === planning.own?.themeId) ?? null;
   const flush = (): Promise<unknown> => store.flush();
-  const takeSlot = useMutation({
-    mutationFn: async (slot: { readonly slotKey: string; readonly channelIds: readonly string[] }) => {
+  const takeSlot: UseMutationResult<AnswerOf<typeof placePiece>, Error, SlotOrder> = useMutation({
+    mutationFn: async (slot: SlotOrder) => {
       await store.flush();
-      const body = { pieceId, channelIds: [...slot.channelIds], spot: { kind: 'slot' as const, slotKey: slot.slotKey } } as BodyOf<typeof placePiece>;
+      const body = { pieceId, channelIds: [...slot.channelIds], spot: { kind: 'slot' as const, slotKey: slot.slotKey }, again: slot.again === true } as BodyOf<typeof placePiece>;
       return call(placePiece, { params: { brand: brand.slug }, body });
     },
     onSuccess: ({ kind, dueMs, sentence }) => {
@@ -64,7 +71,7 @@ export function TimesView(props: TimesProps) {
       else toast('problem', `It keeps the slot of ${formatMoment(dueMs, brand.zone)} as a draft: ${sentence ?? ''}`);
       return planning.refresh();
     },
-    onError: (error) => toast('problem', error.message),
+    onError: (error, slot) => toast('problem', error.message, error instanceof ApiProblem && error.code === 'goes-out-again' ? { label: 'Schedule it once more', run: () => takeSlot.mutate({ ...slot, again: true }) } : undefined),
   });
   return (
     <section aria-label="Times" className="flex min-w-0 flex-1 gap-6 overflow-auto px-4 py-5 max-xl:block md:px-6">
