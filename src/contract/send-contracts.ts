@@ -2,11 +2,14 @@ import { array, boolean, number, object, string } from 'yup';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
 import type { PieceKind } from '../core/piece/piece.ts';
 import { postStates, type PostState } from '../core/post/post-state.ts';
+import { fieldKeys, type FieldKey } from '../core/words/fields.ts';
 import { WALL_TIME_PATTERN } from '../core/time/wall-time.ts';
 import { brandParams, pageQuery } from './brand-params.ts';
 import { contract } from './contract.ts';
 import { cutRefSchema } from './piece-contracts.ts';
 
+/** Longer than any network's text. */
+const text = () => string().max(100_000);
 const count = () => number().integer().required();
 
 export const deliverySchema = object({
@@ -95,6 +98,23 @@ export const getDeliveryPicture = contract({
   summary: 'A small picture of what is (or was) sent, from the post’s own copy',
   params: deliveryParams,
   answer: 'picture',
+});
+
+export const getDeliveryWords = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/deliveries/{delivery}/words',
+  summary: 'What a scheduled post says on its channel, field by field, as it goes out',
+  params: deliveryParams,
+  answer: object({ fields: array(object({ key: string<FieldKey>().oneOf([...fieldKeys]).required(), label: string().required(), text: string().defined(), max: number().nullable().defined() }).required()).required() }),
+});
+
+export const changeDeliveryWords = contract({
+  method: 'PATCH',
+  path: '/api/brands/{brand}/deliveries/{delivery}/words',
+  summary: 'Give a scheduled post words of its own on its channel; its piece stays. 409 once it is on its way',
+  params: deliveryParams,
+  body: object({ words: object({ title: text(), caption: text(), firstComment: text(), altText: text(), link: text() }).noUnknown().required() }).noUnknown(),
+  answer: deliverySchema,
 });
 
 const postParams = brandParams.shape({ post: string().max(40).required() });

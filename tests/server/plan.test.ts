@@ -375,6 +375,29 @@ describe('suggestions', () => {
   });
 });
 
+describe('a scheduled post', () => {
+  it('takes words of its own on one channel, within what its network takes, and its piece stays; several are refreshed at once', async () => {
+    const piece = await makePiece();
+    await ask('POST', '/plan/places', { pieceId: piece.id, channelIds: [channel('petalry'), channel('quipline')], spot: { kind: 'at', wall: await wallIn(3, '10:00') } });
+    const deliveries = async () => (await ask('GET', `/deliveries?piece=${piece.id}`)).body['items'] as unknown as { id: string; postId: string; network: string; caption: string }[];
+    const quip = (await deliveries()).find(({ network }) => network === 'quipline');
+    const path = `/deliveries/${quip?.id ?? ''}/words`;
+    expect(((await ask('GET', path)).body['fields'] as unknown as { key: string }[]).map(({ key }) => key)).toContain('caption');
+    const tooLong = await ask('PATCH', path, { words: { caption: 'x'.repeat(281) } });
+    expect([tooLong.status, tooLong.body['title']]).toEqual([422, expect.stringContaining('1 over')]);
+    expect((await ask('PATCH', path, { words: { title: 'None here' } })).body['code']).toBe('unknown-field');
+    expect((await ask('PATCH', path, { words: { caption: 'Only here' } })).body['caption']).toBe('Only here');
+    const captions = async (): Promise<Readonly<Record<string, string>>> => Object.fromEntries((await deliveries()).map(({ network, caption }) => [network, caption]));
+    const own = piece.document.words.shared.caption;
+    expect(await captions()).toEqual({ quipline: 'Only here', petalry: own });
+    await ask('PATCH', `/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/words/shared/caption', value: 'As the piece says now' }] });
+    expect((await ask('POST', '/plan/changes', { postIds: [quip?.postId], entryIds: [], change: { kind: 'refresh' } })).body['done']).toBe(1);
+    expect(await captions()).toEqual({ quipline: 'As the piece says now', petalry: 'As the piece says now' });
+    await stack.services.db('deliveries').where({ id: quip?.id }).update({ state: 'sending' });
+    expect((await ask('PATCH', path, { words: { caption: 'Too late' } })).status).toBe(409);
+  });
+});
+
 describe('another zone', () => {
   it('keeps what the clock shows, or the moment, as a person says', async () => {
     const piece = await makePiece();

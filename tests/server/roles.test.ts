@@ -95,6 +95,8 @@ const table: Readonly<Record<string, Reach>> = {
   'GET /api/brands/{brand}/deliveries': 'viewer',
   'POST /api/brands/{brand}/deliveries/{delivery}/{action}': 'designer',
   'GET /api/brands/{brand}/deliveries/{delivery}/picture': 'viewer',
+  'GET /api/brands/{brand}/deliveries/{delivery}/words': 'viewer',
+  'PATCH /api/brands/{brand}/deliveries/{delivery}/words': 'designer',
   'GET /api/brands/{brand}/posts/{post}': 'viewer',
   'GET /api/brands/{brand}/posts/{post}/differences': 'viewer',
   'POST /api/brands/{brand}/posts/{post}/reschedule': 'designer',

@@ -47,6 +47,11 @@ export function BulkBar({ items, context: { plan, campaigns }, actions, onClear 
           Add
         </Button>
       </form>
+      {items.some(({ hasChanged }) => hasChanged) && (
+        <Button size="small" onClick={() => run(actions.change(items.filter(({ hasChanged }) => hasChanged), { kind: 'refresh' } as never, (count) => `${count} ${count === 1 ? 'post follows its piece' : 'posts follow their pieces'} as ${count === 1 ? 'it is' : 'they are'} now.`))}>
+          Refresh those that changed
+        </Button>
+      )}
       <ConfirmButton label="Cancel them" title="Cancel posts" size="small" keepLabel="Keep them" confirmLabel={`Cancel ${words}`} confirmLook="stop" onConfirm={() => run(actions.change(items, { kind: 'cancel' } as never, (count) => `${count} cancelled.`))}>
         <p className="text-sm">What is chosen will not go out. Their pieces stay.</p>
       </ConfirmButton>

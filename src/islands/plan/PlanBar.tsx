@@ -36,7 +36,7 @@ export function PlanBar({ title, context, query, onChange, steps, zoom, actions 
     <div className="mb-3 flex flex-wrap items-center gap-x-2.5 gap-y-2">
       <h1 className="text-xl font-semibold">{title}</h1>
       {steps && (
-        <div className="flex items-center gap-1">
+        <div className="flex flex-wrap items-center gap-1">
           <Button size="icon" aria-label="Earlier" onClick={steps.back}>
             <ChevronLeft aria-hidden className="size-4" />
           </Button>
@@ -61,7 +61,7 @@ export function PlanBar({ title, context, query, onChange, steps, zoom, actions 
           </button>
         )}
       </div>
-      <div className="ml-auto flex items-center gap-2">
+      <div className="ml-auto flex flex-wrap items-center gap-2">
         {!zoom && (
           <span className="text-xs text-quiet max-lg:hidden" suppressHydrationWarning>
             {zoneNote(brand.zone)}

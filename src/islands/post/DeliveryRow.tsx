@@ -11,6 +11,7 @@ import { Button } from '../ui/Button.tsx';
 import { ConfirmButton } from '../ui/ConfirmButton.tsx';
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { EditWords } from './EditWords.tsx';
 import { StateChip } from './StateChip.tsx';
 import { toast } from '../ui/toast.tsx';
 import type { Delivery } from './use-deliveries.ts';
@@ -54,13 +55,14 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
         <StateChip state={state} />
         <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
       </div>
-      <div className="flex max-w-64 shrink-0 justify-end gap-1.5 max-md:order-2 max-md:ml-auto">
+      <div className="flex max-w-80 shrink-0 justify-end gap-1.5 max-md:order-2 max-md:ml-auto">
         {delivery.address && (
           <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
             <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
             <ExternalLink aria-hidden className="size-3.5 shrink-0" />
           </a>
         )}
+        {maySend && state === 'scheduled' && <EditWords brand={brand.slug} deliveryId={delivery.id} />}
         {maySend && state === 'scheduled' && (
           <ConfirmButton label="Send now" title="Send now" isDisabled={act.isPending} keepLabel="Not yet" confirmLabel="Send it now" confirmLook="primary" onConfirm={() => act.mutate('send-now')}>
             <p className="text-sm">

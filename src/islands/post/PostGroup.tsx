@@ -1,13 +1,15 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { actOnPost, getPostDifferences, refreshPost, reschedulePost } from '../../contract/send-contracts.ts';
+import { actOnPost, getDeliveryPicture, getPostDifferences, refreshPost, reschedulePost } from '../../contract/send-contracts.ts';
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { ConfirmButton } from '../ui/ConfirmButton.tsx';
 import { DialogActions } from '../ui/DialogActions.tsx';
-import { call } from '../ui/call.ts';
+import { addressOf, call } from '../ui/call.ts';
+import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { getCutFile } from '../../contract/piece-contracts.ts';
 import { toast } from '../ui/toast.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
 import { MomentFields, type ChosenMoment } from './MomentFields.tsx';
@@ -67,7 +69,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
             {deliveries.length} {deliveries.length === 1 ? 'place' : 'places'}
           </span>
         </p>
-        {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'cancelled')} />}
+        {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} shown={waiting[0] ?? first} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'cancelled')} />}
         {mayChange && <Reschedule brand={brand} postId={post.postId} first={first} count={waiting.length} nowMs={nowMs} />}
         {mayChange && waiting.length > 1 && <CancelAll brand={brand.slug} postId={post.postId} count={waiting.length} />}
       </div>
@@ -120,20 +122,20 @@ function CancelAll({ brand, postId, count }: { readonly brand: string; readonly 
   );
 }
 
-function PieceChanged({ brand, postId, mayUpdate }: { readonly brand: string; readonly postId: string; readonly mayUpdate: boolean }) {
+function PieceChanged({ brand, postId, shown, mayUpdate }: { readonly brand: string; readonly postId: string; readonly shown: Delivery; readonly mayUpdate: boolean }) {
   return (
     <DialogTrigger>
       <AriaButton className="text-xs text-marigold-ink underline">The piece has changed since</AriaButton>
       <Popover placement="bottom end" className={`${panelClasses} max-h-[60vh] overflow-auto`}>
         <Dialog aria-label="What has changed" className="outline-none">
-          {({ close }) => <Differences brand={brand} postId={postId} mayUpdate={mayUpdate} onClose={close} />}
+          {({ close }) => <Differences brand={brand} postId={postId} shown={shown} mayUpdate={mayUpdate} onClose={close} />}
         </Dialog>
       </Popover>
     </DialogTrigger>
   );
 }
 
-function Differences({ brand, postId, mayUpdate, onClose }: { readonly brand: string; readonly postId: string; readonly mayUpdate: boolean; readonly onClose: () => void }) {
+function Differences({ brand, postId, shown, mayUpdate, onClose }: { readonly brand: string; readonly postId: string; readonly shown: Delivery; readonly mayUpdate: boolean; readonly onClose: () => void }) {
   const found = useQuery({ queryKey: ['post-differences', brand, postId], queryFn: () => call(getPostDifferences, { params: { brand, post: postId } }) });
   const refresh = useMutation({
     mutationFn: () => call(refreshPost, { params: { brand, post: postId } }),
@@ -147,6 +149,16 @@ function Differences({ brand, postId, mayUpdate, onClose }: { readonly brand: st
     <>
       <p className="text-sm font-semibold">This post goes out as it was scheduled.</p>
       {found.error && <p className="mt-1 text-sm text-coral-ink">{found.error.message}</p>}
+      <div className="mt-2 grid grid-cols-2 gap-2 text-xs text-quiet">
+        <figure>
+          <PictureWithFallback src={addressOf(getDeliveryPicture, { brand, delivery: shown.id })} alt="The post as it was scheduled" className="h-36 w-full rounded-md border border-line object-contain" />
+          <figcaption className="mt-0.5">The post</figcaption>
+        </figure>
+        <figure>
+          <PictureWithFallback src={addressOf(getCutFile, { brand, piece: shown.pieceId, channelId: shown.channelId, placement: shown.placement }, { as: 'webp' })} alt="The piece as it is now" className="h-36 w-full rounded-md border border-line object-contain" />
+          <figcaption className="mt-0.5">The piece now</figcaption>
+        </figure>
+      </div>
       <ul className="mt-2 space-y-2 text-sm">
         {differences.map(({ place, pinned, now }) => (
           <li key={`${place}${pinned}${now}`}>

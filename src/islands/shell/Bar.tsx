@@ -49,31 +49,31 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
   useDropGuard();
   const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
   return (
-    <header className="flex h-12 shrink-0 items-center gap-5 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
+    <header className="flex h-12 shrink-0 items-center gap-5 max-xl:gap-3 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
       <a href={current ? `/b/${current.slug}/today` : '/'} aria-current={view === 'today' ? 'page' : undefined} className="flex items-center gap-2" aria-label="Confetti, Today">
         <img src="/mark.svg" alt="" className="size-6" />
-        <span className="font-heading text-[17px] font-bold tracking-tight max-md:sr-only">Confetti</span>
+        <span className="font-heading text-[17px] font-bold tracking-tight max-xl:sr-only">Confetti</span>
       </a>
       {current && (
-        <nav aria-label="Places" className="flex items-center gap-1 max-md:order-last max-md:w-full max-md:overflow-x-auto">
+        <nav aria-label="Places" className="flex min-w-0 items-center gap-1 overflow-x-auto max-xl:gap-0 max-md:order-last max-md:w-full max-md:overflow-x-auto">
           {places.map((place) => (
             <PlaceLinks key={place.name} place={place} brand={current.slug} view={view} />
           ))}
         </nav>
       )}
-      <div className="ml-auto flex items-center gap-2 max-md:gap-1">
+      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-md:shrink">
         <UntilReady>
           {current && (
             <>
               {view !== 'pieces' && (
                 <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
                   <Plus aria-hidden className="size-4" />
-                  <span className="max-md:sr-only">New piece</span>
+                  <span className="max-xl:sr-only">New piece</span>
                 </a>
               )}
               <MenuTrigger>
                 <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
-                  <span className="max-w-48 truncate font-medium max-md:max-w-24">{current.name}</span>
+                  <span className="max-w-48 truncate font-medium max-xl:max-w-24">{current.name}</span>
                 </AriaButton>
                 <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
                   <Menu aria-label="Brands" className="min-w-56 outline-none">
@@ -107,20 +107,20 @@ function PlaceLinks({ place, brand, view }: { readonly place: (typeof places)[nu
   const isHere = place.views.some((each) => each.key === shown);
   if (!isHere) {
     return (
-      <a href={`/b/${brand}/${place.views[0].path}`} className="rounded-md px-2.5 py-1 text-base text-quiet hover:bg-sunk hover:text-ink">
+      <a href={`/b/${brand}/${place.views[0].path}`} className="shrink-0 rounded-md px-2.5 py-1 text-base text-quiet hover:bg-sunk hover:text-ink max-xl:px-2">
         {place.name}
       </a>
     );
   }
   return (
-    <span className="flex items-center gap-0.5 rounded-md bg-sunk py-0.5 pr-0.5 pl-2.5">
+    <span className="flex shrink-0 items-center gap-0.5 rounded-md bg-sunk py-0.5 pr-0.5 pl-2.5 max-xl:gap-0">
       <span className="pr-1.5 font-heading text-base font-semibold">{place.name}</span>
       {place.views.map((each) => (
         <a
           key={each.key}
           href={`/b/${brand}/${each.path}`}
           aria-current={each.key === shown ? 'page' : undefined}
-          className={`rounded-md px-2 py-0.5 text-sm ${each.key === shown ? 'bg-panel font-semibold text-house' : 'text-quiet hover:text-ink'}`}
+          className={`rounded-md px-2 py-0.5 text-sm max-xl:px-1.5 ${each.key === shown ? 'bg-panel font-semibold text-house' : 'text-quiet hover:text-ink'}`}
         >
           {each.name}
         </a>

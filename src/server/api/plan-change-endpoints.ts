@@ -47,6 +47,8 @@ function toChange(given: BodyOf<typeof contracts.changeChosen>['change']): PlanC
       return { kind: 'campaign', campaignId: given.campaignId ?? null };
     case 'label':
       return { kind: 'label', label: given.label ?? '' };
+    case 'refresh':
+      return { kind: 'refresh' };
     case 'cancel':
       return { kind: 'cancel' };
   }

@@ -8,6 +8,7 @@ import { deliveryPicture } from '../derived/delivery-picture.ts';
 import { derivedFile } from '../derived/derived-file.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { actOnDelivery, actOnPost, differencesOfPost, getDeliveryOf, refreshPost, reschedulePost, type DeliveryAction } from '../post/change-post.ts';
+import { editWordsOfPost, fieldsOfPost } from '../post/edit-words.ts';
 import { schedule, scheduledBefore } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -106,6 +107,24 @@ const act = defineEndpoint({
   },
 });
 
+const getDeliveryWords = defineEndpoint({
+  contract: contracts.getDeliveryWords,
+  may: 'see',
+  handle: async ({ services, brand, params }) => ({ fields: (await fieldsOfPost(services, await getDeliveryOf(services.db, brand, params.delivery))).map((each) => ({ ...each })) }),
+});
+
+const changeDeliveryWords = defineEndpoint({
+  contract: contracts.changeDeliveryWords,
+  may: 'send',
+  async handle({ services, brand, params, body }) {
+    const delivery = await getDeliveryOf(services.db, brand, params.delivery);
+    await editWordsOfPost(services, brand, delivery, Object.fromEntries(Object.entries(body.words).filter(([, value]) => value !== undefined)));
+    const [described] = await describeByIds(services, brand, [delivery.id]);
+    if (!described) throw notFound('post');
+    return described;
+  },
+});
+
 const getDeliveryPicture = defineEndpoint({
   contract: contracts.getDeliveryPicture,
   may: 'see',
@@ -171,4 +190,4 @@ const getDifferences = defineEndpoint({
 });
 
 // What has a name of its own comes before the actions, whose path would match it as well.
-export const sendEndpoints: readonly Endpoint[] = [schedulePiece, listDeliveries, act, getDeliveryPicture, getPost, getDifferences, reschedule, refresh, actOnWholePost];
+export const sendEndpoints: readonly Endpoint[] = [schedulePiece, listDeliveries, getDeliveryWords, changeDeliveryWords, act, getDeliveryPicture, getPost, getDifferences, reschedule, refresh, actOnWholePost];

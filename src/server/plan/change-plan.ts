@@ -4,9 +4,10 @@ import { listDeliveriesOf } from '../db/delivery-repository.ts';
 import { getPiecePlan, savePiecePlan } from '../db/piece-plan-repository.ts';
 import { changePlanEntry, deletePlanEntry, listPlanEntries, type PlanEntry } from '../db/plan-entry-repository.ts';
 import { findPost, tagPosts, type Post } from '../db/post-repository.ts';
+import { findPiece } from '../db/piece-repository.ts';
 import { freeSlots, takeSlots } from '../db/slot-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
-import { actOnPost, reschedulePost } from '../post/change-post.ts';
+import { actOnPost, refreshPost, reschedulePost } from '../post/change-post.ts';
 import type { Services } from '../services.ts';
 import { momentOfSpot, type Spot } from './place-piece.ts';
 
@@ -23,6 +24,7 @@ export type PlanChange =
   | { readonly kind: 'theme'; readonly themeId: string | null }
   | { readonly kind: 'campaign'; readonly campaignId: string | null }
   | { readonly kind: 'label'; readonly label: string }
+  | { readonly kind: 'refresh' }
   | { readonly kind: 'cancel' };
 
 /** What became of each of them. */
@@ -88,6 +90,12 @@ async function changePost(services: Services, brand: Brand, post: Post, change: 
     case 'label':
       await labelPiece(services, brand, post.pieceId, change.label);
       return;
+    case 'refresh': {
+      const piece = await findPiece(db, brand.id, post.pieceId);
+      if (!piece) throw notFound('piece');
+      await refreshPost(services, brand, post, piece);
+      return;
+    }
     case 'cancel':
       if ((await actOnPost(db, post, 'cancel', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', 'A post that is being sent or has gone out cannot be cancelled.');
       await db.transaction((trx) => freeSlots(trx, { postId: post.id }));
@@ -129,6 +137,8 @@ async function changeEntry(services: Services, brand: Brand, entry: PlanEntry, c
       return write({ themeId: change.themeId });
     case 'campaign':
       return write({ campaignId: change.campaignId });
+    case 'refresh':
+      throw new ProblemError(422, 'no-post', 'A draft follows its piece anyway.');
     case 'label':
       if (entry.pieceId === null) throw new ProblemError(422, 'no-piece', 'A placeholder has no piece to label.');
       return labelPiece(services, brand, entry.pieceId, change.label);

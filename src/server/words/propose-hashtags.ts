@@ -1,7 +1,8 @@
 import type { TagCandidate, TagSort } from '../../core/write/tags.ts';
 import { tokensOf } from '../../core/write/tokens.ts';
 import type { Brand } from '../db/brand-repository.ts';
-import { countPieces, listTogether, listUsedTags } from '../db/tag-repository.ts';
+import { listTogether } from '../db/tag-repository.ts';
+import { tagCountsOf } from './tag-counts.ts';
 import type { TagAnswer } from './tag-question.ts';
 import type { Services } from '../services.ts';
 import { networkOf } from './network-knowledge.ts';
@@ -29,9 +30,8 @@ export async function proposeHashtags(services: Services, brand: Brand, { text, 
   const { voice, language } = brand.book;
   const keys = present.map((tag) => tag.slice(1).toLowerCase());
   const network = await networkOf(services, brand, channelId);
-  const [posts, used, together, trends, suggested] = await Promise.all([
-    countPieces(services.db, brand.id),
-    listUsedTags(services.db, brand.id),
+  const [{ pieces: posts, used }, together, trends, suggested] = await Promise.all([
+    tagCountsOf(services.db, brand.id, services.clock.machineNowMs()),
     listTogether(services.db, brand.id, keys),
     network?.trends(place) ?? { places: [], tags: [] },
     network ? Promise.all(startsOf(text).map((start) => network.suggestTags(start))) : [],

@@ -151,9 +151,48 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
             </div>
           </div>
         )}
+        {queued.length > 0 && <QueueList ids={order ?? queued} nameOf={(id) => tiles.find((tile) => tile.entryId === id)?.pieceName ?? ''} mayMove={mayMove && !ask.isPending} onOrder={(next) => ask.mutate({ order: next, keep: false })} />}
         {profile.isSuccess && tiles.length === 0 && <p className="mt-4 text-quiet">Nothing is out or planned on this channel yet.</p>}
       </aside>
     </div>
+  );
+}
+
+/** What waits, in the order in which it goes out: to the top, to the end, or a place up or down. */
+function QueueList({ ids, nameOf, mayMove, onOrder }: { readonly ids: readonly string[]; readonly nameOf: (id: string) => string; readonly mayMove: boolean; readonly onOrder: (ids: readonly string[]) => void }) {
+  const without = (id: string): readonly string[] => ids.filter((each) => each !== id);
+  const step = (index: number, by: number): readonly string[] => {
+    const id = ids[index] ?? '';
+    return without(id).toSpliced(index + by, 0, id);
+  };
+  return (
+    <section aria-label="Queue" className="mt-5">
+      <h3 className="border-b border-line pb-1 font-semibold">Queue</h3>
+      <ol>
+        {ids.map((id, index) => (
+          <li key={id} className="flex items-center gap-1.5 border-b border-line py-1">
+            <span className="w-5 shrink-0 text-right text-xs text-quiet tabular-nums">{index + 1}</span>
+            <span className="min-w-0 flex-1 truncate">{nameOf(id)}</span>
+            {mayMove && (
+              <>
+                <Button size="small" look="quiet" aria-label={`${nameOf(id)}: to the top`} title="To the top" disabled={index === 0} onClick={() => onOrder([id, ...without(id)])}>
+                  ⤒
+                </Button>
+                <Button size="small" look="quiet" aria-label={`${nameOf(id)}: up`} title="Up" disabled={index === 0} onClick={() => onOrder(step(index, -1))}>
+                  ↑
+                </Button>
+                <Button size="small" look="quiet" aria-label={`${nameOf(id)}: down`} title="Down" disabled={index === ids.length - 1} onClick={() => onOrder(step(index, 1))}>
+                  ↓
+                </Button>
+                <Button size="small" look="quiet" aria-label={`${nameOf(id)}: to the end`} title="To the end" disabled={index === ids.length - 1} onClick={() => onOrder([...without(id), id])}>
+                  ⤓
+                </Button>
+              </>
+            )}
+          </li>
+        ))}
+      </ol>
+    </section>
   );
 }
 
