@@ -1,4 +1,4 @@
-import { addDays, dayNumber, daysBetween, mondayOf } from '../time/day.ts';
+import { addDays, dayNumber, daysBetween, daysFrom, mondayOf } from '../time/day.ts';
 import { seriesClock } from '../time/series-clock.ts';
 import { wallTimeOf } from '../time/wall-time.ts';
 import type { Plan, RotaRule } from './plan.ts';
@@ -37,9 +37,11 @@ export function slotsOf({ rota }: Pick<Plan, 'rota'>, zone: string, fromMs: numb
   const isPaused = (day: string): boolean => rota.pauses.some(({ from, until }) => from <= day && day <= until);
   const slots: Slot[] = [];
   for (let monday = mondayOf(firstDay); monday <= lastDay; monday = addDays(monday, WEEK)) {
+    const days = daysFrom(monday, addDays(monday, WEEK - 1));
+    const isOpen = days.map((day) => day >= firstDay && day <= lastDay && !isPaused(day));
     for (const rule of byWeek.get(weekOfCycle(rota, monday)) ?? []) {
-      const day = addDays(monday, rule.weekday - 1);
-      if (day < firstDay || day > lastDay || !isInSeason(rule, day) || isPaused(day)) continue;
+      const day = days[rule.weekday - 1] ?? monday;
+      if (isOpen[rule.weekday - 1] !== true || !isInSeason(rule, day)) continue;
       const { atMs, change } = clock(day, rule.time);
       if (atMs >= fromMs && atMs < toMs) slots.push({ key: `${rule.id}@${day}`, ruleId: rule.id, day, time: rule.time, atMs, themeId: rule.themeId, channelIds: rule.channelIds, change });
     }

@@ -10,6 +10,12 @@ export interface SeriesMoment {
 
 export type SeriesClock = (day: string, time: string) => SeriesMoment;
 
+/** A day as if it were of UTC, with its offset in minutes; null where that changes within or near it. */
+interface DayOfClock {
+  readonly startMs: number;
+  readonly offset: number | null;
+}
+
 const MINUTE_MS = 60_000;
 const DAY_MS = 86_400_000;
 const HALF_DAY_MS = DAY_MS / 2;
@@ -22,20 +28,19 @@ const HALF_DAY_MS = DAY_MS / 2;
 export function seriesClock(zone: string): SeriesClock {
   if (!IANAZone.isValidZone(zone)) throw new RangeError(`'${zone}' is no zone: expected one like Europe/London`);
   const rules = IANAZone.create(zone);
-  /** Offset of a whole day in minutes; null where it changes within or near it. */
-  const days = new Map<number, number | null>();
-  const offsetOfDay = (number: number): number | null => {
-    const known = days.get(number);
+  const days = new Map<string, DayOfClock>();
+  const dayOfClock = (day: string): DayOfClock => {
+    const known = days.get(day);
     if (known !== undefined) return known;
-    const [before, after] = [rules.offset(number * DAY_MS - HALF_DAY_MS), rules.offset((number + 1) * DAY_MS + HALF_DAY_MS)];
-    const offset = before === after ? before : null;
-    days.set(number, offset);
-    return offset;
+    const startMs = dayNumber(day) * DAY_MS;
+    const [before, after] = [rules.offset(startMs - HALF_DAY_MS), rules.offset(startMs + DAY_MS + HALF_DAY_MS)];
+    const made = { startMs, offset: before === after ? before : null };
+    days.set(day, made);
+    return made;
   };
   return (day, time) => {
-    const number = dayNumber(day);
-    const local = number * DAY_MS + minutesOf(time) * MINUTE_MS;
-    const offset = offsetOfDay(number);
+    const { startMs, offset } = dayOfClock(day);
+    const local = startMs + minutesOf(time) * MINUTE_MS;
     if (offset !== null) return { atMs: local - offset * MINUTE_MS, change: 'none' };
     const offsets = [...new Set([rules.offset(local - DAY_MS), rules.offset(local + DAY_MS)])];
     const readings = offsets.map((each) => local - each * MINUTE_MS).filter((atMs) => atMs + rules.offset(atMs) * MINUTE_MS === local).toSorted((a, b) => a - b);

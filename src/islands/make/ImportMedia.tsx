@@ -50,7 +50,7 @@ export function ImportMedia({ brand, onFiles, onDone }: BringInProps) {
       </FilePick>
       <DialogTrigger isOpen={way !== null} onOpenChange={(open) => !open && setWay(null)}>
         <span hidden />
-        <ModalOverlay isDismissable className="fixed inset-0 z-30 grid place-items-center bg-ink/40 p-6">
+        <ModalOverlay isDismissable className="fixed inset-0 z-30 grid place-items-center bg-scrim p-6">
           <Modal className="shadow-float w-full max-w-2xl rounded-md border border-line bg-panel">
             <Dialog className="flex max-h-[80vh] flex-col outline-none">
               <div className="flex items-center justify-between border-b border-line px-5 py-3">

@@ -102,11 +102,11 @@ function NeedLine({ need, brand, sign }: { readonly need: Need; readonly brand: 
         <path d={sign.path} fill={sign.fill} />
       </svg>
       {picture === null ? <span className="w-14 shrink-0 max-md:hidden" /> : <PictureWithFallback src={picture} alt="" className="h-11 w-14 shrink-0 rounded-md object-cover" />}
-      <div className="min-w-0 flex-1 max-md:basis-3/4">
+      <div className="min-w-0 flex-1">
         <p className="text-sm font-semibold">{need.title}</p>
         <p className="text-sm text-quiet">{need.sentence}</p>
       </div>
-      <div className="flex shrink-0 gap-1.5 max-md:ml-7">
+      <div className="flex shrink-0 gap-1.5 max-md:basis-full max-md:pl-7">
         <NeedActions need={need} brand={brand} />
       </div>
     </li>

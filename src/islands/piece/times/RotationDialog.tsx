@@ -54,7 +54,7 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
       <AriaButton isDisabled={isDisabled && !plan.rotation} className={buttonClasses('plain')}>
         {plan.rotation ? 'In rotation…' : 'Into rotation…'}
       </AriaButton>
-      <ModalOverlay isDismissable className="fixed inset-0 z-40 grid place-items-center bg-ink/30 p-4">
+      <ModalOverlay isDismissable className="fixed inset-0 z-40 grid place-items-center bg-scrim p-4">
       <Modal className="shadow-float max-h-full w-full max-w-lg overflow-auto rounded-md border border-line bg-panel">
         <Dialog aria-label="Rotation" className="space-y-3 p-5 outline-none">
           {({ close }) => (

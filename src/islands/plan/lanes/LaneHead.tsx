@@ -37,7 +37,7 @@ export function LaneHead({ days, columnPx, density, today, named, campaigns, zon
         {days.map((day, index) => {
           const names = named.filter(({ day: from, until }) => from <= day && day <= until);
           return (
-            <div key={day} role="columnheader" style={{ width: columnPx }} aria-current={day === today ? 'date' : undefined} className={`min-w-0 shrink-0 overflow-hidden border-r border-line px-1.5 py-1 text-sm leading-4 ${day === today ? 'font-bold text-house' : 'font-semibold'} ${weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
+            <div key={day} role="columnheader" style={{ width: columnPx }} aria-current={day === today ? 'date' : undefined} className={`min-w-0 shrink-0 overflow-hidden border-r border-line py-1 leading-4 ${density === 'small' ? 'px-0 text-center text-[11px]' : 'px-1.5 text-sm'} ${day === today ? 'font-bold text-house' : 'font-semibold'} ${weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
               <span className="block truncate tabular-nums">{density === 'small' ? Number(day.slice(8)) : dayWords(day, index === 0)}</span>
               {names.length > 0 && (
                 <span className="block truncate text-[11px] leading-4 font-normal text-quiet" title={names.map(({ name, of }) => (of === 'pause' ? `Pause: ${name}` : name)).join(', ')}>
