@@ -9,6 +9,7 @@ const DEFAULT_PORT = 4321;
 const options = readOptions({ port: 'number', data: 'folder', fresh: 'flag', 'draft-videos': 'flag' });
 const port = options.port ?? DEFAULT_PORT;
 const standinPort = port + 1;
+const mailPort = port + 2;
 const data = resolve(options.data ?? join(projectRoot, '.data', 'demo'));
 const demoFile = join(data, 'demo.json');
 
@@ -16,6 +17,7 @@ ensurePrograms(runPackages);
 ensureNodeModules();
 await requireFreePort(port);
 await requireFreePort(standinPort);
+await requireFreePort(mailPort);
 await build();
 if (options.fresh && existsSync(data)) {
   if (!existsSync(demoFile)) stopWith(`${data} does not look like a demo's data folder, so it is not emptied. Remove it by hand if it is meant.`);
@@ -24,8 +26,8 @@ if (options.fresh && existsSync(data)) {
 
 stopOnSignals();
 const standinOrigin = `http://127.0.0.1:${standinPort}`;
-const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...(options['draft-videos'] ? { CONFETTI_DEMO_VIDEOS: 'drafts' } : {}), CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
-startChild('The stand-in networks', process.execPath, ['dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort) }, { quiet: true });
+const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_SMTP: `smtp://127.0.0.1:${mailPort}`, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...(options['draft-videos'] ? { CONFETTI_DEMO_VIDEOS: 'drafts' } : {}), CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
+startChild('The stand-in networks', process.execPath, ['dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort), STANDIN_MAIL_PORT: String(mailPort) }, { quiet: true });
 await waitFor(standinOrigin);
 if (!existsSync(demoFile)) {
   process.stdout.write('Seeding the demo brands…\n');
@@ -35,4 +37,4 @@ startChild('Confetti', process.execPath, ['dist/web.mjs'], environment, { quiet:
 startChild('The worker', process.execPath, ['dist/worker.mjs'], environment);
 await waitFor(`http://127.0.0.1:${port}/sign-in`);
 const { people, password, token } = JSON.parse(readFileSync(demoFile, 'utf8'));
-process.stdout.write(`Confetti is at http://127.0.0.1:${port} · sign in as ${people.join(', ')} (pick one, or use the password “${password}”) · token for scripts, ${token.person}: ${token.secret} · networks at ${standinOrigin}\n`);
+process.stdout.write(`Confetti is at http://127.0.0.1:${port} · sign in as ${people.join(', ')} (pick one, or use the password “${password}”) · token for scripts, ${token.person}: ${token.secret} · networks at ${standinOrigin}, its mailbox at ${standinOrigin}/mailbox\n`);

@@ -7,6 +7,7 @@ const SLOW_MS = 8_000;
 const standin = await startStandin({
   dataFolder: resolve(process.env['STANDIN_DATA'] ?? '.data/standin'),
   port: Number(process.env['STANDIN_PORT'] ?? DEFAULT_PORT),
+  mailPort: Number(process.env['STANDIN_MAIL_PORT'] ?? 0),
   slowMs: Number(process.env['STANDIN_SLOW_MS'] ?? SLOW_MS),
 });
 process.stdout.write(`stand-in networks at ${standin.origin}\n`);

@@ -2,6 +2,7 @@ import { html, raw } from 'hono/html';
 import type { Details } from './details.ts';
 import { faultKinds, type Faults } from './faults.ts';
 import { DOCUMENT_MIME, VIDEO_MIME, networks, type NetworkRules } from './rules.ts';
+import type { Mail } from './mailbox.ts';
 import { alongOf, type Along, type MediaRecord, type Post } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
@@ -150,4 +151,9 @@ export function switchboardPage(faults: Faults): Markup {
       )}
     </main>`,
   );
+}
+
+/** Letters that came in, the latest first. */
+export function mailboxPage(mails: readonly Mail[]): Markup {
+  return page('Mailbox', '#444', html`<main>${mails.length === 0 ? html`<p class="small">No letter has come in yet.</p>` : mails.map(({ to, from, subject, text }) => html`<article><p class="small">To ${to}, from ${from}</p><p><strong>${subject}</strong></p><p class="words">${text}</p><hr /></article>`)}</main>`);
 }

@@ -5,7 +5,7 @@ import { pictureLibrary } from './library.ts';
 import { DroppedConnection, faultKinds, strikeEarly } from './faults.ts';
 import type { StandinOptions } from './options.ts';
 import { mostBytesOf, seeMedia } from './see-media.ts';
-import { accountPage, postPage, switchboardPage } from './pages.ts';
+import { accountPage, mailboxPage, postPage, switchboardPage } from './pages.ts';
 import { isOffers, readDetails } from './details.ts';
 import { micropubApi } from './micropub.ts';
 import { reachApi } from './reach.ts';
@@ -15,7 +15,7 @@ import { shownIn, type Account, type Along, type Shown } from './store.ts';
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {
-  const { store, faults } = options;
+  const { store, faults, mailbox } = options;
   const app = new Hono();
   const nowMs = (): number => Date.now() + store.clockOffsetMs();
 
@@ -24,6 +24,7 @@ export function standinApp(options: StandinOptions): Hono {
     return context.json({ reason: 'Something broke.' }, 500);
   });
 
+  app.get('/mailbox', (context) => context.html(mailboxPage(mailbox.mails)));
   app.get('/switchboard', (context) => context.html(switchboardPage(faults)));
   app.post('/switchboard/faults', async (context) => {
     const isJson = context.req.header('content-type')?.includes('json') ?? false;

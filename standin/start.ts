@@ -2,17 +2,21 @@ import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { getRequestListener } from '@hono/node-server';
 import { DroppedConnection, Faults } from './faults.ts';
+import { Mailbox } from './mailbox.ts';
 import { standinApp } from './server.ts';
 import { StandinStore } from './store.ts';
 
 export interface RunningStandin {
   readonly origin: string;
   readonly store: StandinStore;
+  /** The port that letters are taken on. */
+  readonly mailPort: number;
+  readonly mailbox: Mailbox;
   close(): Promise<void>;
 }
 
 /** Starts the stand-in networks on a loopback port; port 0 takes a free one. */
-export async function startStandin(options: { readonly dataFolder: string; readonly port: number; readonly slowMs: number }): Promise<RunningStandin> {
+export async function startStandin(options: { readonly dataFolder: string; readonly port: number; readonly slowMs: number; readonly mailPort?: number }): Promise<RunningStandin> {
   const store = new StandinStore(options.dataFolder);
   const faults = new Faults();
   const server = createServer();
@@ -21,7 +25,9 @@ export async function startStandin(options: { readonly dataFolder: string; reado
     server.listen(options.port, '127.0.0.1', resolve);
   });
   const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
-  const app = standinApp({ store, faults, publicOrigin: origin, slowMs: options.slowMs });
+  const mailbox = new Mailbox();
+  const mailPort = await mailbox.listen(options.mailPort ?? 0);
+  const app = standinApp({ store, faults, mailbox, publicOrigin: origin, slowMs: options.slowMs });
   server.on('request', (request, response) => {
     const answer = getRequestListener(app.fetch, {
       errorHandler: (error) => {
@@ -32,7 +38,7 @@ export async function startStandin(options: { readonly dataFolder: string; reado
     });
     void answer(request, response);
   });
-  return { origin, store, close: () => closeServer(server).then(() => store.close()) };
+  return { origin, store, mailPort, mailbox, close: () => Promise.all([closeServer(server), mailbox.close()]).then(() => store.close()) };
 }
 
 function closeServer(server: Server): Promise<void> {

@@ -1,6 +1,33 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { brandParams } from './brand-params.ts';
 import { contract } from './contract.ts';
+
+/** The longest time before a post, in minutes, that somebody may be reminded of it: a day. */
+const MAX_BEFORE_MIN = 1_440;
+
+const remindersSchema = object({
+  beforeMin: number().integer().min(1).max(MAX_BEFORE_MIN).nullable().defined(),
+  whenOut: boolean().required(),
+  whenFailed: boolean().required(),
+  byMail: boolean().required(),
+}).noUnknown();
+
+export const listNotices = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/notices',
+  summary: 'What you were told of the brand’s posts, the latest first, and what you want to hear of',
+  params: brandParams,
+  answer: object({
+    items: array(object({ id: string().required(), sentence: string().required(), path: string().required(), atMs: number().required(), isRead: boolean().required() }).required()).required(),
+    reminders: remindersSchema.required(),
+    /** Whether this installation sends letters. */
+    hasMail: boolean().required(),
+  }),
+});
+
+export const readNotices = contract({ method: 'POST', path: '/api/brands/{brand}/notices/read', summary: 'Mark everything that you were told as read', params: brandParams, body: object({}).noUnknown() });
+
+export const keepReminders = contract({ method: 'POST', path: '/api/brands/{brand}/reminders', summary: 'What you want to hear of the brand’s posts: before, when out, when failed; here and by mail', params: brandParams, body: remindersSchema, answer: remindersSchema });
 
 /** What a line of Today is about; each kind has its own action. */
 export const needKinds = ['failed', 'stuck', 'held', 'overdue-draft', 'changed', 'preflight', 'dry', 'licence'] as const;

@@ -23,6 +23,10 @@ export interface Settings {
   readonly lanes: readonly string[] | null;
   /** The room on the disk that each brand's pictures and clips have. */
   readonly brandGigabytes: number;
+  /** The server that letters are sent by, e.g. `smtp://127.0.0.1:25`; null: none are. */
+  readonly smtp: string | null;
+  /** Who letters come from. */
+  readonly mailFrom: string;
   /** Hosts with port that may be fetched from although they are not public: the stand-ins of the demo. */
   readonly trustedHosts: readonly string[];
   /** Hosts with port of writing services in our own network, which are not public. */
@@ -37,6 +41,8 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     demo: environment['CONFETTI_DEMO'] === '1',
     origin: environment['CONFETTI_ORIGIN'] ?? null,
     proxies: readCount(environment['CONFETTI_PROXIES']),
+    smtp: environment['CONFETTI_SMTP'] ?? null,
+    mailFrom: environment['CONFETTI_MAIL_FROM'] ?? 'Confetti <confetti@localhost>',
     brandGigabytes: readGigabytes(environment['CONFETTI_BRAND_GIGABYTES']),
     buildFolder: resolve('dist'),
     fontsFolder: resolve('fonts'),

@@ -4,6 +4,7 @@ import type { Plan } from '../../src/core/plan/plan.ts';
 import { wallTimeOf } from '../../src/core/time/wall-time.ts';
 import { findBrandBySlug, type Brand } from '../../src/server/db/brand-repository.ts';
 import { makeReal } from '../../src/server/plan/make-real.ts';
+import { remind } from '../../src/server/plan/remind.ts';
 import { clearQueue, Client, PASSWORD, sendDue, startStack, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
@@ -395,6 +396,25 @@ describe('a scheduled post', () => {
     expect(await captions()).toEqual({ quipline: 'As the piece says now', petalry: 'As the piece says now' });
     await stack.services.db('deliveries').where({ id: quip?.id }).update({ state: 'sending' });
     expect((await ask('PATCH', path, { words: { caption: 'Too late' } })).status).toBe(409);
+  });
+});
+
+describe('reminders', () => {
+  it('tell each person what they asked for, once, here and by mail', async () => {
+    const piece = await makePiece('Remind me');
+    await ask('POST', '/reminders', { beforeMin: 1_440, whenOut: false, whenFailed: true, byMail: true });
+    await ask('POST', '/plan/places', { pieceId: piece.id, channelIds: [channel('petalry')], spot: { kind: 'at', wall: await wallIn(0, '22:00') } });
+    const about = async (): Promise<readonly string[]> => ((await ask('GET', '/notices')).body['items'] as unknown as { sentence: string }[]).map(({ sentence }) => sentence).filter((sentence) => sentence.includes('Remind me'));
+    await remind(stack.services, brand);
+    await remind(stack.services, brand);
+    expect(await about()).toEqual([expect.stringContaining('“Remind me” goes out')]);
+    const letters = stack.standin.mailbox.mails.filter(({ subject }) => subject.includes('Remind me'));
+    expect(letters.map(({ to, text }) => [to, text.includes(`/make/pieces/${piece.id}`)])).toEqual([['wren@gullwickkites.example', true]]);
+    await ask('POST', '/notices/read', {});
+    expect(((await ask('GET', '/notices')).body['items'] as unknown as { isRead: boolean }[]).every(({ isRead }) => isRead)).toBe(true);
+    const ottoline = new Client(stack.origin);
+    await ottoline.ask('POST', '/api/session', { email: 'ottoline@gullwickkites.example', password: PASSWORD });
+    expect(((await ottoline.ask('GET', '/api/brands/gullwick/notices')).body['items'] as unknown as { sentence: string }[]).some(({ sentence }) => sentence.includes('Remind me'))).toBe(false);
   });
 });
 

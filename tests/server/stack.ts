@@ -145,7 +145,7 @@ export async function startStack(options: { readonly lanes?: readonly string[]; 
   const standin = await startStandin({ dataFolder: join(dataFolder, 'standin'), port: 0, slowMs: SLOW_MS });
   const port = await freePort();
   const origin = `http://127.0.0.1:${port}`;
-  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...options.environment };
+  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_SMTP: `smtp://127.0.0.1:${standin.mailPort}`, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...options.environment };
   const opened = await openServices(readSettings(environment), 1);
   // The copy knows the stand-ins that it was seeded with.
   await opened.db('channels').update({ origin: standin.origin });

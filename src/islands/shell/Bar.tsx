@@ -6,6 +6,7 @@ import type { AnswerOf } from '../../contract/contract.ts';
 import { signOut, type getMe } from '../../contract/account-contracts.ts';
 import { call } from '../ui/call.ts';
 import { buttonClasses } from '../ui/Button.tsx';
+import { Notices } from './Notices.tsx';
 import { BrandClock } from './BrandClock.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
@@ -61,7 +62,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
           ))}
         </nav>
       )}
-      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-md:shrink">
+      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end">
         <UntilReady>
           {current && (
             <>
@@ -92,6 +93,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
                   </Menu>
                 </Popover>
               </MenuTrigger>
+              <Notices brand={current.slug} zone={current.zone} />
               <BrandClock zone={current.zone} nowMs={me.nowMs} movable={me.demo && current.role !== 'viewer' && current.role !== 'reviewer'} />
             </>
           )}

@@ -1,12 +1,13 @@
 import { readFile, rm } from 'node:fs/promises';
 import { ValidationError } from 'yup';
 import * as contracts from '../../contract/plan-contracts.ts';
-import { getToday as todayContract } from '../../contract/today-contracts.ts';
+import * as todayContracts from '../../contract/today-contracts.ts';
 import { readPlan, SlotClashError, type Plan } from '../../core/plan/plan.ts';
 import { deleteCampaign as removeCampaign, keepCampaign as writeCampaign, listCampaigns } from '../db/campaign-repository.ts';
 import { listLabels } from '../db/piece-plan-repository.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
 import { listLastOutings } from '../db/outing-repository.ts';
+import { getReminders, keepReminders as writeReminders, listNotices as noticesOf, readNotices as markRead } from '../db/notice-repository.ts';
 import { listMembers } from '../db/people-repository.ts';
 import { deletePlanView as removeView, keepPlanView as writeView, listPlanViews as viewsOf } from '../db/plan-view-repository.ts';
 import { getPlan as readStoredPlan, savePlan, setFeed } from '../db/plan-repository.ts';
@@ -175,6 +176,33 @@ const closeFeed = defineEndpoint({
   },
 });
 
-const getToday = defineEndpoint({ contract: todayContract, may: 'see', handle: ({ services, brand, nowMs }) => todayAnswer(services, brand, nowMs) });
+const getToday = defineEndpoint({ contract: todayContracts.getToday, may: 'see', handle: ({ services, brand, nowMs }) => todayAnswer(services, brand, nowMs) });
 
-export const planEndpoints: readonly Endpoint[] = [getToday, getPlan, changePlan, getLanes, getWhatIf, keepCampaign, deleteCampaign, getCampaign, listPlanViews, keepPlanView, deletePlanView, getProfile, importDays, listHolidayCountries, openFeed, closeFeed];
+const listNotices = defineEndpoint({
+  contract: todayContracts.listNotices,
+  may: 'see',
+  async handle({ services, brand, caller }) {
+    const [items, reminders] = await Promise.all([noticesOf(services.db, brand.id, caller.person.id), getReminders(services.db, brand.id, caller.person.id)]);
+    return { items: items.map((each) => ({ ...each })), reminders, hasMail: services.settings.smtp !== null };
+  },
+});
+
+const readNotices = defineEndpoint({
+  contract: todayContracts.readNotices,
+  may: 'see',
+  async handle({ services, brand, caller, nowMs }) {
+    await markRead(services.db, brand.id, caller.person.id, nowMs);
+    return undefined;
+  },
+});
+
+const keepReminders = defineEndpoint({
+  contract: todayContracts.keepReminders,
+  may: 'see',
+  async handle({ services, brand, caller, body }) {
+    await writeReminders(services.db, brand.id, caller.person.id, body);
+    return body;
+  },
+});
+
+export const planEndpoints: readonly Endpoint[] = [getToday, listNotices, readNotices, keepReminders, getPlan, changePlan, getLanes, getWhatIf, keepCampaign, deleteCampaign, getCampaign, listPlanViews, keepPlanView, deletePlanView, getProfile, importDays, listHolidayCountries, openFeed, closeFeed];

@@ -79,6 +79,11 @@ function isFull(error: unknown): boolean {
 
 /** Hashes, sealed tokens and words not out yet are nothing for other users of the machine. */
 function keepPrivate(folder: string, file: string): void {
-  chmodSync(folder, 0o700);
-  for (const path of ['', '-wal', '-shm'].map((end) => file + end)) if (existsSync(path)) chmodSync(path, 0o600);
+  try {
+    chmodSync(folder, 0o700);
+    for (const path of ['', '-wal', '-shm'].map((end) => file + end)) if (existsSync(path)) chmodSync(path, 0o600);
+  } catch (error) {
+    // On a disk that can only be read for now there is nothing to change, and what is there can still be read.
+    if ((error as { code?: unknown }).code !== 'EROFS') throw error;
+  }
 }

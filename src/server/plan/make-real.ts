@@ -13,6 +13,7 @@ import type { JobHandler } from '../jobs/job-handler.ts';
 import { schedule, type Origin, type ScheduleRequest } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { forecastFrom, readSources, type ForecastSources } from './brand-forecast.ts';
+import { remind } from './remind.ts';
 
 const KIND = 'plan';
 const EVERY_MS = 60_000;
@@ -34,7 +35,9 @@ export function planHandler(services: Services): JobHandler {
     async run() {
       for (const brandId of await listPlannedBrands(services.db)) {
         const brand = await findBrandById(services.db, brandId);
-        if (brand) await makeReal(services, brand);
+        if (!brand) continue;
+        await makeReal(services, brand);
+        await remind(services, brand);
       }
       return { kind: 'again', afterMs: EVERY_MS };
     },
