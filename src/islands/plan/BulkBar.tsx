@@ -33,13 +33,13 @@ export function BulkBar({ items, context: { plan, campaigns }, actions, onClear 
           Later
         </Button>
       </span>
-      <Choice label="Set theme" all="Theme…" value={undefined} options={[['none', 'No theme'], ...(plan?.plan.themes ?? []).map(({ id, name }) => [id, name] as const)]} onChoose={(theme) => theme && run(actions.change(items, { kind: 'theme', themeId: theme === 'none' ? null : theme } as never, (count) => `The theme of ${count} is set.`))} />
-      <Choice label="Set campaign" all="Campaign…" value={undefined} options={[['none', 'No campaign'], ...[...campaigns.values()].map(({ id, name }) => [id, name] as const)]} onChoose={(campaign) => campaign && run(actions.change(items, { kind: 'campaign', campaignId: campaign === 'none' ? null : campaign } as never, (count) => `The campaign of ${count} is set.`))} />
+      <Choice label="Set theme" all="Theme…" value={undefined} options={[['none', 'No theme'], ...(plan?.plan.themes ?? []).map(({ id, name }) => [id, name] as const)]} onChoose={(theme) => theme && run(actions.change(items, { kind: 'theme', themeId: theme === 'none' ? null : theme }, (count) => `The theme of ${count} is set.`))} />
+      <Choice label="Set campaign" all="Campaign…" value={undefined} options={[['none', 'No campaign'], ...[...campaigns.values()].map(({ id, name }) => [id, name] as const)]} onChoose={(campaign) => campaign && run(actions.change(items, { kind: 'campaign', campaignId: campaign === 'none' ? null : campaign }, (count) => `The campaign of ${count} is set.`))} />
       <form
         className="flex gap-1"
         onSubmit={(event) => {
           event.preventDefault();
-          if (label.trim() !== '') run(actions.change(items, { kind: 'label', label: label.trim() } as never, (count) => `${count} labelled.`));
+          if (label.trim() !== '') run(actions.change(items, { kind: 'label', label: label.trim() }, (count) => `${count} labelled.`));
         }}
       >
         <input aria-label="Label" placeholder="Label" value={label} maxLength={60} onChange={(event) => setLabel(event.target.value)} className="h-6 w-24 rounded-md border border-line bg-panel px-1.5 text-xs" />
@@ -48,11 +48,11 @@ export function BulkBar({ items, context: { plan, campaigns }, actions, onClear 
         </Button>
       </form>
       {items.some(({ hasChanged }) => hasChanged) && (
-        <Button size="small" onClick={() => run(actions.change(items.filter(({ hasChanged }) => hasChanged), { kind: 'refresh' } as never, (count) => `${count} ${count === 1 ? 'post follows its piece' : 'posts follow their pieces'} as ${count === 1 ? 'it is' : 'they are'} now.`))}>
+        <Button size="small" onClick={() => run(actions.change(items.filter(({ hasChanged }) => hasChanged), { kind: 'refresh' }, (count) => `${count} ${count === 1 ? 'post follows its piece' : 'posts follow their pieces'} as ${count === 1 ? 'it is' : 'they are'} now.`))}>
           Refresh those that changed
         </Button>
       )}
-      <ConfirmButton label="Cancel them" title="Cancel posts" size="small" keepLabel="Keep them" confirmLabel={`Cancel ${words}`} confirmLook="stop" onConfirm={() => run(actions.change(items, { kind: 'cancel' } as never, (count) => `${count} cancelled.`))}>
+      <ConfirmButton label="Cancel them" title="Cancel posts" size="small" keepLabel="Keep them" confirmLabel={`Cancel ${words}`} confirmLook="stop" onConfirm={() => run(actions.change(items, { kind: 'cancel' }, (count) => `${count} cancelled.`))}>
         <p className="text-sm">What is chosen will not go out. Their pieces stay.</p>
       </ConfirmButton>
       <Button size="small" look="quiet" className="ml-auto" onClick={onClear}>

@@ -109,10 +109,10 @@ function EntryBody({ item, context, actions, onClose }: ItemDialogProps) {
       {isPicking && <PiecePick brand={brand.slug} onPick={(piece) => after(actions.place({ id: piece.id, entryId: item.entryId ?? '' }, [item.channelId], spotOf(item)))} />}
       {mayChange && (
         <div className="flex flex-wrap justify-end gap-2">
-          <Button look="stop" onClick={() => after(actions.change([item], { kind: 'cancel' } as never, () => 'Removed from the plan.'))}>
+          <Button look="stop" onClick={() => after(actions.change([item], { kind: 'cancel' }, () => 'Removed from the plan.'))}>
             Remove
           </Button>
-          <Button onClick={() => after(actions.move([item], { kind: 'at', wall: moment.wall, ...(moment.repeated ? { repeated: moment.repeated } : {}) } as Spot, moment.wall))}>Move</Button>
+          <Button onClick={() => after(actions.move([item], { kind: 'at', wall: moment.wall, ...(moment.repeated ? { repeated: moment.repeated } : {}) }, moment.wall))}>Move</Button>
           {item.state === 'draft' ? (
             <Button look="primary" onClick={() => after(actions.place({ id: item.pieceId, entryId: item.entryId ?? '' }, [item.channelId], spotOf(item)))}>
               Schedule
@@ -128,7 +128,7 @@ function EntryBody({ item, context, actions, onClose }: ItemDialogProps) {
   );
 }
 
-const spotOf = ({ slotKey, day, time }: Pick<PlanItem, 'slotKey' | 'day' | 'time'>): Spot => (slotKey === null ? { kind: 'at', wall: `${day}T${time}` } : { kind: 'slot', slotKey }) as Spot;
+const spotOf = ({ slotKey, day, time }: Pick<PlanItem, 'slotKey' | 'day' | 'time'>): Spot => (slotKey === null ? { kind: 'at', wall: `${day}T${time}` } : { kind: 'slot', slotKey });
 
 /** An open or foreseen slot, or an empty place: a piece or a placeholder is put there. */
 function SlotBody({ item, context, actions, onClose }: ItemDialogProps) {
@@ -136,7 +136,7 @@ function SlotBody({ item, context, actions, onClose }: ItemDialogProps) {
   const [text, setText] = useState('');
   const [moment, setMoment] = useState<ChosenMoment>({ wall: `${item.day}T${item.time}` });
   const mayChange = roleMay(brand.role, 'send');
-  const spot = item.slotKey === null ? ({ kind: 'at', wall: moment.wall, ...(moment.repeated ? { repeated: moment.repeated } : {}) } as Spot) : spotOf(item);
+  const spot: Spot = item.slotKey === null ? ({ kind: 'at', wall: moment.wall, ...(moment.repeated ? { repeated: moment.repeated } : {}) }) : spotOf(item);
   const put = (piece: Parameters<PlanActions['place']>[0]): void => void actions.place(piece, [item.channelId], spot).then((isDone) => isDone && onClose());
   return (
     <div className="space-y-4">

@@ -8,8 +8,25 @@ import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import type { Lanes, PlanBrand } from './use-plan.ts';
 
-export type Spot = BodyOf<typeof placePiece>['spot'];
-type Change = BodyOf<typeof changeChosen>['change'];
+/** Where something is put: into a slot, or at a wall time. */
+export type Spot = { readonly kind: 'slot'; readonly slotKey: string } | { readonly kind: 'at'; readonly wall: string; readonly repeated?: 'earlier' | 'later' };
+
+/** What is done to posts and entries. */
+export type PlanAct =
+  | { readonly kind: 'shift'; readonly days: number }
+  | { readonly kind: 'move'; readonly spot: Spot }
+  | { readonly kind: 'theme'; readonly themeId: string | null }
+  | { readonly kind: 'campaign'; readonly campaignId: string | null }
+  | { readonly kind: 'label'; readonly label: string }
+  | { readonly kind: 'refresh' }
+  | { readonly kind: 'cancel' };
+
+type ChangeBody = BodyOf<typeof changeChosen>;
+
+/** The contract asks for a field by the kind of the change, which its type cannot say. */
+const changeBody = (items: readonly Chosen[], act: PlanAct): ChangeBody => ({ ...idsOf(items), change: act }) as unknown as ChangeBody;
+const toPost = (postId: string): Chosen => ({ postId, entryId: null });
+const toEntry = (entryId: string): Chosen => ({ postId: null, entryId });
 type Chosen = Pick<PlanItem, 'postId' | 'entryId'>;
 
 interface Undoable {
@@ -60,15 +77,15 @@ export function usePlanActions(brand: PlanBrand) {
   );
 
   const change = useCallback(
-    async (items: readonly Chosen[], given: Change, words: (count: number) => string): Promise<void> => {
+    async (items: readonly Chosen[], given: PlanAct, words: (count: number) => string): Promise<void> => {
       try {
-        const answer = await call(changeChosen, { params: { brand: brand.slug }, body: { ...idsOf(items), change: given } });
+        const answer = await call(changeChosen, { params: { brand: brand.slug }, body: changeBody(items, given) });
         for (const problem of answer.problems) toast('problem', problem);
         if (answer.done > 0) {
           const goBack = async (): Promise<void> => {
             for (const { id, kind, wall } of answer.before) {
-              const body = { postIds: kind === 'post' ? [id] : [], entryIds: kind === 'entry' ? [id] : [], change: { kind: 'move' as const, spot: { kind: 'at' as const, wall } } };
-              const { problems } = await call(changeChosen, { params: { brand: brand.slug }, body: body as BodyOf<typeof changeChosen> });
+              const body = changeBody([kind === 'post' ? toPost(id) : toEntry(id)], { kind: 'move', spot: { kind: 'at', wall } });
+              const { problems } = await call(changeChosen, { params: { brand: brand.slug }, body });
               if (problems[0] !== undefined) throw new Error(problems[0]);
             }
           };
@@ -86,7 +103,7 @@ export function usePlanActions(brand: PlanBrand) {
   const move = useCallback(
     (items: readonly Chosen[], spot: Spot, wall: string): Promise<void> => {
       showMoved(items, () => wall);
-      return change(items, { kind: 'move', spot } as Change, (count) => `${count === 1 ? 'Moved' : `${count} moved`} to ${wall.slice(0, 10)}, ${wall.slice(11)}.`);
+      return change(items, { kind: 'move', spot }, (count) => `${count === 1 ? 'Moved' : `${count} moved`} to ${wall.slice(0, 10)}, ${wall.slice(11)}.`);
     },
     [change, showMoved],
   );
@@ -98,8 +115,8 @@ export function usePlanActions(brand: PlanBrand) {
         const when = formatMoment(made.dueMs, brand.zone);
         if (made.kind === 'draft') toast('problem', `It stands as a draft on ${when}, as it cannot go out yet: ${made.sentence ?? ''}`);
         else {
-          const chosen = [...made.postIds.map((postId) => ({ postId, entryId: null })), ...(made.entryId === null ? [] : [{ postId: null, entryId: made.entryId }])];
-          remember({ words: made.kind === 'post' ? `Scheduled for ${when}.` : `Kept free for ${when}.`, undo: async () => void (await call(changeChosen, { params: { brand: brand.slug }, body: { ...idsOf(chosen), change: { kind: 'cancel' } as Change } })) });
+          const chosen = [...made.postIds.map(toPost), ...(made.entryId === null ? [] : [toEntry(made.entryId)])];
+          remember({ words: made.kind === 'post' ? `Scheduled for ${when}.` : `Kept free for ${when}.`, undo: async () => void (await call(changeChosen, { params: { brand: brand.slug }, body: changeBody(chosen, { kind: 'cancel' }) })) });
         }
         await refresh();
         return true;
@@ -121,7 +138,7 @@ export function usePlanActions(brand: PlanBrand) {
         const { slots } = await call(suggestMoments, { params: { brand: brand.slug }, body: { channelIds: [...channelIds], themeId } });
         const [next] = slots;
         if (!next) return toast('problem', 'The rota has no open slot for it in the coming 60 days.');
-        await place({ id: pieceId }, next.channelIds, { kind: 'slot', slotKey: next.slotKey } as Spot);
+        await place({ id: pieceId }, next.channelIds, { kind: 'slot', slotKey: next.slotKey });
       } catch (error) {
         toast('problem', error instanceof Error ? error.message : 'It could not be scheduled.');
       }
@@ -141,7 +158,7 @@ export function usePlanActions(brand: PlanBrand) {
     return () => removeEventListener('keydown', listen);
   }, [undo]);
 
-  const shift = useCallback((items: readonly Chosen[], days: number): Promise<void> => change(items, { kind: 'shift', days } as Change, (count) => `${count === 1 ? 'Moved' : `${count} moved`} by ${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}.`), [change]);
+  const shift = useCallback((items: readonly Chosen[], days: number): Promise<void> => change(items, { kind: 'shift', days }, (count) => `${count === 1 ? 'Moved' : `${count} moved`} by ${Math.abs(days)} ${Math.abs(days) === 1 ? 'day' : 'days'}.`), [change]);
   return { change, move, shift, place, placeInNextSlot, refresh };
 }
 

@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import { roleMay, type Role } from '../../../core/access/access.ts';
 import { Field, inputClasses } from '../../ui/Field.tsx';
+import { SelectField } from '../../ui/SelectField.tsx';
 import { ThemeTile } from '../../plan/ThemeTile.tsx';
 import type { usePiecePlan } from './use-piece-plan.ts';
 
@@ -21,8 +22,8 @@ export function AboutPiece({ role, planning: { own, plan, change } }: { readonly
         About this piece {theme && <ThemeTile theme={theme} />}
       </h2>
       <div className="grid grid-cols-2 gap-2">
-        <Choice label="Theme" none="No theme" value={own.themeId} options={plan.plan.themes.map(({ id, name }) => [id, name] as const)} isDisabled={!mayChange} onChoose={(themeId) => void change({ themeId })} />
-        <Choice label="Campaign" none="No campaign" value={own.campaignId} options={plan.campaigns.map(({ id, name }) => [id, name] as const)} isDisabled={!mayChange} onChoose={(campaignId) => void change({ campaignId })} />
+        <SelectField label="Theme" none="No theme" value={own.themeId ?? ''} options={plan.plan.themes.map(({ id, name }) => [id, name] as const)} isDisabled={!mayChange} onChange={(themeId) => void change({ themeId: themeId === '' ? null : themeId })} />
+        <SelectField label="Campaign" none="No campaign" value={own.campaignId ?? ''} options={plan.campaigns.map(({ id, name }) => [id, name] as const)} isDisabled={!mayChange} onChange={(campaignId) => void change({ campaignId: campaignId === '' ? null : campaignId })} />
       </div>
       <Field label="Labels" hint="Parted by commas">
         {({ id, describedBy }) => <input id={id} aria-describedby={describedBy} list="labels-of-brand" disabled={!mayChange} value={labels} onChange={(event) => setLabels(event.target.value)} onBlur={() => labels !== own.labels.join(', ') && void change({ labels: [...new Set(labels.split(',').map((label) => label.trim().slice(0, 60)).filter((label) => label !== ''))].slice(0, 20) })} className={inputClasses} />}
@@ -37,21 +38,5 @@ export function AboutPiece({ role, planning: { own, plan, change } }: { readonly
         {({ id, describedBy }) => <textarea id={id} aria-describedby={describedBy} rows={3} disabled={!mayChange} value={notes} maxLength={10_000} onChange={(event) => setNotes(event.target.value)} onBlur={() => notes !== own.notes && void change({ notes })} className={inputClasses} />}
       </Field>
     </section>
-  );
-}
-
-function Choice({ label, none, value, options, isDisabled, onChoose }: { readonly label: string; readonly none: string; readonly value: string | null; readonly options: readonly (readonly [string, string])[]; readonly isDisabled: boolean; readonly onChoose: (key: string | null) => void }) {
-  return (
-    <label className="block min-w-0 text-sm">
-      <span className="mb-1 block font-semibold">{label}</span>
-      <select aria-label={label} disabled={isDisabled} value={value ?? ''} onChange={(event) => onChoose(event.target.value === '' ? null : event.target.value)} className="h-8.5 w-full rounded-md border border-line bg-panel px-1.5">
-        <option value="">{none}</option>
-        {options.map(([key, name]) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

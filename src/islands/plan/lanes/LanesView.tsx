@@ -70,7 +70,7 @@ function LanesOf(props: PlanProps) {
   const placeOn = useRef<(dragged: Dragged, channelId: string, day: string, slot: PlanItem | null) => void>(() => undefined);
   useEffect(() => {
     placeOn.current = (dragged, channelId, day, slot) => {
-      const spotAt = (time: string): { readonly spot: Spot; readonly wall: string } => (slot?.slotKey ? { spot: { kind: 'slot', slotKey: slot.slotKey } as Spot, wall: `${slot.day}T${slot.time}` } : { spot: { kind: 'at', wall: `${day}T${time}` } as Spot, wall: `${day}T${time}` });
+      const spotAt = (time: string): { readonly spot: Spot; readonly wall: string } => (slot?.slotKey ? { spot: { kind: 'slot', slotKey: slot.slotKey }, wall: `${slot.day}T${slot.time}` } : { spot: { kind: 'at', wall: `${day}T${time}` }, wall: `${day}T${time}` });
       if (dragged.kind === 'items') {
         const { spot, wall } = spotAt(dragged.time);
         const items = [...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))];

@@ -13,7 +13,7 @@ import { PlanBar } from '../PlanBar.tsx';
 import { monthBefore, monthGrid, nextMonth } from '../plan-query.ts';
 import { ThemeTile } from '../ThemeTile.tsx';
 import { useLanes, usePlanContext, usePlanQuery, type PlanProps } from '../use-plan.ts';
-import { usePlanActions, type Spot } from '../use-plan-actions.ts';
+import { usePlanActions } from '../use-plan-actions.ts';
 
 const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
 const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
@@ -47,7 +47,7 @@ function MonthOf(props: PlanProps) {
   const drop = (dragged: Dragged, day: string): void => {
     if (dragged.kind !== 'items') return;
     const wall = `${day}T${dragged.time}`;
-    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall } as Spot, wall);
+    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
   };
   const shownDays = daysFrom(from, addDays(from, days - 1));
   return (

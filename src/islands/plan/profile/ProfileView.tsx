@@ -64,7 +64,7 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
   // The grid shows the newest first; the queue goes out from its beginning.
   const queued = tiles.filter(({ kind }) => kind === 'waiting').toReversed().flatMap(({ entryId }) => entryId ?? []);
   const ask = useMutation({
-    mutationFn: ({ keep, ...body }: { readonly order: readonly string[]; readonly seed?: number; readonly keep: boolean }) => call(orderQueue, { params: { brand: brand.slug }, body: { channelId, keep, order: [...body.order], ...(body.seed === undefined ? {} : { seed: body.seed }) } as never }),
+    mutationFn: ({ keep, order: asked, seed: by }: { readonly order: readonly string[]; readonly seed?: number; readonly keep: boolean }) => call(orderQueue, { params: { brand: brand.slug }, body: { channelId, keep, order: [...asked], seed: by } }),
     onSuccess: async (answer, { keep }) => {
       setOrder(answer.order);
       if (!keep) return;

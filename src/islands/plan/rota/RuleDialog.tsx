@@ -4,6 +4,7 @@ import { channelsOfTheme, type Plan, type RotaRule } from '../../../core/plan/pl
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { DayField } from '../../ui/DayField.tsx';
+import { SelectField } from '../../ui/SelectField.tsx';
 import { TimeOfDayField } from '../../ui/TimeOfDayField.tsx';
 import type { PlanContext } from '../use-plan.ts';
 import type { EditedRule } from './RotaView.tsx';
@@ -32,10 +33,10 @@ export function RuleDialog({ edited, plan, context: { channels, sheets }, mayCha
         <Dialog aria-label={edited.isNew ? 'New slot' : 'Slot'} className="space-y-4 p-5 outline-none">
           <h2 className="text-base font-semibold">{edited.isNew ? 'New slot' : 'Slot'}</h2>
           <div className="grid grid-cols-2 gap-3">
-            <Select label="Day" value={String(rule.weekday)} options={weekdayNames.map((name, index) => [String(index + 1), name] as const)} onChange={(weekday) => set({ weekday: Number(weekday) })} />
+            <SelectField label="Day" value={String(rule.weekday)} options={weekdayNames.map((name, index) => [String(index + 1), name] as const)} onChange={(weekday) => set({ weekday: Number(weekday) })} />
             <TimeOfDayField label="Time" time={rule.time} onChange={(time) => set({ time })} />
-            <Select label="Theme" value={rule.themeId ?? ''} options={[['', 'Anything'], ...plan.themes.map(({ id, name }) => [id, name] as const)]} onChange={(themeId) => set({ themeId: themeId === '' ? null : themeId })} />
-            {plan.rota.weeks > 1 && <Select label="Week of the cycle" value={String(rule.week)} options={Array.from({ length: plan.rota.weeks }, (_, index) => [String(index), `Week ${index + 1}`] as const)} onChange={(week) => set({ week: Number(week) })} />}
+            <SelectField label="Theme" none="Anything" value={rule.themeId ?? ''} options={plan.themes.map(({ id, name }) => [id, name] as const)} onChange={(themeId) => set({ themeId: themeId === '' ? null : themeId })} />
+            {plan.rota.weeks > 1 && <SelectField label="Week of the cycle" value={String(rule.week)} options={Array.from({ length: plan.rota.weeks }, (_, index) => [String(index), `Week ${index + 1}`] as const)} onChange={(week) => set({ week: Number(week) })} />}
           </div>
           <fieldset>
             <legend className="mb-1 text-sm font-semibold">Channels</legend>
@@ -78,20 +79,5 @@ export function RuleDialog({ edited, plan, context: { channels, sheets }, mayCha
         </Dialog>
       </Modal>
     </ModalOverlay>
-  );
-}
-
-function Select({ label, value, options, onChange }: { readonly label: string; readonly value: string; readonly options: readonly (readonly [string, string])[]; readonly onChange: (value: string) => void }) {
-  return (
-    <label className="block text-sm">
-      <span className="mb-1 block font-semibold">{label}</span>
-      <select value={value} onChange={(event) => onChange(event.target.value)} className="h-8.5 w-full rounded-md border border-line bg-panel px-1.5">
-        {options.map(([key, name]) => (
-          <option key={key} value={key}>
-            {name}
-          </option>
-        ))}
-      </select>
-    </label>
   );
 }

@@ -12,7 +12,7 @@ import { ItemDialog } from '../ItemDialog.tsx';
 import { dayWords } from '../lanes/LaneHead.tsx';
 import { PlanBar } from '../PlanBar.tsx';
 import { useLanes, usePlanContext, usePlanQuery, type PlanProps } from '../use-plan.ts';
-import { usePlanActions, type Spot } from '../use-plan-actions.ts';
+import { usePlanActions } from '../use-plan-actions.ts';
 
 const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
 
@@ -50,7 +50,7 @@ function WeekOf(props: PlanProps) {
   const drop = (dragged: Dragged, day: string, hour: string): void => {
     if (dragged.kind !== 'items') return;
     const wall = `${day}T${hour}:${dragged.time.slice(3)}`;
-    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall } as Spot, wall);
+    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
   };
   return (
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
