@@ -11,6 +11,11 @@ describe('days', () => {
     expect(daysFrom('2026-03-01', '2026-02-27')).toEqual([]);
   });
 
+  it('may lie in years that are half typed', () => {
+    expect([isDay('0020-05-04'), addDays('0020-05-04', 1), weekdayOf('0020-05-04')]).toEqual([true, '0020-05-05', 1]);
+    expect(daysBetween('0002-12-31', '0003-01-01')).toBe(1);
+  });
+
   it('are refused where there is none', () => {
     expect(['2025-02-29', '2026-13-01', '2026-1-1', '', 'today'].map(isDay)).toEqual([false, false, false, false, false]);
     expect(() => dayNumber('2025-02-29')).toThrow('no day');

@@ -4,7 +4,8 @@ const DAY_MS = 86_400_000;
 
 /** Days since 1970-01-01. @throws RangeError when there is no such day */
 export function dayNumber(day: string): number {
-  const number = Date.UTC(Number(day.slice(0, 4)), Number(day.slice(5, 7)) - 1, Number(day.slice(8, 10))) / DAY_MS;
+  // Parsed, as a date made of numbers takes the years 0 to 99 for those of the last century.
+  const number = Date.parse(`${day}T00:00Z`) / DAY_MS;
   if (!DAY_PATTERN.test(day) || dayFromNumber(number) !== day) throw new RangeError(`'${day}' is no day: expected one like 2026-11-28`);
   return number;
 }

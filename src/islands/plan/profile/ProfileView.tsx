@@ -92,7 +92,7 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
     <div className="flex flex-wrap gap-8">
       <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs]} className="grid w-[34rem] max-w-full grid-cols-3 gap-0.5 outline-none">
         {(tile) => (
-          <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} className="group relative aspect-square overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
+          <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} aria-label={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} className="group relative aspect-square overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
             <img src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" loading="lazy" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
             <TileSign tile={tile} theme={tile.themeId === null ? undefined : themes.get(tile.themeId)} zone={brand.zone} />
           </ListBoxItem>
