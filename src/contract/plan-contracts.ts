@@ -253,6 +253,8 @@ export const getPiecePlan = contract({
     subject: string().defined(),
     notes: string().defined(),
     labels: array(string().required()).required(),
+    /** The channels that it has cuts for. */
+    channelIds: array(string().required()).required(),
     queue: array(object({ id: string().required(), channelId: string().required() }).required()).required(),
     repeats: array(object({ id: string().required(), rule: string().required(), words: string().required(), start: string().required(), except: array(string().required()).required(), cuts: array(cutRefSchema.required()).required(), next: array(object({ key: string().required(), atMs: number().required(), postId: string().nullable().defined() }).required()).required() }).required()).required(),
     rotation: mixed<{ readonly settings: RotationSettings; readonly isOn: boolean }>().nullable().defined(),

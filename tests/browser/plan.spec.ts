@@ -74,6 +74,7 @@ test('a month is planned from an empty rota with the mouse: themes, slots, a wha
     const next = new Date(Date.parse(`${day}T00:00Z`) + 86_400_000).toISOString().slice(0, 10);
     await drag(tile, page.locator(`[data-cell="${channelId} ${next}"]`));
     await expect(page.locator(`[data-cell="${channelId} ${next}"] [data-plan-state="scheduled"]`).first()).toBeVisible();
+    await expect(page.getByText(/^Moved to /)).toBeVisible();
     await page.getByRole('button', { name: 'Undo', exact: true }).last().click();
     await expect(page.locator(`[data-cell="${channelId} ${day}"] [data-plan-state="scheduled"]`).first()).toBeVisible();
   });

@@ -4,6 +4,7 @@ import { useDrag } from 'react-aria';
 import { getPieceThumbnail, listPieces } from '../../contract/piece-contracts.ts';
 import { addToQueue, getPiecePlan, listQueue } from '../../contract/plan-contracts.ts';
 import { roleMay } from '../../core/access/access.ts';
+import { channelsOfTheme } from '../../core/plan/plan.ts';
 import { addressOf, call } from '../ui/call.ts';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { toast } from '../ui/toast.tsx';
@@ -21,7 +22,7 @@ interface Shown {
 
 /** Pieces that wait in a queue or are planned nowhere, to be dragged onto a lane, or put there by a key. */
 export function WaitingStrip({ context, actions }: { readonly context: PlanContext; readonly actions: PlanActions }) {
-  const { brand, channels, themes } = context;
+  const { brand, themes } = context;
   const queue = useQuery({ queryKey: ['plan', brand.slug, 'queue'], queryFn: () => call(listQueue, { params: { brand: brand.slug }, query: {} }) });
   const drafts = useQuery({ queryKey: ['plan', brand.slug, 'drafts'], queryFn: () => call(listPieces, { params: { brand: brand.slug }, query: { status: 'draft', limit: SHOWN } }) });
   const waiting = new Map((queue.data?.items ?? []).map(({ pieceId, pieceName }): [string, Shown] => [pieceId, { pieceId, name: pieceName, waits: true }]));
@@ -29,9 +30,8 @@ export function WaitingStrip({ context, actions }: { readonly context: PlanConte
   const shown = [...waiting.values(), ...others].slice(0, SHOWN);
   const mayMove = roleMay(brand.role, 'send');
   const channelsOf = async (pieceId: string): Promise<{ readonly themeId: string | null; readonly channelIds: readonly string[] }> => {
-    const { themeId } = await call(getPiecePlan, { params: { brand: brand.slug, piece: pieceId } });
-    const theme = themeId === null ? undefined : themes.get(themeId);
-    return { themeId, channelIds: theme?.channelIds ?? channels.map(({ id }) => id) };
+    const { themeId, channelIds } = await call(getPiecePlan, { params: { brand: brand.slug, piece: pieceId } });
+    return { themeId, channelIds: channelsOfTheme(themeId === null ? undefined : themes.get(themeId), channelIds) };
   };
   const placeNext = async (pieceId: string): Promise<void> => {
     const { themeId, channelIds } = await channelsOf(pieceId);

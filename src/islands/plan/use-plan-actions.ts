@@ -47,9 +47,11 @@ export function usePlanActions(brand: PlanBrand) {
   const done = useRef<Undoable[]>([]);
   const refresh = useCallback(() => client.invalidateQueries({ queryKey: ['plan', brand.slug] }), [client, brand.slug]);
 
-  const undo = useCallback(async (): Promise<void> => {
-    const last = done.current.pop();
-    if (!last) return toast('done', 'There is nothing to undo in the plan.');
+  /** Undoes one act, the last one when none is named; what has been undone by a key is not undone by its message again. */
+  const undo = useCallback(async (which?: Undoable): Promise<void> => {
+    const last = which ?? done.current.at(-1);
+    if (!last || !done.current.includes(last)) return toast('done', 'There is nothing to undo in the plan.');
+    done.current = done.current.filter((each) => each !== last);
     try {
       await last.undo();
       toast('done', `Undone: ${last.words}`);
@@ -62,7 +64,7 @@ export function usePlanActions(brand: PlanBrand) {
   const remember = useCallback(
     (undoable: Undoable): void => {
       done.current = [...done.current, undoable].slice(-MAX_UNDO);
-      toast('done', undoable.words, { label: 'Undo', run: () => void undo() });
+      toast('done', undoable.words, { label: 'Undo', run: () => void undo(undoable) });
     },
     [undo],
   );

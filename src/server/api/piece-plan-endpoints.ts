@@ -43,6 +43,7 @@ const getPiecePlan = defineEndpoint({
     return {
       ...plan,
       labels: [...plan.labels],
+      channelIds: [...new Set(piece.document.cuts.map(({ channelId }) => channelId))],
       queue: queue.filter(({ pieceId }) => pieceId === piece.id).map(({ id, channelId }) => ({ id, channelId })),
       repeats: described,
       rotation: rotation ? { settings: rotation.settings, isOn: rotation.isOn } : null,
