@@ -80,7 +80,7 @@ export class SlotClashError extends RangeError {
     readonly rule: RotaRule,
     readonly channelId: string,
   ) {
-    super(`Two slots at ${rule.time} on one day for one channel. Move one of them, or take the channel out of it.`);
+    super(`Two slots at ${rule.time} on one day for one channel. Move one of them, or remove the channel from it.`);
   }
 }
 

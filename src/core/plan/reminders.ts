@@ -21,7 +21,7 @@ export interface RemindedPost {
   readonly problem: string | null;
 }
 
-/** What a person is told once: the same subject is never told twice. */
+/** A message to a person; each subject is sent once. */
 export interface Notice {
   readonly subject: string;
   readonly sentence: string;

@@ -1,7 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useRef } from 'react';
 import type { BodyOf } from '../../contract/contract.ts';
-import { changeChosen, placePiece, suggestMoments } from '../../contract/plan-contracts.ts';
+import { suggestMoments } from '../../contract/piece-plan-contracts.ts';
+import { changeChosen, placePiece } from '../../contract/plan-contracts.ts';
 import type { PlanItem } from '../../core/plan/plan-items.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { call } from '../ui/call.ts';

@@ -13,7 +13,7 @@ type Answer = AnswerOf<typeof listNotices>;
 const LOOK_EVERY_MS = 60_000;
 const minutes = [5, 15, 30, 60, 1_440] as const;
 
-/** What a person was told, and what they want to hear of: here, by mail, and as a notice of the browser while a page is open. */
+/** A person's notices and reminder settings: here, by mail, and as a notice of the browser while a page is open. */
 export function Notices({ brand, zone }: { readonly brand: string; readonly zone: string }) {
   const [answer, setAnswer] = useState<Answer | null>(null);
   const known = useRef<ReadonlySet<string> | null>(null);
@@ -25,7 +25,7 @@ export function Notices({ brand, zone }: { readonly brand: string; readonly zone
       if ('Notification' in globalThis && Notification.permission === 'granted') for (const { id, sentence } of fresh) new Notification('Confetti', { body: sentence, tag: id });
       setAnswer(next);
     } catch (error) {
-      // Notices are asked for again in a minute; whoever works on is not told of it.
+      // The next look comes in a minute; a failed one needs no message.
       if (!(error instanceof ApiProblem)) throw error;
     }
   }, [brand]);

@@ -1,5 +1,5 @@
 import { nanoid } from 'nanoid';
-import * as contracts from '../../contract/plan-contracts.ts';
+import * as contracts from '../../contract/piece-plan-contracts.ts';
 import { occurrencesBetween, readRule, RecurrenceError, ruleInWords, seriesMeetsClockChange } from '../../core/plan/recurrence.ts';
 import { turningPicture, wordingsOf } from '../../core/plan/rotated-piece.ts';
 import { distinctPosts } from '../../core/plan/rotation.ts';

@@ -68,7 +68,7 @@ async function retime(services: Services, brand: Brand, missed: readonly HeldPos
   return retimeMissed(missed, rule, nowMs, fills.flatMap(({ slot, channelId }) => [{ key: `${slot.key} ${channelId}`, atMs: slot.atMs, channelIds: [channelId] }]));
 }
 
-/** Lets go: every held post goes on at its moment, or at the one that the rule gives it. Answers what became of each. */
+/** Releases every held post at its moment, or at the one that the rule gives it. Answers what became of each. */
 export async function releaseEverything(services: Services, brand: Brand, rule: ReleaseRule, nowMs: number): Promise<readonly Release[]> {
   const { db, clock } = services;
   const releases = await previewRelease(services, brand, rule, nowMs);
@@ -82,7 +82,7 @@ export async function releaseEverything(services: Services, brand: Brand, rule: 
       if (atMs !== null) await setPostMoment(trx, brand.id, postId, { dueMs: atMs, wall: wallTimeOf(atMs, brand.zone), zone: brand.zone }, machineNowMs);
     }
   });
-  services.log.info({ brand: brand.slug, posts: releases.length, rule, at: formatMoment(nowMs, brand.zone) }, 'what was held goes on');
+  services.log.info({ brand: brand.slug, posts: releases.length, rule, at: formatMoment(nowMs, brand.zone) }, 'held posts released');
   return releases;
 }
 

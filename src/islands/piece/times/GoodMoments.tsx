@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { suggestMoments } from '../../../contract/plan-contracts.ts';
+import { suggestMoments } from '../../../contract/piece-plan-contracts.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import type { Theme } from '../../../core/plan/plan.ts';
 import { ThemeTile } from '../../plan/ThemeTile.tsx';

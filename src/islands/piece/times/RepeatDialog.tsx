@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { startRepeat } from '../../../contract/plan-contracts.ts';
+import { startRepeat } from '../../../contract/piece-plan-contracts.ts';
 import type { CutRef } from '../../../core/piece/piece.ts';
 import { weekdayOf } from '../../../core/time/day.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';

@@ -1,7 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { changeRepeat } from '../../../contract/plan-contracts.ts';
+import { changeRepeat } from '../../../contract/piece-plan-contracts.ts';
 import { formatMoment, wallTimeOf } from '../../../core/time/wall-time.ts';
 import { MomentFields, type ChosenMoment } from '../../post/MomentFields.tsx';
 import { Button, buttonClasses } from '../../ui/Button.tsx';

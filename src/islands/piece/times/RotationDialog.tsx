@@ -2,7 +2,7 @@ import { useInfiniteQuery, useMutation } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Modal, ModalOverlay } from 'react-aria-components';
 import { listMedia } from '../../../contract/media-contracts.ts';
-import { endRotation, keepRotation } from '../../../contract/plan-contracts.ts';
+import { endRotation, keepRotation } from '../../../contract/piece-plan-contracts.ts';
 import type { CutRef } from '../../../core/piece/piece.ts';
 import { distinctPosts, type RotationSettings } from '../../../core/plan/rotation.ts';
 import { mediaAddress } from '../../media/media-address.ts';
@@ -42,7 +42,7 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
   const end = useMutation({
     mutationFn: () => call(endRotation, { params: { brand: brand.slug, piece: pieceId } }),
     onSuccess: () => {
-      toast('done', 'Out of rotation. What is scheduled stays.');
+      toast('done', 'Removed from rotation. What is scheduled stays.');
       onChanged();
     },
     onError: (error) => toast('problem', error.message),
@@ -98,7 +98,7 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
               <div className="flex justify-end gap-2">
                 {plan.rotation && (
                   <Button look="stop" className="mr-auto" disabled={end.isPending} onClick={() => end.mutate(undefined, { onSuccess: close })}>
-                    Take out
+                    Remove
                   </Button>
                 )}
                 <Button onClick={close}>Close</Button>

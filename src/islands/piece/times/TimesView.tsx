@@ -169,7 +169,7 @@ interface WaitProps {
   readonly onChanged: () => void;
 }
 
-/** Lets the piece wait in the queues of the ticked channels, or takes it out of them. */
+/** Lets the piece wait in the queues of the ticked channels, or removes it from them. */
 function WaitForSlot({ brand, pieceId, rows, plan, isDisabled, flush, onChanged }: WaitProps) {
   const waits = plan?.queue ?? [];
   const add = useMutation({
@@ -188,14 +188,14 @@ function WaitForSlot({ brand, pieceId, rows, plan, isDisabled, flush, onChanged 
       for (const { id } of waits) await call(removeFromQueue, { params: { brand: brand.slug, entry: id } });
     },
     onSuccess: () => {
-      toast('done', 'It waits for no slot any more.');
+      toast('done', 'Removed from the queue.');
       onChanged();
     },
     onError: (error) => toast('problem', error.message),
   });
   return waits.length > 0 ? (
     <Button disabled={remove.isPending} onClick={() => remove.mutate()}>
-      Waits on {waits.length} {waits.length === 1 ? 'channel' : 'channels'}: take out
+      Remove from {waits.length} {waits.length === 1 ? 'queue' : 'queues'}
     </Button>
   ) : (
     <Button disabled={isDisabled || add.isPending} onClick={() => add.mutate()}>

@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { changePiecePlan, getPiecePlan, getPlan } from '../../../contract/plan-contracts.ts';
+import { changePiecePlan, getPiecePlan } from '../../../contract/piece-plan-contracts.ts';
+import { getPlan } from '../../../contract/plan-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../../contract/contract.ts';
 import { useChanges } from '../../shell/change-events.ts';
 import { call } from '../../ui/call.ts';

@@ -1,7 +1,7 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
-import { keepRotation, listRotations } from '../../../contract/plan-contracts.ts';
+import { keepRotation, listRotations } from '../../../contract/piece-plan-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
