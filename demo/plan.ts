@@ -170,7 +170,8 @@ export async function seedPlan(services: Services, brand: Brand, demo: DemoPlan,
   await seedPast(services, brand, plan, pieces.map(({ piece }) => piece), demo, channels, personId, nowMs);
 }
 
-async function allPieces({ db }: Services, brand: Brand): Promise<readonly { readonly name: string; readonly piece: StoredPiece }[]> {
+/** Every piece of a brand with its name. */
+export async function allPieces({ db }: Services, brand: Brand): Promise<readonly { readonly name: string; readonly piece: StoredPiece }[]> {
   const items = await pagePieces(db, brand.id, { shelf: 'use', words: [], kind: null, template: null, status: null, personId: null, sinceMs: null, sort: 'changed', after: null, limit: 100 });
   const found = await Promise.all(items.map(async ({ id, name }) => ({ name, piece: await findPiece(db, brand.id, id) })));
   return found.flatMap(({ name, piece }) => (piece ? [{ name, piece }] : []));
@@ -188,7 +189,7 @@ async function seedFailed(services: Services, brand: Brand, piece: StoredPiece |
   if (!piece) return;
   const { pin, snapshot } = await makePin(services, brand, piece, nowMs);
   const dueMs = nowMs - 45 * 60_000;
-  const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin, pieceHash: piece.hash, state: 'failed' as const, dueMs, wall: wallTimeOf(dueMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: 'loft', campaignId: null, origin: 'person' as const };
+  const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin, pieceHash: piece.hash, state: 'failed' as const, dueMs, wall: wallTimeOf(dueMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: 'loft', campaignId: null, origin: 'person' as const, signOffNeeded: 0 };
   await services.db.transaction(async (trx) => {
     await insertPost(trx, post, [], nowMs);
     await insertPastDeliveries(trx, post, (await usualCutsOf(services, brand, piece, idsOf(networks))).map((cut) => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(snapshot, channels, cut) })), dueMs);
@@ -212,7 +213,7 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
     if (cuts.length === 0) continue;
     const pinned = pins.get(piece.id) ?? (await makePin(services, brand, piece, nowMs));
     pins.set(piece.id, pinned);
-    const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: 'out' as const, dueMs: slot.atMs, wall: wallTimeOf(slot.atMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: slot.themeId, campaignId: null, origin: 'slot' as const };
+    const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: 'out' as const, dueMs: slot.atMs, wall: wallTimeOf(slot.atMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: slot.themeId, campaignId: null, origin: 'slot' as const, signOffNeeded: 0 };
     await db.transaction(async (trx) => {
       await insertPost(trx, post, [], nowMs);
       await insertPastDeliveries(trx, post, cuts.map((cut) => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) })), slot.atMs + 20_000);

@@ -27,7 +27,8 @@ import { lanternfallBook } from './brands/lanternfall.ts';
 import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
-import { gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
+import { allPieces, gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
+import { seedSend, type DemoSend } from './send.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
 const PASSWORD = 'sand-in-both-shoes';
@@ -59,6 +60,7 @@ interface DemoBrand {
   readonly videos: readonly DemoVideo[];
   readonly photos: readonly string[];
   readonly plan: DemoPlan;
+  readonly send: DemoSend;
 }
 
 const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
@@ -66,6 +68,20 @@ const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.fla
 const photosOfCarousels = (carousels: readonly DemoCarousel[]): readonly string[] => carousels.flatMap(({ slides }) => slides.flatMap((slide) => [slide.photo, slide.panorama].flatMap((photo) => photo ?? [])));
 
 const filesOfVideos = (videos: readonly DemoVideo[]): readonly string[] => [...new Set(videos.flatMap(({ shots, music, voice }) => [...shots.map(({ recording }) => recording), music, voice].flatMap((file) => file ?? [])))];
+
+const gullwickSend: DemoSend = {
+  maker: 'Caspian Muir',
+  reviews: [
+    { piece: 'Night flight on the dunes', networks: ['petalry', 'quipline', 'hearthside', 'kerbside'], inDays: 4, at: '18:00', remark: { by: 'Tove Lindqvist', text: 'Is the date safe on the busy side? It is close to the edge in the story.', x: 0.24, y: 0.2 } },
+    { piece: '312', networks: ['quipline', 'guildrow'], inDays: 6, at: '09:00' },
+    { piece: 'The rainbow delta, sewn by hand', networks: ['petalry', 'tackboard'], inDays: 8, at: '12:00', sentBack: { by: 'Ottoline Brack', note: 'Twenty-four of them by now: please count again.' } },
+  ],
+};
+const lanternfallSend: DemoSend = {
+  maker: 'Wren Adeyemi-Holt',
+  reviews: [],
+  byHand: { network: 'hearthside', handle: '@hemi.parata', name: 'Hemi Parata-Quill', piece: 'Kites after dark' },
+};
 
 const gullwick: DemoBrand = {
   slug: 'gullwick',
@@ -80,6 +96,7 @@ const gullwick: DemoBrand = {
   videos: gullwickVideos,
   photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...filesOfVideos(gullwickVideos), ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
   plan: gullwickPlan,
+  send: gullwickSend,
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -94,6 +111,7 @@ const lanternfall: DemoBrand = {
   videos: [],
   photos: photosOf(lanternfallPieces),
   plan: lanternfallPlan,
+  send: lanternfallSend,
 };
 
 const people: readonly { readonly name: string; readonly email: string; readonly roles: Readonly<Record<string, Role>> }[] = [
@@ -230,7 +248,7 @@ async function sendOut(services: Services, brand: Brand, piece: StoredPiece, out
   if (out.kind === 'draft') return;
   const when =
     out.kind === 'now' ? { kind: 'now' as const } : { kind: 'at' as const, wall: `${DateTime.fromMillis(nowMs, { zone: brand.zone }).plus({ days: out.inDays }).toFormat('yyyy-MM-dd')}T${out.time}` };
-  await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.filter(isOut).map((cut) => ({ ...cut })), when }, makerId, nowMs);
+  await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.filter(isOut).map((cut) => ({ ...cut })), when }, { personId: makerId, maySend: true }, nowMs);
 }
 
 async function seed(services: Services): Promise<void> {
@@ -261,6 +279,7 @@ async function seed(services: Services): Promise<void> {
     for (const [index, video] of demo.videos.entries()) await seedVideo(services, { brand: access.brand, site: demo.site }, video, media, wren, nowMs - demo.carousels.length - demo.videos.length + index);
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
     await seedPlan(services, access.brand, demo.plan, wren, nowMs);
+    await seedSend(services, access.brand, demo.send, await allPieces(services, access.brand), new Map([...ids].map(([name, id]) => [name, { id, name }])), nowMs);
   }
   const secret = newSecret('cft');
   await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', scope: 'send', createdMs: services.clock.machineNowMs(), expiresMs: services.clock.machineNowMs() + TOKEN_MS, lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });

@@ -7,7 +7,7 @@ import { brandOfPath, pageMe } from './server/page-context.ts';
 import { webServices } from './server/services.ts';
 
 /** Pages that can be seen without a session. */
-const OPEN_PAGES: ReadonlySet<string> = new Set(['/sign-in', '/join', '/new-password']);
+const OPEN_PAGES: ReadonlySet<string> = new Set(['/sign-in', '/join', '/new-password', '/review']);
 
 const sourceHash = (script: string): string => `'sha256-${createHash('sha256').update(script).digest('base64')}'`;
 

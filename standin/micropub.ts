@@ -20,7 +20,7 @@ export function micropubApi(rules: NetworkRules, { store, faults, publicOrigin, 
     const early = await strikeEarly(rules.key, faults, slowMs, context);
     if (early) return early;
     const token = /^Bearer (\S+)$/.exec(context.req.header('authorization') ?? '')?.[1];
-    const account = token === undefined ? null : store.accountOf(rules.key, token);
+    const account = token === undefined ? null : store.accountOf(rules.key, token, nowMs());
     if (!account) return refuse(context, 'unauthorized', 'This access has ended.', 401);
     context.set('account', account);
     return next();
@@ -59,6 +59,16 @@ export function micropubApi(rules: NetworkRules, { store, faults, publicOrigin, 
   });
 
   api.post('/micropub', async (context) => {
+    const changed = await readChange(context);
+    if (changed) {
+      const id = /\/p\/([^/]+)$/.exec(changed.url)?.[1] ?? '';
+      const { handle } = context.get('account');
+      const post = store.findPost(rules.key, id);
+      if (post?.handle !== handle) return refuse(context, 'invalid_request', 'There is no such entry.');
+      if (changed.kind === 'delete') store.removePost(rules.key, handle, id);
+      else store.rewritePost(rules.key, handle, id, { text: changed.content ?? post.text, title: changed.name });
+      return context.body(null, 204);
+    }
     const properties = await readProperties(context);
     if (!properties) return refuse(context, 'invalid_request', 'Only an h-entry can be created.');
     const { handle } = context.get('account');
@@ -76,6 +86,19 @@ export function micropubApi(rules: NetworkRules, { store, faults, publicOrigin, 
     return context.body(null, 201, { location: `${base}/p/${id}` });
   });
   return api as unknown as Hono;
+}
+
+/** What is to be done to an entry that is there (sections 3.4 and 3.5); null for anything else. Of an update, what is replaced is read. */
+type Change = { readonly kind: 'delete'; readonly url: string } | { readonly kind: 'update'; readonly url: string; readonly content?: string | undefined; readonly name?: string | undefined };
+
+async function readChange(context: Site): Promise<Change | null> {
+  const isJson = context.req.header('content-type')?.includes('json') ?? false;
+  const given = (isJson ? await context.req.json().catch(() => ({})) : await context.req.parseBody()) as { readonly action?: unknown; readonly url?: unknown; readonly replace?: Readonly<Record<string, readonly unknown[]>> };
+  if (typeof given.url !== 'string') return null;
+  if (given.action === 'delete') return { kind: 'delete', url: given.url };
+  if (given.action !== 'update' || !isJson) return null;
+  const replaced = (name: string): string | undefined => (given.replace?.[name] === undefined ? undefined : textOf(given.replace, name));
+  return { kind: 'update', url: given.url, content: replaced('content'), name: replaced('name') };
 }
 
 /** The properties of an entry that is to be created, from JSON or from a form; null for anything else. */

@@ -7,7 +7,8 @@ import { alongOf, type Along, type MediaRecord, type Post } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
 
-function page(title: string, tint: string, body: Markup): Markup {
+/** A page in the stand-ins' own look. */
+export function page(title: string, tint: string, body: Markup): Markup {
   return html`<!doctype html>
     <html lang="en">
       <head>

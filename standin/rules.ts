@@ -44,6 +44,8 @@ export interface NetworkRules {
   readonly maxAltText: number;
   /** Fields beside the text: their longest length, and whether a post may come without. */
   readonly extra: Readonly<Partial<Record<'title' | 'link' | 'firstComment', { readonly max: number; readonly required: boolean }>>>;
+  /** What programs may do to a post that is out. */
+  readonly afterwards: readonly ('text' | 'remove')[];
   /** What else a post may say here; what is not named is refused. */
   readonly details: DetailRules;
 }
@@ -95,6 +97,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: 30,
     maxAltText: 1000,
     extra: { firstComment: optional(2200) },
+    afterwards: ['text', 'remove'],
     details: { location: 100, comments: true },
   },
   {
@@ -112,6 +115,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: {},
+    afterwards: ['remove'],
     details: { poll: { least: 2, most: 4, mostCharacters: 25, mostDays: 7 }, thread: 25 },
   },
   {
@@ -129,6 +133,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: { firstComment: optional(8000) },
+    afterwards: ['text', 'remove'],
     details: { location: 100, audience: true },
   },
   {
@@ -146,6 +151,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 300,
     extra: { title: optional(100), firstComment: optional(1250) },
+    afterwards: ['text', 'remove'],
     details: { poll: { least: 2, most: 4, mostCharacters: 30, mostDays: 14 } },
   },
   {
@@ -163,6 +169,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 500,
     extra: { title: required(100), link: required(2000) },
+    afterwards: ['text', 'remove'],
     details: { board: 'required' },
   },
   {
@@ -180,6 +187,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: { link: optional(2000) },
+    afterwards: ['text', 'remove'],
     details: { button: ['learn-more', 'book', 'order', 'call', 'sign-up', 'offer'] },
   },
   {
@@ -197,6 +205,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: 1000,
     extra: {},
+    afterwards: ['remove'],
     details: { comments: true },
   },
   {
@@ -214,6 +223,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: 15,
     maxAltText: 1000,
     extra: { title: required(100), firstComment: optional(10_000) },
+    afterwards: ['text', 'remove'],
     details: { tags: 500, visibility: ['public', 'unlisted', 'private'], playlist: true, audience: true },
   },
   {
@@ -231,6 +241,7 @@ export const networks: readonly NetworkRules[] = [
     maxHashtags: null,
     maxAltText: Number.POSITIVE_INFINITY,
     extra: { title: optional(200) },
+    afterwards: ['text', 'remove'],
     details: {},
   },
 ];

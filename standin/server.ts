@@ -1,6 +1,8 @@
 import { serveStatic } from '@hono/node-server/serve-static';
 import { Hono, type Context } from 'hono';
 import { bodyLimit } from 'hono/body-limit';
+import { consentApi, indieAuthMetadata } from './consent.ts';
+import { kindRefusal } from './account-kinds.ts';
 import { pictureLibrary } from './library.ts';
 import { DroppedConnection, faultKinds, strikeEarly } from './faults.ts';
 import type { StandinOptions } from './options.ts';
@@ -39,12 +41,19 @@ export function standinApp(options: StandinOptions): Hono {
     return context.body(null, 204);
   });
   app.post('/switchboard/accounts', async (context) => {
-    const { network, handle, name, offers } = await context.req.json<Account & { offers?: unknown }>();
+    const { network, handle, name, kind, offers } = await context.req.json<Account & { offers?: unknown }>();
     if (!networks.some((rules) => rules.key === network) || !/^@[a-z0-9.]{2,40}$/.test(handle)) return context.json({ reason: 'No such network, or a handle that cannot be.' }, 400);
-    return context.json({ token: store.openAccount({ network, handle, name: String(name).slice(0, 80), ...(isOffers(offers) ? { offers } : {}) }) }, 201);
+    return context.json({ token: store.openAccount({ network, handle, name: String(name).slice(0, 80), ...(typeof kind === 'string' ? { kind } : {}), ...(isOffers(offers) ? { offers } : {}) }) }, 201);
+  });
+
+  app.post('/switchboard/end-access', async (context) => {
+    const { network, handle } = await context.req.json<{ network: string; handle: string }>();
+    store.endAccess(String(network), String(handle));
+    return context.body(null, 204);
   });
 
   for (const rules of networks) {
+    app.route(`/${rules.key}`, consentApi(rules, store, options.publicOrigin, nowMs));
     app.route(`/${rules.key}/api`, rules.manner === 'micropub' ? micropubApi(rules, options, nowMs) : networkApi(rules, options, nowMs));
     app.get(`/${rules.key}/p/:id`, (context) => {
       const post = store.findPost(rules.key, context.req.param('id'));
@@ -61,9 +70,11 @@ export function standinApp(options: StandinOptions): Hono {
       response?.headers.set('content-type', media.mime);
       return response ?? context.notFound();
     });
+    if (rules.manner === 'micropub') app.get(`/${rules.key}/metadata`, (context) => context.json(indieAuthMetadata(`${options.publicOrigin}/${rules.key}`)));
     app.get(`/${rules.key}/:handle`, (context) => {
       // A site says where it takes entries, as programs look for it.
-      if (rules.manner === 'micropub') context.header('link', `<${options.publicOrigin}/${rules.key}/api/micropub>; rel="micropub"`);
+      const base = `${options.publicOrigin}/${rules.key}`;
+      if (rules.manner === 'micropub') context.header('link', `<${base}/api/micropub>; rel="micropub", <${base}/metadata>; rel="indieauth-metadata", <${base}/consent>; rel="authorization_endpoint", <${base}/token>; rel="token_endpoint"`);
       return context.html(accountPage(rules, context.req.param('handle'), store.listPosts(rules.key, context.req.param('handle')).map((post) => ({ ...post, mime: store.findMedia(post.mediaId)?.mime ?? '' }))));
     });
   }
@@ -81,7 +92,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     const early = await strikeEarly(rules.key, faults, slowMs, context);
     if (early) return early;
     const token = /^Bearer (\S+)$/.exec(context.req.header('authorization') ?? '')?.[1];
-    const account = token === undefined ? null : store.accountOf(rules.key, token);
+    const account = token === undefined ? null : store.accountOf(rules.key, token, nowMs());
     if (!account) return context.json({ reason: 'This access has ended.' }, 401);
     context.set('account', account);
     return next();
@@ -111,12 +122,27 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     const held = (id: string | undefined) => (id === undefined ? null : (store.findMedia(id) ?? undefined));
     const [cover, subtitles] = [held(along.coverId), held(along.subtitlesId)];
     if (cover === undefined || subtitles === undefined || [cover, subtitles].some((each) => each && (each.network !== rules.key || each.handle !== handle))) return { kind: 'refused' as const, reason: 'There is no such cover, or no such subtitles.' };
-    const reason = refusalOf(rules, post, media, details, store.offersOf({ network: rules.key, handle })) ?? alongRefusal(rules, post.placement, media[0], { cover, coverAtMs: along.coverAtMs ?? null, subtitles });
+    const reason = kindRefusal(rules.key, store.listAccounts(rules.key).find((each) => each.handle === handle)?.kind ?? '', post.placement) ?? refusalOf(rules, post, media, details, store.offersOf({ network: rules.key, handle })) ?? alongRefusal(rules, post.placement, media[0], { cover, coverAtMs: along.coverAtMs ?? null, subtitles });
     return reason === null ? { kind: 'fine' as const, post: { ...post, along: JSON.stringify(along), details: JSON.stringify(details), network: rules.key, handle } } : { kind: 'refused' as const, reason };
   };
 
   api.get('/account', (context) => context.json({ ...context.get('account'), offers: store.offersOf(context.get('account')) }));
   api.route('/', reachApi(rules.key));
+
+  api.delete('/posts/:id', (context) => {
+    const removed = rules.afterwards.includes('remove') && store.removePost(rules.key, context.get('account').handle, context.req.param('id'));
+    return removed ? context.body(null, 204) : context.json({ reason: rules.afterwards.includes('remove') ? 'There is no such post.' : 'Posts are not removed by programs here.' }, rules.afterwards.includes('remove') ? 404 : 403);
+  });
+  api.patch('/posts/:id', async (context) => {
+    if (!rules.afterwards.includes('text')) return context.json({ reason: 'What is out stays as it is here.' }, 403);
+    const { text, title } = (await context.req.json().catch(() => ({}))) as { readonly text?: unknown; readonly title?: unknown };
+    const [id, { handle }] = [context.req.param('id'), context.get('account')];
+    const post = store.findPost(rules.key, id);
+    if (typeof text !== 'string' || post?.handle !== handle) return context.json({ reason: 'There is no such post, or no text.' }, 404);
+    if (rules.countText(text) > rules.maxText) return context.json({ reason: `The text has ${rules.countText(text)} characters; the most is ${rules.maxText}.` }, 422);
+    store.rewritePost(rules.key, handle, id, { text, ...(typeof title === 'string' ? { title } : {}) });
+    return context.json(published(id));
+  });
 
   if (rules.manner === 'draft-then-publish') {
     api.post('/drafts', async (context) => {

@@ -3,12 +3,39 @@ import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { usualOffers, type Offers } from './details.ts';
+import { usualKinds } from './account-kinds.ts';
 
 export interface Account {
   readonly network: string;
   readonly handle: string;
   readonly name: string;
+  /** What kind of account it is: `business`, `group`, `personal`, `listing`, `site`. */
+  readonly kind?: string;
 }
+
+/** An access that was granted to a program: it ends, and can be renewed until the grant itself ends. */
+export interface Access {
+  readonly access_token: string;
+  readonly refresh_token: string;
+  /** Seconds. */
+  readonly expires_in: number;
+  readonly refresh_expires_in: number;
+}
+
+/** What a person agreed to at the consent page, until the program fetches it. */
+export interface Consent {
+  readonly network: string;
+  readonly handles: readonly string[];
+  readonly clientId: string;
+  readonly redirectUri: string;
+  /** SHA-256 of the program's secret, as base64url (RFC 7636). */
+  readonly challenge: string;
+}
+
+/** How long an access lasts, and how long it can be renewed. */
+export const ACCESS_S = 3_600;
+export const GRANT_S = 60 * 86_400;
+const CODE_MS = 10 * 60_000;
 
 export interface MediaRecord {
   readonly id: string;
@@ -98,6 +125,11 @@ export class StandinStore {
     for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
     for (const table of ['drafts', 'posts']) for (const column of ['along', 'details']) this.#addColumn(table, `${column} TEXT NOT NULL DEFAULT '{}'`);
     this.#addColumn('accounts', "offers TEXT NOT NULL DEFAULT '{}'");
+    this.#addColumn('accounts', "kind TEXT NOT NULL DEFAULT 'business'");
+    this.#db.exec(`
+      CREATE TABLE IF NOT EXISTS consents (code_hash TEXT PRIMARY KEY, consent TEXT NOT NULL, endsMs INTEGER NOT NULL);
+      CREATE TABLE IF NOT EXISTS accesses (token_hash TEXT PRIMARY KEY, refresh_hash TEXT NOT NULL UNIQUE, network TEXT NOT NULL, handle TEXT NOT NULL, endsMs INTEGER NOT NULL, grantEndsMs INTEGER NOT NULL);
+    `);
   }
 
   #addColumn(table: string, column: string): void {
@@ -122,14 +154,63 @@ export class StandinStore {
   openAccount(account: Account & { readonly offers?: Offers }): string {
     const token = `${account.network}_${randomBytes(24).toString('base64url')}`;
     this.#db
-      .prepare('INSERT INTO accounts (network, handle, name, token_hash, offers) VALUES (?, ?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name, offers = excluded.offers')
-      .run(account.network, account.handle, account.name, hashOf(token), JSON.stringify(account.offers ?? usualOffers[account.network] ?? {}));
+      .prepare('INSERT INTO accounts (network, handle, name, kind, token_hash, offers) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name, kind = excluded.kind, offers = excluded.offers')
+      .run(account.network, account.handle, account.name, account.kind ?? usualKinds[account.network] ?? 'business', hashOf(token), JSON.stringify(account.offers ?? usualOffers[account.network] ?? {}));
     return token;
   }
 
-  accountOf(network: string, token: string): Account | null {
-    const row = this.#db.prepare('SELECT network, handle, name FROM accounts WHERE network = ? AND token_hash = ?').get(network, hashOf(token));
+  /** The account that a token opens at a moment; null when it opens none, or its time is over. */
+  accountOf(network: string, token: string, nowMs: number): Account | null {
+    const row = this.#db
+      .prepare('SELECT network, handle, name, kind FROM accounts WHERE network = @network AND (token_hash = @hash OR handle = (SELECT handle FROM accesses WHERE network = @network AND token_hash = @hash AND endsMs > @nowMs))')
+      .get({ network, hash: hashOf(token), nowMs });
     return (row as Account | undefined) ?? null;
+  }
+
+  listAccounts(network: string): readonly Account[] {
+    return this.#db.prepare('SELECT network, handle, name, kind FROM accounts WHERE network = ? ORDER BY handle LIMIT 200').all(network) as Account[];
+  }
+
+  keepConsent(consent: Consent, nowMs: number): string {
+    const code = randomBytes(24).toString('base64url');
+    this.#db.prepare('INSERT INTO consents VALUES (?, ?, ?)').run(hashOf(code), JSON.stringify(consent), nowMs + CODE_MS);
+    return code;
+  }
+
+  /** What a code stands for; a code is good once. */
+  takeConsent(code: string, nowMs: number): Consent | null {
+    const row = this.#db.prepare('DELETE FROM consents WHERE code_hash = ? RETURNING consent, endsMs').get(hashOf(code)) as { consent: string; endsMs: number } | undefined;
+    return row && row.endsMs > nowMs ? (JSON.parse(row.consent) as Consent) : null;
+  }
+
+  /** Grants a program access to an account. */
+  grantAccess(network: string, handle: string, nowMs: number): Access {
+    return this.#keepAccess(network, handle, nowMs, nowMs + GRANT_S * 1000);
+  }
+
+  #keepAccess(network: string, handle: string, nowMs: number, grantEndsMs: number): Access {
+    const [access_token, refresh_token] = [`${network}_${randomBytes(24).toString('base64url')}`, randomBytes(24).toString('base64url')];
+    this.#db.prepare('INSERT INTO accesses VALUES (?, ?, ?, ?, ?, ?)').run(hashOf(access_token), hashOf(refresh_token), network, handle, nowMs + ACCESS_S * 1000, grantEndsMs);
+    return { access_token, refresh_token, expires_in: ACCESS_S, refresh_expires_in: Math.round((grantEndsMs - nowMs) / 1000) };
+  }
+
+  /** Renews an access within its grant; the old one ends. Null when there is nothing to renew. */
+  renewAccess(network: string, refreshToken: string, nowMs: number): Access | null {
+    return this.#db.transaction(() => {
+      const row = this.#db.prepare('DELETE FROM accesses WHERE network = ? AND refresh_hash = ? RETURNING handle, grantEndsMs').get(network, hashOf(refreshToken)) as { handle: string; grantEndsMs: number } | undefined;
+      return row && row.grantEndsMs > nowMs ? this.#keepAccess(network, row.handle, nowMs, row.grantEndsMs) : null;
+    })();
+  }
+
+  /** Ends every access to an account, as its owner does in the network's settings. */
+  endAccess(network: string, handle: string): void {
+    this.#db.prepare('DELETE FROM accesses WHERE network = ? AND handle = ?').run(network, handle);
+    this.#db.prepare('UPDATE accounts SET token_hash = ? WHERE network = ? AND handle = ?').run(hashOf(randomBytes(24).toString('base64url')), network, handle);
+  }
+
+  /** Ends the access that a token opens. */
+  revokeAccess(network: string, token: string): void {
+    this.#db.prepare('DELETE FROM accesses WHERE network = @network AND (token_hash = @hash OR refresh_hash = @hash)').run({ network, hash: hashOf(token) });
   }
 
   /** What an account has to choose from. */
@@ -189,6 +270,16 @@ export class StandinStore {
 
   findPost(network: string, id: string): Post | null {
     return (this.#db.prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND id = ?').get(network, id) as Post | undefined) ?? null;
+  }
+
+  /** Removes a post; false when there is none of this account. */
+  removePost(network: string, handle: string, id: string): boolean {
+    return this.#db.prepare('DELETE FROM posts WHERE network = ? AND handle = ? AND id = ?').run(network, handle, id).changes > 0;
+  }
+
+  /** Gives a post other texts; false when there is none of this account. */
+  rewritePost(network: string, handle: string, id: string, texts: { readonly text: string; readonly title?: string | undefined }): boolean {
+    return this.#db.prepare('UPDATE posts SET text = ?, title = coalesce(?, title) WHERE network = ? AND handle = ? AND id = ?').run(texts.text, texts.title ?? null, network, handle, id).changes > 0;
   }
 
   listPosts(network: string, handle: string): readonly Post[] {

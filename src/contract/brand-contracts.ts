@@ -13,6 +13,9 @@ export const channelSchema = object({
   name: string().required(),
   handle: string().required(),
   network: string().required(),
+  /** What kind of account it is, by the key that its network sheet has for it. */
+  kind: string().defined(),
+  state: string<'connected' | 'paused' | 'ended'>().oneOf(['connected', 'paused', 'ended']).required(),
   /** What the account has to choose from, by field: boards, playlists. */
   offers: documentOf<ChannelOffers>('Names by field'),
 });
@@ -121,16 +124,6 @@ export const changeBrand = contract({
   params: brandParams,
   body: object({ name: brandName(), zone: string().max(60).required('Say which zone the brand’s clock shows'), keep: string<'wall' | 'moment'>().oneOf(['wall', 'moment']) }).noUnknown(),
   answer: object({ name: string().required(), zone: string().required() }),
-});
-
-export const openAccount = contract({
-  method: 'POST',
-  path: '/api/brands/{brand}/channels',
-  summary: 'Open an account on a stand-in network as a channel of the brand; new pieces get cuts for it',
-  params: brandParams,
-  body: object({ network: string().max(40).required(), handle: accountHandle() }).noUnknown(),
-  answer: object({ channels: array(channelSchema.required()).required() }),
-  status: 201,
 });
 
 export const createBrand = contract({

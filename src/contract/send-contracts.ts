@@ -1,5 +1,7 @@
 import { array, boolean, number, object, string } from 'yup';
+import { deliveryActions, type DeliveryAction } from '../core/post/delivery-action.ts';
 import { deliveryStates, type DeliveryState } from '../core/post/delivery-state.ts';
+import { deliverySteps, type DeliveryStep } from '../core/post/delivery-step.ts';
 import type { PieceKind } from '../core/piece/piece.ts';
 import { postStates, type PostState } from '../core/post/post-state.ts';
 import { fieldKeys, type FieldKey } from '../core/words/fields.ts';
@@ -35,6 +37,10 @@ export const deliverySchema = object({
   problem: string().nullable().defined(),
   caption: string().defined(),
   sentMs: number().nullable().defined(),
+  /** What is being done while it is sent. */
+  step: string<DeliveryStep>().oneOf([...deliverySteps]).nullable().defined(),
+  /** What can be done to it on its network, once it is out. */
+  afterwards: array(string<'text' | 'remove'>().oneOf(['text', 'remove']).required()).required(),
   /** True when the piece has been changed since this post was scheduled. */
   pieceChanged: string<'no' | 'yes'>().oneOf(['no', 'yes']).required(),
 });
@@ -80,15 +86,15 @@ export const listDeliveries = contract({
     items: array(deliverySchema.required()).required(),
     next: string().nullable().defined(),
     /** Counts stop at 1000. */
-    counts: object({ scheduled: count(), held: count(), sending: count(), sent: count(), failed: count(), cancelled: count() }).required(),
+    counts: object(Object.fromEntries(deliveryStates.map((state) => [state, count()])) as Record<DeliveryState, ReturnType<typeof count>>).required(),
   }),
 });
 
 export const actOnDelivery = contract({
   method: 'POST',
   path: '/api/brands/{brand}/deliveries/{delivery}/{action}',
-  summary: 'Cancel a delivery, retry a failed one, or send a scheduled one now',
-  params: deliveryParams.shape({ action: string<'cancel' | 'retry' | 'send-now'>().oneOf(['cancel', 'retry', 'send-now']).required() }),
+  summary: 'Cancel, hold, release or retry a delivery, or send a scheduled one now',
+  params: deliveryParams.shape({ action: string<DeliveryAction>().oneOf([...deliveryActions]).required() }),
   answer: deliverySchema,
 });
 
@@ -97,6 +103,7 @@ export const getDeliveryPicture = contract({
   path: '/api/brands/{brand}/deliveries/{delivery}/picture',
   summary: 'A small picture of what is (or was) sent, from the post’s own copy',
   params: deliveryParams,
+  query: object({ slide: number().integer().min(0).max(400) }),
   answer: 'picture',
 });
 
@@ -136,8 +143,8 @@ export const getPost = contract({ method: 'GET', path: '/api/brands/{brand}/post
 export const actOnPost = contract({
   method: 'POST',
   path: '/api/brands/{brand}/posts/{post}/{action}',
-  summary: 'Cancel, retry or send now all deliveries of a post that allow it',
-  params: postParams.shape({ action: string<'cancel' | 'retry' | 'send-now'>().oneOf(['cancel', 'retry', 'send-now']).required() }),
+  summary: 'Cancel, hold, release, retry or send now all deliveries of a post that allow it',
+  params: postParams.shape({ action: string<DeliveryAction>().oneOf([...deliveryActions]).required() }),
   answer: postSchema,
 });
 

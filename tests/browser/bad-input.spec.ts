@@ -97,12 +97,14 @@ test('a network that is down is waited for, with the reason and the next attempt
   await startPiece(page, 'Aside');
   await page.getByLabel('Quote').fill('Patience is a line on a reel');
   await expectSaved(page);
-  await request.post(`${stack.standinOrigin}/switchboard/faults`, { data: { network: 'quipline', kind: 'busy', times: 2 } });
+  const setFault = (kind: 'busy' | 'none') => request.post(`${stack.standinOrigin}/switchboard/faults`, { data: { network: 'quipline', kind, times: 1_000 } });
+  await setFault('busy');
   await page.getByRole('tab', { name: 'Times' }).click();
   await sendNow(page);
   const quipline = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
   await expect(quipline).toContainText(/asks to come back later/, { timeout: 20_000 });
-  await expect(quipline).toHaveAttribute('data-state', 'sent', { timeout: 40_000 });
+  await setFault('none');
+  await expect(quipline).toHaveAttribute('data-state', 'sent', { timeout: 90_000 });
   await expect(quipline).not.toContainText('later');
 });
 

@@ -47,7 +47,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
     const worker = async (lease: string): Promise<void> => {
       // A claim that lost its race answers nothing; a worker that finds nothing left is through.
       for (let idle = 0; idle < 20; ) {
-        const job = await claimJob(db, { lease, lanes: ['a'], nowMs: NOW_MS, machineNowMs: NOW_MS, leaseMs: 60_000 });
+        const job = await claimJob(db, { lease, lanes: ['a'], fullGroups: [], nowMs: NOW_MS, machineNowMs: NOW_MS, leaseMs: 60_000 });
         if (!job) {
           idle += 1;
           continue;

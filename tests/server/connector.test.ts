@@ -41,7 +41,7 @@ afterEach(async () => {
 });
 
 const connect = (sheet: unknown): Connector =>
-  standinConnector({ id: 'c', brandId: 'b', network: (sheet as NetworkSheet).key, name: 'Channel', handle: '@kites', origin, token: 'secret', offers: {} }, sheet as NetworkSheet);
+  standinConnector({ network: (sheet as NetworkSheet).key, handle: '@kites', origin, site: null, token: 'secret' }, sheet as NetworkSheet);
 const reply = (status: number, body: unknown, headers: Record<string, string> = {}) => (_: IncomingMessage, response: ServerResponse): void => void response.writeHead(status, headers).end(typeof body === 'string' ? body : JSON.stringify(body));
 const never = new AbortController().signal;
 const picture = { kind: 'bytes' as const, bytes: new Uint8Array([1, 2, 3]), mime: 'image/png' };
@@ -125,7 +125,7 @@ describe('the stand-in connector', () => {
 });
 
 describe('the Micropub connector', () => {
-  const site = (): Connector => micropubConnector({ id: 'c', brandId: 'b', network: 'openweb', name: 'Site', handle: '@kites', origin, token: 'secret', offers: {} }, openweb as unknown as NetworkSheet);
+  const site = (): Connector => micropubConnector({ network: 'openweb', handle: '@kites', origin, site: null, token: 'secret' }, openweb as unknown as NetworkSheet);
   const entry = { placement: 'article', words: { title: 'T', caption: 'Hello', hashtags: '#Kite #Wind', slug: 'kite' }, media: [{ id: 'https://a.example/media/1', altText: 'Alt' }] as const };
   /** A site that names its endpoint in its own way, and takes what is sent. */
   const siteWith = (page: string, headers: Record<string, string> = {}) => (request: IncomingMessage, response: ServerResponse): void => {

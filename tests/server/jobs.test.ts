@@ -31,7 +31,7 @@ afterEach(async () => {
 });
 
 const work = (key: string, more: Partial<NewJob> = {}): NewJob => ({ key, kind: 'work', lane: 'a', payload: { key }, maxAttempts: 3, ...more });
-const claim = (lease: string, lanes: readonly string[] = ['a'], at: Partial<{ nowMs: number; machineNowMs: number }> = {}) => claimJob(db, { lease, lanes, nowMs, machineNowMs: nowMs, leaseMs: 500, ...at });
+const claim = (lease: string, lanes: readonly string[] = ['a'], at: Partial<{ nowMs: number; machineNowMs: number }> = {}) => claimJob(db, { lease, lanes, fullGroups: [], nowMs, machineNowMs: nowMs, leaseMs: 500, ...at });
 const stateOf = async (key: string): Promise<JobState> => (await getJob(db, key)).state;
 
 describe('the queue', () => {

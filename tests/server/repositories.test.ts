@@ -52,7 +52,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
         state: 'scheduled' as const,
         themeId: null,
         campaignId: null,
-        origin: 'person' as const,
+        origin: 'person' as const, signOffNeeded: 0,
         dueMs: due[0]?.[1] ?? 0,
         wall: '2026-01-01T00:00',
         zone: 'Europe/London',

@@ -3,10 +3,10 @@ import { abilities, roleMay, roles, scopeMay, tokenScopes, whyNot } from './acce
 
 describe('roles', () => {
   it.each([
-    ['owner', ['see', 'make', 'send', 'brand', 'people']],
-    ['designer', ['see', 'make', 'send', 'brand']],
-    ['writer', ['see', 'make']],
-    ['reviewer', ['see']],
+    ['owner', ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people']],
+    ['designer', ['see', 'remark', 'approve', 'make', 'send', 'brand']],
+    ['writer', ['see', 'remark', 'make']],
+    ['reviewer', ['see', 'remark', 'approve']],
     ['viewer', ['see']],
   ] as const)('%s may %j and nothing else', (role, allowed) => {
     expect(abilities.filter((ability) => roleMay(role, ability))).toEqual(allowed);
@@ -19,7 +19,7 @@ describe('roles', () => {
 
 describe('tokens', () => {
   it('reach no people, and as far as their scope otherwise', () => {
-    expect(tokenScopes.map((scope) => abilities.filter((ability) => scopeMay(scope, ability)))).toEqual([['see'], ['see', 'make', 'brand'], ['see', 'make', 'send', 'brand']]);
+    expect(tokenScopes.map((scope) => abilities.filter((ability) => scopeMay(scope, ability)))).toEqual([['see'], ['see', 'remark', 'make', 'brand'], ['see', 'remark', 'make', 'send', 'brand']]);
   });
 });
 

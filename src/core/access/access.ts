@@ -6,17 +6,19 @@ export type Role = (typeof roles)[number];
  * - `see`: look at everything of the brand.
  * - `make`: make and change pieces and media.
  * - `send`: schedule, cancel and send posts.
+ * - `remark`: write remarks on posts that wait for approval.
+ * - `approve`: approve posts, or send them back.
  * - `brand`: change the brand book and its templates.
  * - `people`: invite and remove people, and change their roles.
  */
-export const abilities = ['see', 'make', 'send', 'brand', 'people'] as const;
+export const abilities = ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people'] as const;
 export type Ability = (typeof abilities)[number];
 
 const table: Readonly<Record<Role, readonly Ability[]>> = {
-  owner: ['see', 'make', 'send', 'brand', 'people'],
-  designer: ['see', 'make', 'send', 'brand'],
-  writer: ['see', 'make'],
-  reviewer: ['see'],
+  owner: ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people'],
+  designer: ['see', 'remark', 'approve', 'make', 'send', 'brand'],
+  writer: ['see', 'remark', 'make'],
+  reviewer: ['see', 'remark', 'approve'],
   viewer: ['see'],
 };
 
@@ -31,8 +33,8 @@ export type TokenScope = (typeof tokenScopes)[number];
 
 const scopeTable: Readonly<Record<TokenScope, readonly Ability[]>> = {
   read: ['see'],
-  make: ['see', 'make', 'brand'],
-  send: ['see', 'make', 'brand', 'send'],
+  make: ['see', 'remark', 'make', 'brand'],
+  send: ['see', 'remark', 'make', 'brand', 'send'],
 };
 
 /** Whether a token reaches an ability. A token never manages people. */
@@ -42,6 +44,8 @@ export function scopeMay(scope: TokenScope, ability: Ability): boolean {
 
 const actions: Readonly<Record<Ability, string>> = {
   see: 'look at this brand',
+  remark: 'write remarks',
+  approve: 'approve posts',
   make: 'make or change pieces and media',
   send: 'schedule, cancel or send posts',
   brand: 'change the brand book or its templates',

@@ -1,3 +1,4 @@
+import { sheetOfAccount } from '../network/account-kind.ts';
 import type { ChannelOffers } from '../network/channel-offers.ts';
 import type { NetworkSheet, Placement } from '../network/network-sheet.ts';
 import { getPlacement } from '../network/network-sheet.ts';
@@ -16,6 +17,8 @@ export interface CutChannel {
   readonly network: string;
   /** What it has to choose from: boards, playlists. */
   readonly offers?: ChannelOffers | undefined;
+  /** What kind of account it is; missing: the usual one. */
+  readonly kind?: string | undefined;
 }
 
 /** One slide of a cut, ready to be composed; a graphic has one. */
@@ -67,7 +70,8 @@ export function resolveCuts<Channel extends CutChannel>(context: CutContext<Chan
 /** One cut; null where its channel, network sheet or placement is not there. */
 export function resolveCut<Channel extends CutChannel>({ piece, template, channels, sheets }: CutContext<Channel>, ref: CutRef): Cut<Channel> | null {
   const channel = channels.find((each) => each.id === ref.channelId);
-  const sheet = channel && sheets.find((each) => each.key === channel.network);
+  const networkSheet = channel && sheets.find((each) => each.key === channel.network);
+  const sheet = networkSheet && sheetOfAccount(networkSheet, channel.kind);
   const placement = sheet?.placements.find((each) => each.key === ref.placement);
   if (!channel || !sheet || !placement) return null;
   const adjustment = adjustmentOf(piece, ref);

@@ -50,6 +50,18 @@ const placementSchema = object({
   onlyVideo: boolean(),
 }).noUnknown();
 
+/** A kind of account that people have on a network. */
+const accountKindSchema = object({
+  key: key(),
+  name: string().required().max(40),
+  /** `by-hand`: the network lets no program post there; a person places what Confetti prepares. */
+  sends: string<'automatic' | 'by-hand'>().oneOf(['automatic', 'by-hand']).required(),
+  /** Placements that such an account has; missing: all of them. */
+  placements: array(key()),
+  /** Fields that it does not have. */
+  without: array(string<FieldKey>().oneOf([...fieldKeys]).required()),
+}).noUnknown();
+
 /**
  * The rules of one network as data. Nothing in the program asks which network it is; it asks the sheet.
  */
@@ -58,6 +70,8 @@ export const networkSheetSchema = object({
   key: key(),
   name: string().required().max(40),
   badge: object({ shape: string().oneOf(['circle', 'square', 'triangle', 'hexagon', 'ring', 'diamond', 'pentagon', 'bar', 'arch']).required(), letter: string().length(1).required() }).required(),
+  /** Kinds of accounts, the usual one first; missing: one kind, which has everything and is posted to by Confetti. */
+  accounts: array(accountKindSchema.required()).min(1),
   placements: array(placementSchema).min(1).required(),
   words: object({
     fields: array(wordFieldSchema).min(1).required(),
@@ -76,7 +90,12 @@ export const networkSheetSchema = object({
   files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
   /** How posts reach it: by which protocol (missing: that of the stand-ins), and in which manner. */
-  publishing: object({ protocol: string<'standin' | 'micropub'>().oneOf(['standin', 'micropub']), manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required() }).required(),
+  publishing: object({
+    protocol: string<'standin' | 'micropub'>().oneOf(['standin', 'micropub']),
+    manner: string().oneOf(['draft-then-publish', 'idempotency-key']).required(),
+    /** What can be done to a post that is out: change its text, remove it; missing: nothing. */
+    afterwards: array(string<'text' | 'remove'>().oneOf(['text', 'remove']).required()),
+  }).required(),
 }).noUnknown();
 
 /** How many slides a carousel may have in a place, and in what form they go. */

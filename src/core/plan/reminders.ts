@@ -1,3 +1,4 @@
+import type { DeliveryState } from '../post/delivery-state.ts';
 import { formatMoment } from '../time/wall-time.ts';
 
 /** What a person wants to hear of a brand's posts, and how. */
@@ -17,7 +18,7 @@ export interface RemindedPost {
   readonly pieceId: string;
   readonly pieceName: string;
   readonly dueMs: number;
-  readonly states: readonly ('scheduled' | 'held' | 'sending' | 'sent' | 'failed' | 'cancelled')[];
+  readonly states: readonly DeliveryState[];
   readonly problem: string | null;
 }
 

@@ -2,6 +2,15 @@ import { describe, expect, it } from 'vitest';
 import { canDelivery, deliveryStates, IllegalTransitionError, nextDeliveryState, statesAllowing, type DeliveryEvent } from './delivery-state.ts';
 
 const expected: Record<string, string> = {
+  'in review approve': 'scheduled',
+  'in review cancel': 'cancelled',
+  'scheduled ask-again': 'in review',
+  'held ask-again': 'in review',
+  'sending hand-over': 'by hand',
+  'sending pause': 'held',
+  'by hand place': 'sent',
+  'by hand cancel': 'cancelled',
+  'sent remove': 'removed',
   'scheduled claim': 'sending',
   'scheduled cancel': 'cancelled',
   'scheduled hold': 'held',
@@ -14,7 +23,7 @@ const expected: Record<string, string> = {
   'failed retry': 'scheduled',
   'failed cancel': 'cancelled',
 };
-const events: DeliveryEvent[] = ['claim', 'confirm', 'postpone', 'refuse', 'cancel', 'retry', 'hold', 'release'];
+const events: DeliveryEvent[] = ['approve', 'ask-again', 'claim', 'confirm', 'postpone', 'refuse', 'hand-over', 'place', 'cancel', 'retry', 'hold', 'pause', 'release', 'remove'];
 const pairs = deliveryStates.flatMap((state) => events.map((event) => [state, event] as const));
 
 describe('nextDeliveryState', () => {
@@ -28,5 +37,6 @@ describe('nextDeliveryState', () => {
   it('names where an event can start', () => {
     expect(statesAllowing('claim')).toEqual(['scheduled', 'sending']);
     expect(statesAllowing('confirm')).toEqual(['sending']);
+    expect(statesAllowing('hold')).toEqual(['scheduled']);
   });
 });

@@ -17,7 +17,7 @@ export interface Repeat {
 /** Moments that lie closer than this are the same: a second press, or a second person. */
 export const SAME_MOMENT_MS = 60_000;
 
-const counts = (state: DeliveryState): boolean => state === 'scheduled' || state === 'held' || state === 'sending' || state === 'sent';
+const counts = (state: DeliveryState): boolean => state !== 'failed' && state !== 'cancelled' && state !== 'removed';
 
 /**
  * Planned outings of cuts that are scheduled, being sent or out already; of several the nearest in time.

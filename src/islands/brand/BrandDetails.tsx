@@ -1,6 +1,6 @@
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { changeBrand, listStandinNetworks, openAccount } from '../../contract/brand-contracts.ts';
+import { changeBrand } from '../../contract/brand-contracts.ts';
 import { zonePlace } from '../../core/time/wall-time.ts';
 import { roleMay } from '../../core/access/access.ts';
 import type { Language } from '../../core/words/language.ts';
@@ -80,22 +80,9 @@ function NameAndZone({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) 
   );
 }
 
+/** The brand's channels at a glance; they are connected and changed in Send. */
 function Channels({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) {
-  const client = useQueryClient();
-  const networks = useQuery({ queryKey: ['standin-networks'], queryFn: () => call(listStandinNetworks) });
-  const [network, setNetwork] = useState('');
-  const [handle, setHandle] = useState(stored.channels[0]?.handle ?? '');
-  const open = useMutation({
-    mutationFn: () => call(openAccount, { params: { brand: brand.slug }, body: { network, handle } }),
-    onSuccess: () => {
-      void client.invalidateQueries({ queryKey: ['brand', brand.slug] });
-      setNetwork('');
-      toast('done', `${handle} is a channel now. New pieces get cuts for it.`);
-    },
-    onError: (error) => toast('problem', error.message),
-  });
   const sheetOf = (key: string) => stored.sheets.find((sheet) => sheet.key === key);
-  const offered = networks.data?.networks ?? [];
   return (
     <div className="mt-3">
       <h3 className="mb-1 text-sm font-semibold">Channels</h3>
@@ -111,32 +98,9 @@ function Channels({ brand, stored }: Pick<DetailsProps, 'brand' | 'stored'>) {
           );
         })}
       </ul>
-      {roleMay(brand.role, 'brand') && offered.length > 0 && (
-        <form
-          className="mt-2 grid grid-cols-[1fr_1fr_auto] items-end gap-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            open.mutate();
-          }}
-        >
-          <Field label="Network">
-            {({ id }) => (
-              <select id={id} value={network} onChange={(event) => setNetwork(event.target.value)} className={inputClasses}>
-                <option value="">Choose a network</option>
-                {offered.map((each) => (
-                  <option key={each.key} value={each.key}>
-                    {each.name}
-                  </option>
-                ))}
-              </select>
-            )}
-          </Field>
-          <Field label="Handle">{({ id }) => <input id={id} value={handle} placeholder="@name" maxLength={41} onChange={(event) => setHandle(event.target.value.toLowerCase())} className={inputClasses} />}</Field>
-          <Button type="submit" disabled={network === '' || handle.length < 3 || open.isPending}>
-            Open account
-          </Button>
-        </form>
-      )}
+      <a href={`/b/${brand.slug}/send/channels`} className="mt-2 inline-block text-sm font-medium text-house underline">
+        {roleMay(brand.role, 'brand') ? 'Connect and change channels' : 'See the channels'}
+      </a>
     </div>
   );
 }

@@ -1,7 +1,8 @@
 import type { PlanItem, PlanState } from '../../core/plan/plan-items.ts';
+import type { DeliveryState } from '../../core/post/delivery-state.ts';
 import { stateWord } from '../post/StateChip.tsx';
 
-const words: Readonly<Record<Exclude<PlanState, 'scheduled' | 'held' | 'sending' | 'sent' | 'failed' | 'cancelled'>, string>> = { draft: 'Draft', placeholder: 'Placeholder', waiting: 'From the queue', rotation: 'From rotation', open: 'Open slot' };
+const words: Readonly<Record<Exclude<PlanState, DeliveryState>, string>> = { draft: 'Draft', placeholder: 'Placeholder', waiting: 'From the queue', rotation: 'From rotation', open: 'Open slot' };
 
 /** The state of something of the plan, in a word. */
 export function planStateWord(state: PlanState): string {
@@ -12,6 +13,7 @@ export function planStateWord(state: PlanState): string {
 export function StateSign({ item }: { readonly item: Pick<PlanItem, 'state' | 'hasChanged' | 'isRotation' | 'pieceKind'> }) {
   if (item.state === 'failed') return <Sign path="M8 1L15 8L8 15L1 8Z" fill="var(--c-coral)" word="Failed" />;
   if (item.state === 'held') return <Sign path="M3 2h3.6v12H3Zm6.4 0H13v12H9.4Z" fill="var(--c-marigold)" word="Held" />;
+  if (item.state === 'in review') return <Sign path="M8 3C4.5 3 2 6 1 8c1 2 3.5 5 7 5s6-3 7-5c-1-2-3.5-5-7-5Zm0 2.2a2.8 2.8 0 1 1 0 5.6a2.8 2.8 0 0 1 0-5.6Z" fill="var(--c-house)" word="In review" />;
   if (item.hasChanged) return <Sign path="M8 1.5L15 14.5H1Z" fill="var(--c-marigold)" word="Piece has changed" />;
   if (item.isRotation) return <Sign path="M8 2a6 6 0 0 1 5.2 3l1.6-.9-.4 4.2-3.8-1.8 1.2-.7A4.3 4.3 0 0 0 3.8 7H2A6 6 0 0 1 8 2Zm0 12a6 6 0 0 1-5.2-3l-1.6.9.4-4.2 3.8 1.8-1.2.7A4.3 4.3 0 0 0 12.200 9H14A6 6 0 0 1 8 14Z" fill="var(--c-ink)" word="Rotation" />;
   if (item.pieceKind === 'video') return <Sign path="M4 2.500L13 8L4 13.500Z" fill="var(--c-ink)" word="Video" />;

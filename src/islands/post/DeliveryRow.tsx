@@ -4,10 +4,12 @@ import { roleMay, type Role } from '../../core/access/access.ts';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { actOnDelivery, getDeliveryPicture } from '../../contract/send-contracts.ts';
+import type { DeliveryAction } from '../../core/post/delivery-action.ts';
 import { canDelivery } from '../../core/post/delivery-state.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { addressOf, call } from '../ui/call.ts';
-import { Button } from '../ui/Button.tsx';
+import { Button, buttonClasses } from '../ui/Button.tsx';
+import { AfterPublication } from './AfterPublication.tsx';
 import { ConfirmButton } from '../ui/ConfirmButton.tsx';
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
@@ -34,7 +36,7 @@ interface RowProps {
 /** One cut of a post on its way: where, how it stands, and what can be done about it. */
 export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
   const act = useMutation({
-    mutationFn: (action: 'cancel' | 'retry' | 'send-now') => call(actOnDelivery, { params: { brand: brand.slug, delivery: delivery.id, action } }),
+    mutationFn: (action: DeliveryAction) => call(actOnDelivery, { params: { brand: brand.slug, delivery: delivery.id, action } }),
     onError: (error) => toast('problem', error.message),
   });
   const maySend = roleMay(brand.role, 'send');
@@ -55,7 +57,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
         <StateChip state={state} />
         <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
       </div>
-      <div className="flex max-w-80 shrink-0 justify-end gap-1.5 max-md:order-2 max-md:ml-auto">
+      <div className="flex max-w-96 shrink-0 flex-wrap justify-end gap-1.5 max-md:order-2 max-md:ml-auto">
         {delivery.address && (
           <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
             <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
@@ -70,6 +72,27 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
             </p>
           </ConfirmButton>
         )}
+        {maySend && state === 'scheduled' && (
+          <Button disabled={act.isPending} onClick={() => act.mutate('hold')}>
+            Hold
+          </Button>
+        )}
+        {maySend && state === 'held' && (
+          <Button disabled={act.isPending} onClick={() => act.mutate('release')}>
+            {delivery.dueMs > nowMs ? 'Release' : 'Send it now'}
+          </Button>
+        )}
+        {state === 'in review' && (
+          <a href={`/b/${brand.slug}/send/sign-off?post=${delivery.postId}`} className={buttonClasses('plain')}>
+            Open sign-off
+          </a>
+        )}
+        {state === 'by hand' && (
+          <a href={`/b/${brand.slug}/send/by-hand#${delivery.id}`} className={buttonClasses('plain')}>
+            Place it…
+          </a>
+        )}
+        {state === 'sent' && <AfterPublication brand={brand} delivery={delivery} maySend={maySend} />}
         {maySend && canDelivery(state, 'retry') && (
           <Button disabled={act.isPending} onClick={() => act.mutate('retry')}>
             Retry
@@ -85,9 +108,12 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
   );
 }
 
+const stepWords: Readonly<Record<NonNullable<Delivery['step']>, string>> = { render: 'Making its files', upload: 'Uploading', process: 'The network looks at it', publish: 'Publishing' };
+
 /** What the post's own moment does not say. */
 function timing(delivery: Delivery, zone: string, nowMs: number): string {
   if (delivery.state === 'sent' && delivery.sentMs !== null) return formatMoment(delivery.sentMs, zone);
+  if (delivery.state === 'sending' && delivery.step !== null) return stepWords[delivery.step];
   if (delivery.retryInMs !== null) return `Attempt ${delivery.attempt + 1} in ${Math.max(1, Math.round(delivery.retryInMs / 1000))} s`;
   if (delivery.state === 'scheduled' && delivery.dueMs <= nowMs) return delivery.kind === 'video' ? 'Due: waits for the videos before it' : 'Due now';
   return '';

@@ -1,4 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
+import ChevronDown from 'lucide-react/icons/chevron-down';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import { actOnPost, getDeliveryPicture, getPostDifferences, refreshPost, reschedulePost } from '../../contract/send-contracts.ts';
@@ -10,8 +11,14 @@ import { DialogActions } from '../ui/DialogActions.tsx';
 import { addressOf, call } from '../ui/call.ts';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { getCutFile } from '../../contract/piece-contracts.ts';
+import { WordDiff } from '../ui/WordDiff.tsx';
 import { toast } from '../ui/toast.tsx';
+import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { iconButtonClasses } from '../ui/icon-button';
+import { BoostButton } from './BoostButton.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
+import { DuplicatePost } from './DuplicatePost.tsx';
+import { StateChip } from './StateChip.tsx';
 import { MomentFields, type ChosenMoment } from './MomentFields.tsx';
 import type { Delivery } from './use-deliveries.ts';
 
@@ -50,7 +57,10 @@ interface GroupProps {
 export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }: GroupProps) {
   const { deliveries } = post;
   const [first] = deliveries;
-  const waiting = deliveries.filter(({ state }) => state === 'scheduled');
+  const waiting = deliveries.filter(({ state }) => state === 'scheduled' || state === 'in review');
+  // A row says how all stands; it opens where something wants attention, and beside its own piece.
+  const isCalm = deliveries.every(({ state }) => state === 'sent' || state === 'cancelled' || state === 'removed' || state === 'scheduled');
+  const [isOpen, setOpen] = useState(isBesidePiece || deliveries.length === 1 || !isCalm);
   const hasChanged = first.pieceChanged === 'yes' && waiting.length > 0;
   const mayChange = roleMay(brand.role, 'send') && waiting.length > 0;
   return (
@@ -69,16 +79,44 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
             {deliveries.length} {deliveries.length === 1 ? 'place' : 'places'}
           </span>
         </p>
-        {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} shown={waiting[0] ?? first} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'cancelled')} />}
+        {!isOpen && <Summary deliveries={deliveries} badges={badges} />}
+        {hasChanged && <PieceChanged brand={brand.slug} postId={post.postId} shown={waiting[0] ?? first} mayUpdate={mayChange && deliveries.every(({ state }) => state === 'scheduled' || state === 'in review' || state === 'cancelled')} />}
         {mayChange && <Reschedule brand={brand} postId={post.postId} first={first} count={waiting.length} nowMs={nowMs} />}
         {mayChange && waiting.length > 1 && <CancelAll brand={brand.slug} postId={post.postId} count={waiting.length} />}
+        {roleMay(brand.role, 'send') && !isBesidePiece && isOpen && <BoostButton brand={brand} postId={post.postId} />}
+        {roleMay(brand.role, 'send') && isOpen && <DuplicatePost brand={brand} postId={post.postId} nowMs={nowMs} />}
+        {!isBesidePiece && deliveries.length > 1 && (
+          <button type="button" aria-expanded={isOpen} aria-label={`${first.pieceName}: its ${deliveries.length} places`} onClick={() => setOpen(!isOpen)} className={iconButtonClasses}>
+            <ChevronDown aria-hidden className={`size-4 transition-transform duration-100 ${isOpen ? 'rotate-180' : ''}`} />
+          </button>
+        )}
       </div>
-      <ul className="pl-3">
-        {inOrder(deliveries).map((delivery) => (
-          <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
-        ))}
-      </ul>
+      {isOpen && (
+        <ul className="pl-3">
+          {inOrder(deliveries).map((delivery) => (
+            <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
+          ))}
+        </ul>
+      )}
     </article>
+  );
+}
+
+/** How the places of a post stand, in a line: the sign of each channel with that of its state. */
+function Summary({ deliveries, badges }: { readonly deliveries: readonly Delivery[]; readonly badges: ReadonlyMap<string, Badge> }) {
+  const states = [...new Set(deliveries.map(({ state }) => state))];
+  return (
+    <span className="flex shrink-0 items-center gap-4 max-md:flex-wrap">
+      {states.map((state) => (
+        <span key={state} className="flex items-center gap-1.5">
+          {[...new Set(deliveries.filter((each) => each.state === state).map(({ network }) => network))].map((network) => {
+            const badge = badges.get(network);
+            return badge ? <ChannelBadge key={network} badge={badge} size={15} /> : null;
+          })}
+          <StateChip state={state} />
+        </span>
+      ))}
+    </span>
   );
 }
 
@@ -163,8 +201,7 @@ function Differences({ brand, postId, shown, mayUpdate, onClose }: { readonly br
         {differences.map(({ place, pinned, now }) => (
           <li key={`${place}${pinned}${now}`}>
             <span className="block text-xs font-medium text-quiet">{place}</span>
-            <span className="block break-words whitespace-pre-wrap">In the post: {pinned}</span>
-            <span className="block break-words whitespace-pre-wrap">In the piece: {now}</span>
+            <WordDiff before={pinned} now={now} />
           </li>
         ))}
       </ul>

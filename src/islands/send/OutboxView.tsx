@@ -1,4 +1,4 @@
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { countWords } from '../../contract/contract.ts';
 import type { Role } from '../../core/access/access.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
@@ -16,6 +16,8 @@ interface OutboxProps {
 }
 
 const PAGE = 48;
+/** States that are always offered as filters; the others when there is something in them. */
+const usual: readonly DeliveryState[] = ['scheduled', 'sending', 'sent', 'failed'];
 
 export default function OutboxView(props: OutboxProps) {
   return (
@@ -26,7 +28,13 @@ export default function OutboxView(props: OutboxProps) {
 }
 
 function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
-  const [state, setState] = useState<DeliveryState | null>(null);
+  const [state, setShown] = useState<DeliveryState | null>(null);
+  // The filter stands in the address, so that others can lead here.
+  useEffect(() => setShown(deliveryStates.find((each) => each === new URLSearchParams(location.search).get('state')) ?? null), []);
+  const setState = (next: DeliveryState | null): void => {
+    setShown(next);
+    history.replaceState(null, '', next === null ? location.pathname : `?state=${encodeURIComponent(next)}`);
+  };
   const nowMs = useNow(serverNowMs);
   const scroller = useRef<HTMLElement>(null);
   const badges = useBadges(brand.slug);
@@ -39,7 +47,7 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
         <h1 className="text-xl font-semibold">Outbox</h1>
         <div role="group" aria-label="Show posts that are" className="flex flex-wrap gap-1">
           <Filter word="All" count={all} pressed={state === null} onPress={() => setState(null)} />
-          {deliveryStates.map((each) => (
+          {deliveryStates.filter((each) => (counts?.[each] ?? 0) > 0 || each === state || usual.includes(each)).map((each) => (
             <Filter key={each} word={stateWord(each)} count={counts?.[each] ?? 0} pressed={state === each} onPress={() => setState(each)} />
           ))}
         </div>

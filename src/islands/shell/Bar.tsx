@@ -11,7 +11,7 @@ import { BrandClock } from './BrandClock.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
-export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'outbox' | 'piece' | 'account';
+export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -40,7 +40,14 @@ const places = [
     { key: 'rotation', name: 'Rotation', path: 'plan/rotation' },
     { key: 'campaigns', name: 'Campaigns', path: 'plan/campaigns' },
   ] },
-  { name: 'Send', views: [{ key: 'outbox', name: 'Outbox', path: 'send/outbox' }] },
+  { name: 'Send', views: [
+    { key: 'sign-off', name: 'Sign-off', path: 'send/sign-off' },
+    { key: 'outbox', name: 'Outbox', path: 'send/outbox' },
+    { key: 'by-hand', name: 'By hand', path: 'send/by-hand' },
+    { key: 'channels', name: 'Channels', path: 'send/channels' },
+    { key: 'networks', name: 'Networks', path: 'send/networks' },
+    { key: 'history', name: 'History', path: 'send/history' },
+  ] },
 ] as const;
 
 const item = 'flex cursor-pointer items-center justify-between gap-6 rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk';

@@ -29,7 +29,7 @@ const groups: readonly { readonly key: NeedGroup; readonly title: string; readon
   { key: 'soon', title: 'Soon', path: 'M8 2.5a5.5 5.5 0 1 1 0 11a5.5 5.5 0 0 1 0-11Z', fill: 'var(--c-sky)' },
 ];
 const GATHER_MS = 400;
-const watched: ReadonlySet<string> = new Set(['plan', 'entry', 'queue', 'post', 'delivery', 'clock', 'piece']);
+const watched: ReadonlySet<string> = new Set(['plan', 'entry', 'queue', 'post', 'delivery', 'clock', 'piece', 'channel', 'review']);
 
 export default function TodayView(props: TodayProps) {
   return (
@@ -124,8 +124,8 @@ function NeedActions({ need, brand }: { readonly need: Need; readonly brand: Tod
         await call(refreshPost, { params: { brand: brand.slug, post: need.postId ?? '' } });
         return 'The post follows the piece as it is now.';
       }
-      await call(actOnDelivery, { params: { brand: brand.slug, delivery: need.deliveryId ?? '', action: 'retry' } });
-      return 'It is tried again.';
+      await call(actOnDelivery, { params: { brand: brand.slug, delivery: need.deliveryId ?? '', action: need.kind === 'missed' ? 'release' : 'retry' } });
+      return need.kind === 'missed' ? 'It goes out now.' : 'It is tried again.';
     },
     onSuccess: (words) => {
       toast('done', words);
@@ -172,6 +172,27 @@ function NeedActions({ need, brand }: { readonly need: Need; readonly brand: Tod
       );
     case 'dry':
       return link(`/plan/lanes?channels=${need.channelIds.join(',')}`, need.channelIds.length === 1 ? 'Fill the lane' : 'Fill the lanes');
+    case 'access':
+      return link('/send/channels', 'Open Channels', need.group === 'stopped' ? 'primary' : 'plain');
+    case 'missed':
+      return (
+        <>
+          {maySend && (
+            <Button look="primary" disabled={act.isPending} onClick={() => act.mutate()}>
+              Send it now
+            </Button>
+          )}
+          {link('/send/outbox?state=held', 'Open')}
+        </>
+      );
+    case 'hand-off':
+      return link(`/send/by-hand#${need.deliveryId ?? ''}`, 'Place it', 'primary');
+    case 'sign-off':
+      return link(`/send/sign-off?post=${need.postId ?? ''}`, 'Review', 'primary');
+    case 'sent-back':
+      return link(`/send/sign-off?post=${need.postId ?? ''}`, 'See what', 'primary');
+    case 'boost':
+      return link('/send/by-hand', 'Open');
     case 'licence':
       return link('/make/media', 'Choose another');
   }

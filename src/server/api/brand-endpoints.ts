@@ -29,6 +29,7 @@ import { receiveUpload } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
+import { noteActOf } from './note-act.ts';
 import { fileResponse } from './file-response.ts';
 import { describeMedia } from './describe-media.ts';
 
@@ -43,7 +44,7 @@ const getBrand = defineEndpoint({
       zone: brand.zone,
       revision: brand.revision,
       book: brand.book,
-      channels: channels.map(({ id, name, handle, network, offers }) => ({ id, name, handle, network, offers })),
+      channels: channels.map(({ id, name, handle, network, kind, state, offers }) => ({ id, name, handle, network, kind, state, offers })),
       sheets: [...(await listSheetsOf(services.db, brand.id))],
       markPictures: (await findMediaByIds(services.db, brand.id, mediaOfBook(brand.book))).map(describeMedia),
     };
@@ -186,18 +187,6 @@ const changeBrand = defineEndpoint({
   },
 });
 
-const openAccount = defineEndpoint({
-  contract: contracts.openAccount,
-  may: 'brand',
-  async handle({ services, brand, body }) {
-    const before = await listChannels(services.db, brand.id);
-    if (before.some(({ network, handle }) => network === body.network && handle === body.handle)) throw new ProblemError(409, 'account-already', `${body.handle} is a channel of this brand already.`);
-    await keepAccounts(services.db, await openStandinAccounts(services, { brandId: brand.id, brandName: brand.name, handle: body.handle, networks: [body.network] }));
-    const channels = await listChannels(services.db, brand.id);
-    return { channels: channels.map(({ id, name, handle, network, offers }) => ({ id, name, handle, network, offers })) };
-  },
-});
-
 function isZone(zone: string): boolean {
   return IANAZone.isValidZone(zone);
 }
@@ -220,11 +209,13 @@ const invite = defineEndpoint({
   contract: contracts.invite,
   may: 'people',
   only: 'session',
-  async handle({ services, brand, caller, body }) {
+  async handle(context) {
+    const { services, brand, caller, body } = context;
     const nowMs = services.clock.machineNowMs();
     if ((await invitationsOf(services.db, brand.id, nowMs)).length >= MAX_INVITATIONS) throw new ProblemError(409, 'too-many-invitations', `There are ${MAX_INVITATIONS} open invitations. End one first.`);
     const { id, path, expiresMs } = await makeInvitation(services.db, { brandId: brand.id, role: body.role, email: body.email, madeBy: caller.person.id }, nowMs);
     services.log.info({ event: 'invited', person: caller.person.id, brand: brand.id, role: body.role, invitation: id }, 'invited a person');
+    await noteActOf(context, 'people', id, `Invited ${body.email} as ${body.role}`);
     return { invitation: { id, email: body.email, role: body.role, expiresMs }, path };
   },
 });
@@ -233,8 +224,10 @@ const endInvitation = defineEndpoint({
   contract: contracts.endInvitation,
   may: 'people',
   only: 'session',
-  async handle({ services, brand, params }) {
+  async handle(context) {
+    const { services, brand, params } = context;
     if (!(await endLinkOf(services.db, brand.id, params.invitation, services.clock.machineNowMs()))) throw notFound('invitation');
+    await noteActOf(context, 'people', params.invitation, 'Ended an invitation');
     return undefined;
   },
 });
@@ -251,10 +244,12 @@ const changeMember = defineEndpoint({
   contract: contracts.changeMember,
   may: 'people',
   only: 'session',
-  async handle({ services, brand, caller, params, body }) {
-    await getMember(services, brand, params.person);
+  async handle(context) {
+    const { services, brand, caller, params, body } = context;
+    const { name } = await getMember(services, brand, params.person);
     if (!(await changeRole(services.db, brand.id, params.person, body.role))) throw lastOwner();
     services.log.info({ event: 'role-changed', person: params.person, brand: brand.id, role: body.role, by: caller.person.id }, 'changed a role');
+    await noteActOf(context, 'people', params.person, `Made ${name} ${body.role}`);
     return getMember(services, brand, params.person);
   },
 });
@@ -263,10 +258,12 @@ const takeMemberOut = defineEndpoint({
   contract: contracts.removeMember,
   may: 'people',
   only: 'session',
-  async handle({ services, brand, caller, params }) {
-    await getMember(services, brand, params.person);
+  async handle(context) {
+    const { services, brand, caller, params } = context;
+    const { name } = await getMember(services, brand, params.person);
     if (!(await removeMember(services.db, brand.id, params.person))) throw lastOwner();
     services.log.info({ event: 'member-removed', person: params.person, brand: brand.id, by: caller.person.id }, 'removed a person from a brand');
+    await noteActOf(context, 'people', params.person, `Removed ${name}`);
     return undefined;
   },
 });
@@ -275,7 +272,6 @@ export const brandEndpoints: readonly Endpoint[] = [
   getBrand,
   createBrand,
   changeBrand,
-  openAccount,
   readBrandSource,
   listStandinNetworks,
   changeBook,

@@ -36,6 +36,8 @@ const policyWords: Readonly<Record<May, string>> = {
   demo: 'Only in the demo.',
   'signed-in': 'Anyone signed in.',
   see: 'Members of the brand.',
+  remark: 'members who may write remarks',
+  approve: 'members who may approve posts',
   make: 'Owners, designers and writers of the brand.',
   send: 'Owners and designers of the brand.',
   brand: 'Owners and designers of the brand.',

@@ -176,7 +176,7 @@ const closeFeed = defineEndpoint({
   },
 });
 
-const getToday = defineEndpoint({ contract: todayContracts.getToday, may: 'see', handle: ({ services, brand, nowMs }) => todayAnswer(services, brand, nowMs) });
+const getToday = defineEndpoint({ contract: todayContracts.getToday, may: 'see', handle: ({ services, brand, caller, role, nowMs }) => todayAnswer(services, brand, { id: caller.person.id, role }, nowMs) });
 
 const listNotices = defineEndpoint({
   contract: todayContracts.listNotices,

@@ -1,23 +1,47 @@
 import * as contracts from '../../contract/send-contracts.ts';
+import { roleMay } from '../../core/access/access.ts';
+import type { DeliveryAction } from '../../core/post/delivery-action.ts';
+import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import { canDelivery, type DeliveryState } from '../../core/post/delivery-state.ts';
-import { listChannels, type Brand, type Channel } from '../db/brand-repository.ts';
+import { formatMoment } from '../../core/time/wall-time.ts';
+import { listChannelsEver, listSheetsOf, type Brand, type Channel } from '../db/brand-repository.ts';
 import { countDeliveries, listDeliveriesOf, pageDeliveries, type Delivery } from '../db/delivery-repository.ts';
 import { findPiece } from '../db/piece-repository.ts';
+import { getPlan } from '../db/plan-repository.ts';
 import { findPost, type Post } from '../db/post-repository.ts';
 import { deliveryPicture } from '../derived/delivery-picture.ts';
 import { derivedFile } from '../derived/derived-file.ts';
 import { notFound, ProblemError } from '../errors.ts';
-import { actOnDelivery, actOnPost, differencesOfPost, getDeliveryOf, refreshPost, reschedulePost, type DeliveryAction } from '../post/change-post.ts';
+import { actOnDelivery, actOnPost, differencesOfPost, getDeliveryOf, refreshPost, reschedulePost } from '../post/change-post.ts';
 import { editWordsOfPost, fieldsOfPost } from '../post/edit-words.ts';
 import { schedule, scheduledBefore } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
+import { noteActOf } from './note-act.ts';
 import { fileResponse } from './file-response.ts';
 import { nextCursor, PAGE_SIZE, readCursor } from './page-cursor.ts';
 
 type Described = Delivery & { readonly pieceChanged: boolean };
 
-function describeDelivery(delivery: Described, channels: readonly Channel[], machineNowMs: number) {
+/** What a delivery is described with. */
+interface Surroundings {
+  readonly channels: readonly Channel[];
+  readonly sheets: readonly NetworkSheet[];
+}
+
+async function surroundingsOf({ db }: Pick<Services, 'db'>, brand: Brand): Promise<Surroundings> {
+  return { channels: await listChannelsEver(db, brand.id), sheets: await listSheetsOf(db, brand.id) };
+}
+
+/** What a person can do to it where it is out; one that was placed by hand is only noted as taken down. */
+function afterwardsOf({ state, network, handedMs, words }: Delivery, sheets: readonly NetworkSheet[]): ('text' | 'remove')[] {
+  if (state !== 'sent') return [];
+  if (handedMs !== null) return ['remove'];
+  const can = sheets.find(({ key }) => key === network)?.publishing.afterwards ?? [];
+  return can.filter((each) => each === 'remove' || !words.thread);
+}
+
+function describeDelivery(delivery: Described, { channels, sheets }: Surroundings, machineNowMs: number) {
   const channel = channels.find((each) => each.id === delivery.channelId);
   const waits = delivery.state === 'scheduled' && delivery.notBeforeMs > machineNowMs;
   return {
@@ -42,21 +66,27 @@ function describeDelivery(delivery: Described, channels: readonly Channel[], mac
     caption: delivery.words.caption ?? '',
     sentMs: delivery.sentMs,
     pieceChanged: delivery.pieceChanged ? ('yes' as const) : ('no' as const),
+    step: delivery.step,
+    afterwards: afterwardsOf(delivery, sheets),
   };
 }
 
 /** Deliveries by their ids, as lists describe them, in the order asked for. */
 async function describeByIds(services: Services, brand: Brand, ids: readonly string[]) {
-  const channels = await listChannels(services.db, brand.id);
+  const around = await surroundingsOf(services, brand);
   const found = await pageDeliveries(services.db, brand.id, { state: null, pieceId: null, ids, before: null, limit: ids.length });
   const machineNowMs = services.clock.machineNowMs();
-  return ids.flatMap((id) => found.filter((each) => each.id === id).map((each) => describeDelivery(each, channels, machineNowMs)));
+  return ids.flatMap((id) => found.filter((each) => each.id === id).map((each) => describeDelivery(each, around, machineNowMs)));
 }
 
 const schedulePiece = defineEndpoint({
   contract: contracts.schedulePiece,
-  may: 'send',
-  async handle({ services, brand, params, body, caller, nowMs }) {
+  may: 'make',
+  async handle(context) {
+    const { services, brand, params, body, caller, role, nowMs } = context;
+    // Whoever may not send asks for approval; a token does neither.
+    const maySend = roleMay(role, 'send') && (caller.via === 'session' || caller.scope === 'send');
+    if (!maySend && caller.via === 'token') throw new ProblemError(403, 'scope-too-low', 'This token may not send. Make one with a wider scope on your account’s page.');
     const piece = await findPiece(services.db, brand.id, params.piece);
     if (!piece) throw notFound('piece');
     const answer = async (deliveries: readonly Delivery[]) => ({ deliveries: await describeByIds(services, brand, deliveries.map(({ id }) => id)) });
@@ -64,7 +94,9 @@ const schedulePiece = defineEndpoint({
     if (before) return answer(before);
     if (piece.revision !== body.revision) throw new ProblemError(409, 'stale-revision', 'The piece has changed since you looked at it. Look again, then schedule it.');
     try {
-      return await answer(await schedule(services, brand, piece, body, caller.person.id, nowMs));
+      const made = await schedule(services, brand, piece, body, { personId: caller.person.id, maySend }, nowMs);
+      for (const postId of new Set(made.map((each) => each.postId))) await noteActOf(context, 'post', postId, `${made[0]?.state === 'in review' ? 'Asked for approval of' : 'Scheduled'} “${made[0]?.pieceName ?? ''}” for ${formatMoment(made.find((each) => each.postId === postId)?.dueMs ?? nowMs, brand.zone)}`);
+      return await answer(made);
     } catch (error) {
       // The same request has come twice at once: the other one has made its posts.
       const meanwhile = await scheduledBefore(services.db, brand, body);
@@ -81,10 +113,10 @@ const listDeliveries = defineEndpoint({
     const limit = query.limit ?? PAGE_SIZE;
     const ids = query.ids === undefined ? null : query.ids.split(',').slice(0, PAGE_SIZE);
     const items = await pageDeliveries(services.db, brand.id, { state: query.state ?? null, pieceId: query.piece ?? null, ids, before: readCursor(query.before), limit });
-    const channels = await listChannels(services.db, brand.id);
+    const around = await surroundingsOf(services, brand);
     const counts: Record<DeliveryState, number> = await countDeliveries(services.db, brand.id, query.piece ?? null);
     const machineNowMs = services.clock.machineNowMs();
-    return { items: items.map((item) => describeDelivery(item, channels, machineNowMs)), next: nextCursor(items, limit, (item) => ({ ms: item.dueMs, id: item.id })), counts };
+    return { items: items.map((item) => describeDelivery(item, around, machineNowMs)), next: nextCursor(items, limit, (item) => ({ ms: item.dueMs, id: item.id })), counts };
   },
 });
 
@@ -92,15 +124,27 @@ const refusals: Readonly<Record<DeliveryAction, string>> = {
   cancel: 'It is already on its way or has gone out, and cannot be cancelled.',
   retry: 'Only a post that failed can be retried.',
   'send-now': 'Only a post that waits for its time can be sent now.',
+  hold: 'Only a post that waits for its time can be held.',
+  release: 'Only a held post can be released.',
 };
+
+const actWords: Readonly<Record<DeliveryAction, string>> = { cancel: 'Cancelled', retry: 'Retried', 'send-now': 'Sent at once', hold: 'Held', release: 'Released' };
+
+/** @throws ProblemError 409 when everything of the brand is held */
+async function requireLetGo({ db }: Pick<Services, 'db'>, brand: Brand, action: DeliveryAction): Promise<void> {
+  if (action === 'release' && (await getPlan(db, brand.id)).heldSinceMs !== null) throw new ProblemError(409, 'held', 'Everything of this brand is held. Let go in Plan first.');
+}
 
 const act = defineEndpoint({
   contract: contracts.actOnDelivery,
   may: 'send',
-  async handle({ services, brand, params, nowMs }) {
+  async handle(context) {
+    const { services, brand, params, nowMs } = context;
     const delivery = await getDeliveryOf(services.db, brand, params.delivery);
+    await requireLetGo(services, brand, params.action);
     const acted = await actOnDelivery(services.db, delivery, params.action, { nowMs, machineNowMs: services.clock.machineNowMs() });
     if (!acted) throw new ProblemError(409, 'not-possible-now', refusals[params.action], { state: delivery.state, canRetry: canDelivery(delivery.state, 'retry') });
+    await noteActOf(context, 'post', delivery.postId, `${actWords[params.action]} “${delivery.pieceName}” in ${delivery.placementName}`);
     const [described] = await describeByIds(services, brand, [delivery.id]);
     if (!described) throw notFound('post');
     return described;
@@ -116,9 +160,11 @@ const getDeliveryWords = defineEndpoint({
 const changeDeliveryWords = defineEndpoint({
   contract: contracts.changeDeliveryWords,
   may: 'send',
-  async handle({ services, brand, params, body }) {
+  async handle(context) {
+    const { services, brand, params, body } = context;
     const delivery = await getDeliveryOf(services.db, brand, params.delivery);
     await editWordsOfPost(services, brand, delivery, Object.fromEntries(Object.entries(body.words).filter(([, value]) => value !== undefined)));
+    await noteActOf(context, 'post', delivery.postId, `Changed the words of “${delivery.pieceName}” in ${delivery.placementName}`);
     const [described] = await describeByIds(services, brand, [delivery.id]);
     if (!described) throw notFound('post');
     return described;
@@ -128,11 +174,9 @@ const changeDeliveryWords = defineEndpoint({
 const getDeliveryPicture = defineEndpoint({
   contract: contracts.getDeliveryPicture,
   may: 'see',
-  async handle({ services, brand, params, request }) {
+  async handle({ services, brand, params, query, request }) {
     const delivery = await getDeliveryOf(services.db, brand, params.delivery);
-    const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === delivery.channelId);
-    if (!channel) throw notFound('channel');
-    return fileResponse(request, await derivedFile(services, deliveryPicture(services, delivery, channel.network), request.signal), 'image/webp', 'ask-again');
+    return fileResponse(request, await derivedFile(services, deliveryPicture(services, delivery, query.slide), request.signal), 'image/webp', 'ask-again');
   },
 });
 
@@ -153,10 +197,13 @@ const getPost = defineEndpoint({ contract: contracts.getPost, may: 'see', handle
 const actOnWholePost = defineEndpoint({
   contract: contracts.actOnPost,
   may: 'send',
-  async handle({ services, brand, params, nowMs }) {
+  async handle(context) {
+    const { services, brand, params, nowMs } = context;
     const post = await getPostOf(services, brand, params.post);
+    await requireLetGo(services, brand, params.action);
     const acted = await actOnPost(services.db, post, params.action, { nowMs, machineNowMs: services.clock.machineNowMs() });
     if (acted === 0) throw new ProblemError(409, 'not-possible-now', refusals[params.action], { state: post.state });
+    await noteActOf(context, 'post', post.id, `${actWords[params.action]} “${post.pieceName}”`);
     return describePost(services, brand, post.id);
   },
 });
@@ -164,9 +211,11 @@ const actOnWholePost = defineEndpoint({
 const reschedule = defineEndpoint({
   contract: contracts.reschedulePost,
   may: 'send',
-  async handle({ services, brand, params, body, nowMs }) {
+  async handle(context) {
+    const { services, brand, params, body, nowMs } = context;
     const post = await getPostOf(services, brand, params.post);
     await reschedulePost(services, brand, post, body.when, nowMs);
+    await noteActOf(context, 'post', post.id, `Rescheduled “${post.pieceName}”`);
     return describePost(services, brand, post.id);
   },
 });
@@ -174,11 +223,13 @@ const reschedule = defineEndpoint({
 const refresh = defineEndpoint({
   contract: contracts.refreshPost,
   may: 'send',
-  async handle({ services, brand, params }) {
+  async handle(context) {
+    const { services, brand, params } = context;
     const post = await getPostOf(services, brand, params.post);
     const piece = await findPiece(services.db, brand.id, post.pieceId);
     if (!piece) throw notFound('piece');
     await refreshPost(services, brand, post, piece);
+    await noteActOf(context, 'post', post.id, `Updated “${post.pieceName}” to its piece`);
     return describePost(services, brand, post.id);
   },
 });

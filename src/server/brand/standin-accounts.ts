@@ -2,7 +2,7 @@ import { nanoid } from 'nanoid';
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
-import { insertChannel, listChannels, saveNetworkSheet, type Channel } from '../db/brand-repository.ts';
+import { insertChannel, listChannelsEver, saveNetworkSheet, type NewChannel } from '../db/brand-repository.ts';
 import { connectorFor } from '../connectors/registry.ts';
 import type { Db } from '../db/connection.ts';
 import { ProblemError } from '../errors.ts';
@@ -13,12 +13,14 @@ export interface NewAccounts {
   readonly brandName: string;
   readonly handle: string;
   readonly networks: readonly string[];
+  /** What kind of accounts they are; missing: the usual one of each network. */
+  readonly kind?: string;
   /** What accounts are opened with, by network: boards, playlists. A network that is not named offers its own. */
   readonly offers?: Readonly<Record<string, ChannelOffers>>;
 }
 
 /** An account that a network has opened, to be kept as a channel. */
-export type OpenedAccount = Channel & { readonly sheet: NetworkSheet };
+export type OpenedAccount = NewChannel & { readonly sheet: NetworkSheet };
 
 const ANSWER_MS = 10_000;
 
@@ -37,7 +39,7 @@ export async function openStandinAccounts(services: Pick<Services, 'settings' | 
     const response = await fetch(new URL('/switchboard/accounts', standinOrigin), {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ network: sheet.key, handle: accounts.handle, name: accounts.brandName, offers: accounts.offers?.[sheet.key] }),
+      body: JSON.stringify({ network: sheet.key, handle: accounts.handle, name: accounts.brandName, kind: accounts.kind, offers: accounts.offers?.[sheet.key] }),
       signal: AbortSignal.timeout(ANSWER_MS),
     }).catch((error: unknown) => {
       services.log.warn({ err: error, network: sheet.key }, 'a network did not answer');
@@ -45,8 +47,8 @@ export async function openStandinAccounts(services: Pick<Services, 'settings' | 
     });
     if (!response.ok) throw new ProblemError(422, 'account-refused', `${sheet.name} opened no account for ${accounts.handle}. Nothing was changed.`);
     const { token } = (await response.json()) as { token: string };
-    const channel = { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, offers: {} };
-    const offers = (await connectorFor({ ...channel, token }, sheet).knowledge?.offers(AbortSignal.timeout(ANSWER_MS)).catch((error: unknown) => {
+    const channel = { id: nanoid(12), brandId: accounts.brandId, network: sheet.key, name: `${sheet.name} ${accounts.handle}`, handle: accounts.handle, origin: standinOrigin, kind: accounts.kind ?? '', offers: {} };
+    const offers = (await connectorFor({ ...channel, site: null, token }, sheet).knowledge?.offers(AbortSignal.timeout(ANSWER_MS)).catch((error: unknown) => {
       services.log.warn({ err: error, network: sheet.key }, 'the network did not say what its account has to choose from');
       return {};
     })) ?? {};
@@ -59,7 +61,7 @@ export async function openStandinAccounts(services: Pick<Services, 'settings' | 
 export async function keepAccounts(db: Db, accounts: readonly OpenedAccount[]): Promise<void> {
   const [first] = accounts;
   if (!first) return;
-  const before = (await listChannels(db, first.brandId)).length;
+  const before = (await listChannelsEver(db, first.brandId)).length;
   for (const [index, { sheet, ...channel }] of accounts.entries()) {
     await saveNetworkSheet(db, sheet);
     await insertChannel(db, channel, before + index);

@@ -31,6 +31,16 @@ export interface VideoAlong {
 /** What a network knows of a publication that was tried before. */
 export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'absent' };
 
+/** What a connector has to know of a channel; its token is open here. */
+export interface ConnectorChannel {
+  readonly network: string;
+  readonly handle: string;
+  /** Where the stand-ins are; empty for a site on the internet. */
+  readonly origin: string;
+  readonly site: string | null;
+  readonly token: string;
+}
+
 /** What a network can do; work asks here instead of asking which network it is. */
 export interface ConnectorCapabilities {
   /** After an uncertain outcome it can be asked whether a post exists. */
@@ -72,6 +82,10 @@ export interface Connector {
   prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
   publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
   findPublication(handle: PublicationHandle, signal: AbortSignal): Promise<Publication>;
+  /** Removes what is public; what is gone already counts as removed. */
+  remove(address: string, signal: AbortSignal): Promise<void>;
+  /** Gives what is public another text; answers where it is then. */
+  rewrite(address: string, words: Words, signal: AbortSignal): Promise<{ readonly address: string }>;
   /** Null where the network answers no such questions. */
   readonly knowledge: NetworkKnowledge | null;
 }

@@ -2,7 +2,6 @@ import { openAsBlob } from 'node:fs';
 import { stat } from 'node:fs/promises';
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
-import type { Channel } from '../db/brand-repository.ts';
 import { readAudience } from '../../core/words/audience.ts';
 import { fieldKeys } from '../../core/words/fields.ts';
 import { readKeywords } from '../../core/words/keywords.ts';
@@ -10,7 +9,7 @@ import { readPoll } from '../../core/words/poll.ts';
 import { tagProblem } from '../../core/words/tag-text.ts';
 import { readThread } from '../../core/words/thread.ts';
 import { readAnswer } from './answer.ts';
-import { ConnectorError, type Connector, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type TagReach } from './connector.ts';
+import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type TagReach } from './connector.ts';
 
 /** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
 const ANSWER_WITHIN_MS = 15_000;
@@ -21,11 +20,11 @@ const MAX_RETRY_AFTER_S = 3_600;
 type Manner = NetworkSheet['publishing']['manner'];
 
 /** Speaks with a stand-in network over HTTP, in the manner its sheet names. */
-export function standinConnector(channel: Channel, sheet: NetworkSheet): Connector {
+export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet): Connector {
   const manner: Manner = sheet.publishing.manner;
   const base = `${channel.origin}/${channel.network}/api`;
 
-  const ask = async (method: 'GET' | 'POST', path: string, body: { readonly json?: unknown; readonly file?: OutgoingFile; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
+  const ask = async (method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body: { readonly json?: unknown; readonly file?: OutgoingFile; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
     const { json, file, key } = body;
     const bytes = file ? await bytesOf(file) : 0;
     const payload: RequestInit = file
@@ -47,7 +46,8 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
     } catch (error) {
       throw new ConnectorError('unreachable', `${sheet.name} does not answer.`, null, { cause: error });
     }
-    if (response.status === 404 && method === 'GET') return null;
+    if (response.status === 404 && (method === 'GET' || method === 'DELETE')) return null;
+    if (response.status === 204) return null;
     if (!response.ok) throw refusal(sheet.name, response, text);
     return readJson(text, sheet.name);
   };
@@ -87,7 +87,20 @@ export function standinConnector(channel: Channel, sheet: NetworkSheet): Connect
       const answer = await ask('GET', path, {}, signal);
       return answer && answer['published'] === true ? { kind: 'published', address: addressOf(answer, sheet.name) } : { kind: 'absent' };
     },
+
+    async remove(address, signal) {
+      await ask('DELETE', `/posts/${encodeURIComponent(idIn(address))}`, {}, signal);
+    },
+
+    async rewrite(address, words, signal) {
+      return { address: addressOf(await ask('PATCH', `/posts/${encodeURIComponent(idIn(address))}`, { json: { text: words.caption ?? '', ...(words.title === undefined ? {} : { title: words.title }) } }, signal), sheet.name) };
+    },
   };
+}
+
+/** A post's id on the network: the last part of its address. */
+function idIn(address: string): string {
+  return new URL(address).pathname.split('/').at(-1) ?? '';
 }
 
 /** A file is read while it is sent: a video of 250 MB is never held whole. */

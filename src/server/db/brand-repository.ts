@@ -6,6 +6,7 @@ import { emptyPlan } from '../../core/plan/plan.ts';
 import { networkSheetSchema, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import type { Db } from './connection.ts';
 import { nextPosition } from './position.ts';
+import { fromRow } from './row.ts';
 
 export interface Brand {
   readonly id: string;
@@ -27,14 +28,33 @@ export interface Channel {
   readonly token: string;
   /** What the account has to choose from, as the network said it last. */
   readonly offers: ChannelOffers;
+  /** What kind of account it is, by the key that its network sheet has for it; empty: the usual one. */
+  readonly kind: string;
+  /** `paused`: a person lets nothing out. `ended`: the network takes its access no longer. */
+  readonly state: 'connected' | 'paused' | 'ended';
+  /** Address of a site of one's own; null where the network knows accounts by handles. */
+  readonly site: string | null;
+  /** Sealed; renews the token. Null where the token does not end. */
+  readonly refreshToken: string | null;
+  /** By the product's clock: when the token has to be renewed, and when no renewal helps any more. */
+  readonly tokenEndsMs: number | null;
+  readonly accessEndsMs: number | null;
+  readonly isPinned: boolean;
+  readonly groupName: string;
+  /** Since when the brand has it no longer; what went out there keeps its name. */
+  readonly removedMs: number | null;
 }
+
+/** What a new channel says of itself; the rest is as usual. */
+export type NewChannel = Pick<Channel, 'id' | 'brandId' | 'network' | 'name' | 'handle' | 'origin' | 'token' | 'offers'> & Partial<Channel>;
 
 function toBrand(row: { id: string; slug: string; name: string; zone: string; book: string; revision: number }): Brand {
   return { id: row.id, slug: row.slug, name: row.name, zone: row.zone, revision: row.revision, book: upgradeBrandBook(JSON.parse(row.book)) };
 }
 
-function toChannel(row: { id: string; brand_id: string; network_key: string; name: string; handle: string; origin: string; token: string; offers: string }): Channel {
-  return { id: row.id, brandId: row.brand_id, network: row.network_key, name: row.name, handle: row.handle, origin: row.origin, token: row.token, offers: JSON.parse(row.offers) as ChannelOffers };
+function toChannel(row: object): Channel {
+  const { networkKey, offers, isPinned, ...channel } = fromRow<Omit<Channel, 'network' | 'offers'> & { readonly networkKey: string; readonly offers: string }>(row);
+  return { ...channel, network: networkKey, isPinned: Boolean(isPinned), offers: JSON.parse(offers) as ChannelOffers };
 }
 
 export async function insertBrand(db: Db, brand: Omit<Brand, 'revision'>): Promise<void> {
@@ -72,7 +92,7 @@ export async function renameBrand(db: Db, brandId: string, { name, zone }: Pick<
   await db('brands').where({ id: brandId }).update({ name, zone });
 }
 
-export async function insertChannel(db: Db, channel: Channel, position: number): Promise<void> {
+export async function insertChannel(db: Db, channel: NewChannel, position: number): Promise<void> {
   await db('channels').insert({
     id: channel.id,
     brand_id: channel.brandId,
@@ -82,11 +102,22 @@ export async function insertChannel(db: Db, channel: Channel, position: number):
     origin: channel.origin,
     token: channel.token,
     offers: JSON.stringify(channel.offers),
+    kind: channel.kind ?? '',
+    site: channel.site ?? null,
+    refresh_token: channel.refreshToken ?? null,
+    token_ends_ms: channel.tokenEndsMs ?? null,
+    access_ends_ms: channel.accessEndsMs ?? null,
     position,
   });
 }
 
+/** The channels that a brand has, in their order. */
 export async function listChannels(db: Db, brandId: string): Promise<readonly Channel[]> {
+  return (await db('channels').where({ brand_id: brandId }).whereNull('removed_ms').orderBy('position')).map(toChannel);
+}
+
+/** Those that it had as well: what went out there still says where. */
+export async function listChannelsEver(db: Db, brandId: string): Promise<readonly Channel[]> {
   return (await db('channels').where({ brand_id: brandId }).orderBy('position')).map(toChannel);
 }
 
@@ -109,15 +140,37 @@ export async function saveOffers(db: Db, id: string, offers: ChannelOffers): Pro
   await db('channels').where({ id }).update({ offers: JSON.stringify(offers) });
 }
 
+/** Keeps the sheet of a network that nobody has a channel on yet. */
+export async function ensureNetworkSheet(db: Db, sheet: NetworkSheet): Promise<void> {
+  await db('network_sheets').insert({ key: sheet.key, sheet: JSON.stringify(networkSheetSchema.validateSync(sheet, { strict: true })) }).onConflict('key').ignore();
+}
+
 export async function saveNetworkSheet(db: Db, sheet: NetworkSheet): Promise<void> {
   const checked = networkSheetSchema.validateSync(sheet, { strict: true });
   await db('network_sheets').insert({ key: checked.key, sheet: JSON.stringify(checked) }).onConflict('key').merge();
 }
 
-/** Sheets of the networks that a brand has channels on. */
+/** Sheets of the networks that a brand has channels on, as the brand has changed them. */
 export async function listSheetsOf(db: Db, brandId: string): Promise<readonly NetworkSheet[]> {
-  const rows = await db('network_sheets').whereIn('key', db('channels').select('network_key').where({ brand_id: brandId })).orderBy('key');
-  return rows.map((row) => JSON.parse(row.sheet));
+  const rows: { key: string; sheet: string }[] = await db('network_sheets').whereIn('key', db('channels').select('network_key').where({ brand_id: brandId })).orderBy('key');
+  const own: { key: string; sheet: string }[] = await db('brand_sheets').where({ brand_id: brandId }).select('key', 'sheet');
+  const changed = new Map(own.map(({ key, sheet }) => [key, sheet]));
+  return rows.map(({ key, sheet }) => JSON.parse(changed.get(key) ?? sheet) as NetworkSheet);
+}
+
+/** The sheets that a brand has changed or added, by their keys. */
+export async function listOwnSheets(db: Db, brandId: string): Promise<ReadonlyMap<string, NetworkSheet>> {
+  const rows: { key: string; sheet: string }[] = await db('brand_sheets').where({ brand_id: brandId }).select('key', 'sheet');
+  return new Map(rows.map(({ key, sheet }) => [key, JSON.parse(sheet) as NetworkSheet]));
+}
+
+export async function saveOwnSheet(trx: Db, brandId: string, sheet: NetworkSheet): Promise<void> {
+  await trx('brand_sheets').insert({ brand_id: brandId, key: sheet.key, sheet: JSON.stringify(sheet) }).onConflict(['brand_id', 'key']).merge(['sheet']);
+}
+
+/** Goes back to the sheet that ships; false when the brand has not changed it. */
+export async function removeOwnSheet(trx: Db, brandId: string, key: string): Promise<boolean> {
+  return (await trx('brand_sheets').where({ brand_id: brandId, key }).delete()) > 0;
 }
 
 /** A slug that no brand has: the wanted one, or with a number behind it. */

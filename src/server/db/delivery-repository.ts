@@ -1,4 +1,5 @@
 import { deliveryStates, statesAllowing, type DeliveryEvent, type DeliveryState } from '../../core/post/delivery-state.ts';
+import type { DeliveryStep } from '../../core/post/delivery-step.ts';
 import type { Words } from '../../core/words/fields.ts';
 import { boundedCount } from './bounded-count.ts';
 import { noteChange } from './change-repository.ts';
@@ -12,6 +13,8 @@ export interface Delivery extends Pick<Post, 'pieceId' | 'pieceName' | 'kind' | 
   readonly postId: string;
   readonly brandId: string;
   readonly channelId: string;
+  /** The network of its channel. */
+  readonly network: string;
   readonly placement: string;
   readonly placementName: string;
   /** Composed for this channel when the post was scheduled. */
@@ -32,16 +35,21 @@ export interface Delivery extends Pick<Post, 'pieceId' | 'pieceName' | 'kind' | 
   readonly address: string | null;
   readonly problem: string | null;
   readonly sentMs: number | null;
+  /** The step that is being done while it is sent. */
+  readonly step: DeliveryStep | null;
+  /** Since when a person has to place it, and until when they want to hear nothing of it. */
+  readonly handedMs: number | null;
+  readonly snoozedUntilMs: number | null;
 }
 
-const COLUMNS = ['deliveries.*', 'posts.piece_id', 'posts.piece_name', 'posts.kind', 'posts.pin', 'posts.piece_hash', 'posts.wall', 'posts.zone'];
+const COLUMNS = ['deliveries.*', 'posts.piece_id', 'posts.piece_name', 'posts.kind', 'posts.pin', 'posts.piece_hash', 'posts.wall', 'posts.zone', 'channels.network_key as network'];
 
 const toDelivery = (row: object): Delivery => {
   const delivery = fromRow<Omit<Delivery, 'remoteMedia' | 'words'> & { readonly remoteMedia: string; readonly words: string }>(row);
   return { ...delivery, remoteMedia: JSON.parse(delivery.remoteMedia) as string[], words: JSON.parse(delivery.words) as Words };
 };
 
-const selectDeliveries = (db: Db) => db('deliveries').join('posts', 'posts.id', 'deliveries.post_id');
+const selectDeliveries = (db: Db) => db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').join('channels', 'channels.id', 'deliveries.channel_id');
 
 export type NewDelivery = Pick<Delivery, 'id' | 'channelId' | 'placement' | 'placementName' | 'words' | 'idempotencyKey'>;
 
@@ -52,7 +60,7 @@ export async function insertPastDeliveries(trx: Db, post: Pick<Post, 'id' | 'bra
 }
 
 /** Writes the deliveries of a post that is being written in the same transaction. */
-export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'> & { readonly state: 'scheduled' | 'held' }, made: readonly NewDelivery[], machineNowMs: number): Promise<void> {
+export async function insertDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'> & { readonly state: 'scheduled' | 'held' | 'in review' }, made: readonly NewDelivery[], machineNowMs: number): Promise<void> {
   await trx.batchInsert(
     'deliveries',
     made.map((each) => ({
@@ -172,11 +180,12 @@ export async function beginDelivery(db: Db, id: string, { lease, attempt }: { re
 }
 
 /** Notes how far a held delivery has come; false when the lease was lost. */
-export async function noteProgress(db: Db, id: string, lease: string, progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs'>>): Promise<boolean> {
+export async function noteProgress(db: Db, id: string, lease: string, progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs' | 'step'>>): Promise<boolean> {
   const fields = {
     ...(progress.remoteMedia === undefined ? {} : { remote_media: JSON.stringify(progress.remoteMedia) }),
     ...(progress.remoteDraftId === undefined ? {} : { remote_draft_id: progress.remoteDraftId }),
     ...(progress.publishIntentMs === undefined ? {} : { publish_intent_ms: progress.publishIntentMs }),
+    ...(progress.step === undefined ? {} : { step: progress.step }),
   };
   return (await db('deliveries').where({ id, lease, state: 'sending' }).update(fields)) > 0;
 }
@@ -184,7 +193,11 @@ export async function noteProgress(db: Db, id: string, lease: string, progress: 
 export type Outcome =
   | { readonly kind: 'confirm'; readonly address: string; readonly sentMs: number }
   | { readonly kind: 'postpone'; readonly problem: string; readonly notBeforeMs: number }
-  | { readonly kind: 'refuse'; readonly problem: string };
+  | { readonly kind: 'refuse'; readonly problem: string }
+  /** A person has to place it. */
+  | { readonly kind: 'hand-over'; readonly handedMs: number }
+  /** Its channel lets nothing out now. */
+  | { readonly kind: 'pause'; readonly problem: string };
 
 function fieldsOf(outcome: Outcome): Readonly<Record<string, unknown>> {
   switch (outcome.kind) {
@@ -194,12 +207,16 @@ function fieldsOf(outcome: Outcome): Readonly<Record<string, unknown>> {
       return { state: 'scheduled', problem: outcome.problem, not_before_ms: outcome.notBeforeMs };
     case 'refuse':
       return { state: 'failed', problem: outcome.problem };
+    case 'hand-over':
+      return { state: 'by hand', handed_ms: outcome.handedMs, snoozed_until_ms: null, problem: null };
+    case 'pause':
+      return { state: 'held', problem: outcome.problem };
   }
 }
 
 /** Ends an attempt, if the lease is still held; false when it was lost. */
 export async function finishDelivery(db: Db, id: string, lease: string, outcome: Outcome, machineNowMs: number): Promise<boolean> {
-  return db.transaction(async (trx) => (await changeDeliveries(trx, trx('deliveries').where({ id, lease, state: 'sending' }), { ...fieldsOf(outcome), lease: null }, machineNowMs)).length > 0);
+  return db.transaction(async (trx) => (await changeDeliveries(trx, trx('deliveries').where({ id, lease, state: 'sending' }), { ...fieldsOf(outcome), lease: null, step: null }, machineNowMs)).length > 0);
 }
 
 /** A person's act on a delivery; false when its state does not allow it any more. */
@@ -222,12 +239,12 @@ export async function moveDelivery(
 
 /** Moves the waiting deliveries of a post to another moment and answers their ids. */
 export async function moveDeliveriesOf(trx: Db, postId: string, dueMs: number, machineNowMs: number): Promise<readonly string[]> {
-  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId, state: 'scheduled' }), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
+  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', ['scheduled', 'in review']), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
 }
 
 /** Gives a waiting delivery other words, and forgets what was uploaded of the old content; false when it does not wait or may be out. */
 export async function rewordDelivery(trx: Db, id: string, words: Words, machineNowMs: number): Promise<boolean> {
-  const reworded = await changeDeliveries(trx, trx('deliveries').where({ id, state: 'scheduled' }).whereNull('publish_intent_ms'), { words: JSON.stringify(words), remote_media: '[]', remote_draft_id: null }, machineNowMs);
+  const reworded = await changeDeliveries(trx, trx('deliveries').where({ id }).whereIn('state', ['scheduled', 'in review']).whereNull('publish_intent_ms'), { words: JSON.stringify(words), remote_media: '[]', remote_draft_id: null }, machineNowMs);
   return reworded.length > 0;
 }
 
@@ -241,6 +258,85 @@ export async function releaseDelivery(trx: Db, brandId: string, id: string, dueM
   return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'held' }), { state: 'scheduled', due_ms: dueMs, not_before_ms: 0 }, machineNowMs)).length > 0;
 }
 
+/** Lets approved deliveries of a post go on their way; answers which. */
+export async function approveDeliveries(trx: Db, postId: string, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', [...statesAllowing('approve')]), { state: 'scheduled' }, machineNowMs);
+}
+
+/** Brings deliveries of a post back to those who approve; answers which. */
+export async function reviewDeliveriesAgain(trx: Db, postId: string, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', [...statesAllowing('ask-again')]).whereNull('publish_intent_ms'), { state: 'in review' }, machineNowMs);
+}
+
+/** Holds deliveries that may not go out now, with the reason. */
+export async function holdLate(trx: Db, ids: readonly string[], problem: string | null, machineNowMs: number): Promise<void> {
+  await changeDeliveries(trx, trx('deliveries').whereIn('id', [...ids]).whereIn('state', [...statesAllowing('hold')]), { state: 'held', problem }, machineNowMs);
+}
+
+/** Holds one delivery; false when it does not wait any more. */
+export async function holdDelivery(trx: Db, brandId: string, id: string, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('hold')]), { state: 'held', problem: null }, machineNowMs)).length > 0;
+}
+
+/** Holds what waits on a channel; answers which. */
+export async function holdChannel(trx: Db, channelId: string, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ channel_id: channelId }).whereIn('state', [...statesAllowing('hold')]), { state: 'held' }, machineNowMs);
+}
+
+/** What is held on a channel. */
+export async function listHeldOfChannel(db: Db, channelId: string): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.channel_id': channelId, 'deliveries.state': 'held' }).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]);
+  return rows.map(toDelivery);
+}
+
+/** The next that waits on a channel, at most so many. */
+export async function listWaitingOfChannel(db: Db, channelId: string, limit: number): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.channel_id': channelId }).whereIn('deliveries.state', ['in review', 'scheduled', 'held', 'by hand']).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
+  return rows.map(toDelivery);
+}
+
+/** What waits on any channel of a network, the soonest first, at most so many. */
+export async function listWaitingOnNetwork(db: Db, brandId: string, network: string, limit: number): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'channels.network_key': network }).whereIn('deliveries.state', ['in review', 'scheduled', 'held']).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
+  return rows.map(toDelivery);
+}
+
+/** Cancels what waits on a channel; answers which. */
+export async function cancelChannel(trx: Db, channelId: string, machineNowMs: number): Promise<readonly string[]> {
+  return changeDeliveries(trx, trx('deliveries').where({ channel_id: channelId }).whereIn('state', ['in review', 'scheduled', 'held', 'by hand']), { state: 'cancelled' }, machineNowMs);
+}
+
+/** Notes that a person has placed it, with its address; false when it does not wait for that. */
+export async function placeDelivery(trx: Db, brandId: string, id: string, placed: { readonly address: string | null; readonly sentMs: number }, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('place')]), { state: 'sent', address: placed.address, sent_ms: placed.sentMs, snoozed_until_ms: null }, machineNowMs)).length > 0;
+}
+
+export async function snoozeDelivery(trx: Db, brandId: string, id: string, untilMs: number, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'by hand' }), { snoozed_until_ms: untilMs }, machineNowMs)).length > 0;
+}
+
+/** Notes that what was out is taken down. */
+export async function markRemoved(trx: Db, brandId: string, id: string, removedMs: number, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('remove')]), { state: 'removed', removed_ms: removedMs }, machineNowMs)).length > 0;
+}
+
+/** Notes the words and the address that a post has now that it was rewritten on its network. */
+export async function markRewritten(trx: Db, brandId: string, id: string, { words, address }: Pick<Delivery, 'words'> & { readonly address: string }, machineNowMs: number): Promise<boolean> {
+  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'sent' }), { words: JSON.stringify(words), address }, machineNowMs)).length > 0;
+}
+
+/** What is held for a reason of its own, the longest due first: a person decides about it. */
+export async function listHeldWithReason(db: Db, brandId: string, limit: number): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.state': 'held' }).whereNotNull('deliveries.problem').select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
+  return rows.map(toDelivery);
+}
+
+/** What a person has to place, the longest due first. */
+export async function listByHand(db: Db, brandId: string, limit: number): Promise<readonly Delivery[]> {
+  const rows: object[] = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.state': 'by hand' }).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
+  return rows.map(toDelivery);
+}
+
 /** What is held, the earliest first, at most so many. */
 export async function listHeld(db: Db, brandId: string, limit: number): Promise<readonly Delivery[]> {
   const rows: object[] = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.state': 'held' }).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit);
@@ -252,7 +348,7 @@ const LONGEST_DAY_MS = 26 * 3_600_000;
 
 /** How many posts of a channel are planned or out on the day of a moment, as the clocks in the brand's zone say it. */
 export async function countOnDay(db: Db, { brandId, channelId, dueMs, day }: { readonly brandId: string; readonly channelId: string; readonly dueMs: number; readonly day: string }): Promise<number> {
-  const row = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.channel_id': channelId }).where('deliveries.due_ms', '>', dueMs - LONGEST_DAY_MS).where('deliveries.due_ms', '<', dueMs + LONGEST_DAY_MS).whereNotIn('deliveries.state', ['cancelled', 'failed']).where('posts.wall', '>=', day).where('posts.wall', '<', `${day}U`).countDistinct({ posts: 'deliveries.post_id' }).first();
+  const row = await selectDeliveries(db).where({ 'deliveries.brand_id': brandId, 'deliveries.channel_id': channelId }).where('deliveries.due_ms', '>', dueMs - LONGEST_DAY_MS).where('deliveries.due_ms', '<', dueMs + LONGEST_DAY_MS).whereNotIn('deliveries.state', ['cancelled', 'failed', 'removed']).where('posts.wall', '>=', day).where('posts.wall', '<', `${day}U`).countDistinct({ posts: 'deliveries.post_id' }).first();
   return Number(row?.['posts'] ?? 0);
 }
 

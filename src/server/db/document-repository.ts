@@ -57,6 +57,7 @@ export async function getDocuments(db: Db, hashes: readonly string[]): Promise<R
 /** Where documents are pointed to from. */
 const references: readonly (readonly [table: string, column: string])[] = [
   ['document_links', 'to_hash'],
+  ['verdicts', 'pin'],
   ['pieces', 'hash'],
   ['piece_revisions', 'hash'],
   ['posts', 'pin'],

@@ -9,6 +9,8 @@ export interface Job {
   readonly key: string;
   readonly kind: string;
   readonly lane: string;
+  /** Jobs of one group share places within their lane; empty: none. */
+  readonly groupKey: string;
   readonly payload: Readonly<Record<string, unknown>>;
   readonly state: JobState;
   readonly dueMs: number;
@@ -29,6 +31,7 @@ export interface NewJob {
   readonly key: string;
   readonly kind: string;
   readonly lane: string;
+  readonly group?: string;
   readonly payload: Readonly<Record<string, unknown>>;
   readonly maxAttempts: number;
   /** Higher goes first. */
@@ -50,7 +53,7 @@ const KEEP_ENDED_MS = 7 * 24 * 3_600_000;
  */
 export async function enqueueJob(db: Db, job: NewJob, machineNowMs: number, { again }: { readonly again: boolean } = { again: false }): Promise<Job> {
   await db('jobs')
-    .insert({ id: nanoid(16), key: job.key, kind: job.kind, lane: job.lane, payload: JSON.stringify(job.payload), priority: job.priority ?? 0, state: 'waiting', due_ms: job.dueMs ?? 0, max_attempts: job.maxAttempts, created_ms: machineNowMs })
+    .insert({ id: nanoid(16), key: job.key, kind: job.kind, lane: job.lane, group_key: job.group ?? '', payload: JSON.stringify(job.payload), priority: job.priority ?? 0, state: 'waiting', due_ms: job.dueMs ?? 0, max_attempts: job.maxAttempts, created_ms: machineNowMs })
     .onConflict('key')
     .ignore();
   if (again) await restartJob(db, job.key, job.payload);
@@ -82,6 +85,8 @@ export async function getJob(db: Db, key: string): Promise<Job> {
 export interface Claim {
   readonly lease: string;
   readonly lanes: readonly string[];
+  /** Groups that have as many jobs running as they may. */
+  readonly fullGroups: readonly string[];
   readonly nowMs: number;
   readonly machineNowMs: number;
   readonly leaseMs: number;
@@ -91,7 +96,7 @@ export interface Claim {
  * Takes the next job that is due, or whose holder has let its lease run out, in one statement that names the state it expects, so
  * that no two workers get the same. The attempt is counted here.
  */
-export async function claimJob(db: Db, { lease, lanes, nowMs, machineNowMs, leaseMs }: Claim): Promise<Job | null> {
+export async function claimJob(db: Db, { lease, lanes, fullGroups, nowMs, machineNowMs, leaseMs }: Claim): Promise<Job | null> {
   const isClaimable = (query: import('knex').Knex.QueryBuilder): void =>
     void query.where((either) =>
       either
@@ -101,6 +106,7 @@ export async function claimJob(db: Db, { lease, lanes, nowMs, machineNowMs, leas
   const next = db('jobs')
     .select('id')
     .whereIn('lane', [...lanes])
+    .whereNotIn('group_key', [...fullGroups])
     .modify(isClaimable)
     .orderBy([{ column: 'priority', order: 'desc' }, { column: 'due_ms' }, { column: 'created_ms' }, { column: 'id' }])
     .limit(1);

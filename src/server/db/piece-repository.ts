@@ -224,7 +224,7 @@ export async function shelvePiece(db: Db, brandId: string, id: string, shelf: Pi
 
 /** How many posts of a piece still wait for their moment or are on their way. */
 export async function countWaitingPosts(db: Db, pieceId: string): Promise<number> {
-  const row = await db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where({ 'posts.piece_id': pieceId }).whereIn('deliveries.state', ['scheduled', 'held', 'sending']).countDistinct({ posts: 'posts.id' }).first();
+  const row = await db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where({ 'posts.piece_id': pieceId }).whereIn('deliveries.state', ['in review', 'scheduled', 'held', 'sending', 'by hand']).countDistinct({ posts: 'posts.id' }).first();
   return Number(row?.['posts'] ?? 0);
 }
 

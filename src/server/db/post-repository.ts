@@ -1,6 +1,6 @@
 import { MAX_COUNTED } from '../../contract/contract.ts';
 import type { PieceKind } from '../../core/piece/piece.ts';
-import { postStateOf, type PostState } from '../../core/post/post-state.ts';
+import { movableStates, postStateOf, type PostState } from '../../core/post/post-state.ts';
 import type { DeliveryState } from '../../core/post/delivery-state.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
@@ -26,6 +26,8 @@ export interface Post {
   readonly themeId: string | null;
   readonly campaignId: string | null;
   readonly origin: 'person' | 'slot' | 'rotation' | 'repeat';
+  /** How many people approve it before it goes out. */
+  readonly signOffNeeded: number;
 }
 
 export type NewPost = Omit<Post, 'revision'>;
@@ -38,7 +40,7 @@ export interface MadeBy {
 }
 
 const toPost = (row: object): Post => fromRow<Post>(row);
-const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by', 'theme_id', 'campaign_id', 'origin'];
+const COLUMNS = ['id', 'brand_id', 'piece_id', 'piece_name', 'kind', 'pin', 'piece_hash', 'state', 'due_ms', 'wall', 'zone', 'revision', 'created_by', 'theme_id', 'campaign_id', 'origin', 'sign_off_needed'];
 
 /**
  * Writes a post and which media it shows; its deliveries are written beside it in the same transaction.
@@ -61,6 +63,7 @@ export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly stri
     theme_id: post.themeId,
     campaign_id: post.campaignId,
     origin: post.origin,
+    sign_off_needed: post.signOffNeeded,
     repeat_id: by.repeat?.id ?? null,
     occurrence: by.repeat?.occurrence ?? null,
     request: by.request ?? null,
@@ -90,14 +93,20 @@ export async function refreshPostState(trx: Db, brandId: string, postId: string,
 
 /** Moves a scheduled post to another moment; false when nothing of it waits any more. */
 export async function movePost(trx: Db, brandId: string, id: string, moment: Pick<Post, 'dueMs' | 'wall' | 'zone'>, machineNowMs: number): Promise<boolean> {
-  const moved = await trx('posts').where({ brand_id: brandId, id, state: 'scheduled' }).update({ due_ms: moment.dueMs, wall: moment.wall, zone: moment.zone, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
+  const moved = await trx('posts').where({ brand_id: brandId, id }).whereIn('state', [...movableStates]).update({ due_ms: moment.dueMs, wall: moment.wall, zone: moment.zone, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
   if (moved > 0) await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
   return moved > 0;
 }
 
+/** Posts that wait for approval, the earliest first, at most so many. */
+export async function listPostsInReview(db: Db, brandId: string, limit: number): Promise<readonly Post[]> {
+  const rows: object[] = await db('posts').where({ brand_id: brandId, state: 'in review' }).orderBy([{ column: 'due_ms' }, { column: 'id' }]).limit(limit).select(COLUMNS);
+  return rows.map(toPost);
+}
+
 /** Posts of which something still waits or is held. */
 export async function listWaitingPosts(db: Db, brandId: string): Promise<readonly Pick<Post, 'id' | 'wall' | 'dueMs'>[]> {
-  const rows: object[] = await db('posts').where({ brand_id: brandId }).whereIn('state', ['scheduled', 'held']).select('id', 'wall', 'due_ms');
+  const rows: object[] = await db('posts').where({ brand_id: brandId }).whereIn('state', ['in review', 'scheduled', 'held']).select('id', 'wall', 'due_ms');
   return rows.map((row) => fromRow<Pick<Post, 'id' | 'wall' | 'dueMs'>>(row));
 }
 
@@ -109,7 +118,7 @@ export async function setPostMoment(trx: Db, brandId: string, id: string, moment
 
 /** Pins a scheduled post anew; false when nothing of it waits any more. */
 export async function repinPost(trx: Db, brandId: string, id: string, made: Pick<Post, 'pin' | 'pieceHash' | 'pieceName'>, mediaIds: readonly string[], machineNowMs: number): Promise<boolean> {
-  const pinned = await trx('posts').where({ brand_id: brandId, id, state: 'scheduled' }).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
+  const pinned = await trx('posts').where({ brand_id: brandId, id }).whereIn('state', [...movableStates]).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
   if (pinned === 0) return false;
   await trx('post_media').where({ post_id: id }).delete();
   await writePostMedia(trx, id, mediaIds);
@@ -126,7 +135,7 @@ export async function tagPosts(trx: Db, brandId: string, ids: readonly string[],
   return changed;
 }
 
-const waiting: readonly PostState[] = ['scheduled', 'held', 'sending', 'failed'];
+const waiting: readonly PostState[] = ['in review', 'scheduled', 'held', 'sending', 'by hand', 'failed'];
 const gone: readonly PostState[] = ['out', 'partly out'];
 
 /** How many posts keep a picture, clip or sound: those on their way, and those that are out; each at most `MAX_COUNTED`. */

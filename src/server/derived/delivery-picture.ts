@@ -13,22 +13,24 @@ interface Payload {
   readonly network: string;
   readonly channelId: string;
   readonly placement: string;
+  /** Which slide of a carousel. */
+  readonly slide: number;
 }
 
-/** What a delivery sends or has sent, small, from what its post has pinned. */
-export function deliveryPicture({ media }: Pick<Services, 'media'>, { pin, channelId, placement }: Pick<Delivery, 'pin' | 'channelId' | 'placement'>, network: string): DerivedFile {
-  const payload: Payload = { pin, network, channelId, placement };
-  return { path: media.derivedPathOf(pin, nameOf(payload)), job: { key: `${KIND}:${pin}:${channelId}:${placement}`, kind: KIND, lane: 'picture', payload: { ...payload }, maxAttempts: 3 } };
+/** What a delivery sends or has sent, small, from what its post has pinned: its first slide, or another one. */
+export function deliveryPicture({ media }: Pick<Services, 'media'>, { pin, network, channelId, placement }: Pick<Delivery, 'pin' | 'network' | 'channelId' | 'placement'>, slide = 0): DerivedFile {
+  const payload: Payload = { pin, network, channelId, placement, slide };
+  return { path: media.derivedPathOf(pin, nameOf(payload)), job: { key: `${KIND}:${pin}:${nameOf(payload)}`, kind: KIND, lane: 'picture', payload: { ...payload }, maxAttempts: 3 } };
 }
 
-const nameOf = ({ channelId, placement }: Payload): string => `${channelId}-${placement}.webp`;
+const nameOf = ({ channelId, placement, slide }: Payload): string => `${channelId}-${placement}${slide === 0 ? '' : `-${slide}`}.webp`;
 
 export function deliveryPictureHandler({ db, media, render }: Pick<Services, 'db' | 'media' | 'render'>): JobHandler {
   return {
     async run(job) {
       const payload = job.payload as unknown as Payload;
       const source = cutSourceOf(await readPin(db, payload.pin), payload.network, payload, media);
-      const picture = await render.picture({ kind: 'small', source, fitPx: FIT_PX });
+      const picture = await render.picture({ kind: 'small', source, fitPx: FIT_PX, only: payload.slide });
       await media.keepDerived(payload.pin, nameOf(payload), picture.bytes);
       return { kind: 'done' };
     },

@@ -1,23 +1,19 @@
 import { backoffMs, MAX_ATTEMPTS, spreadOf } from '../../core/job/backoff.ts';
-import { getPlacement, type NetworkSheet } from '../../core/network/network-sheet.ts';
-import type { Frame } from '../../core/piece/piece.ts';
-import type { Cue } from '../../core/piece/track.ts';
-import type { CutCover } from '../../core/video/cover.ts';
-import { writeVtt } from '../../core/video/subtitles.ts';
-import { toMs } from '../../core/video/timeline.ts';
+import { isByHand } from '../../core/network/account-kind.ts';
+import { isTooLate } from '../../core/post/send-settings.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
-import { ConnectorError, type OutgoingFile, type OutgoingPost } from '../connectors/connector.ts';
+import { formatMoment } from '../../core/time/wall-time.ts';
+import { openChannel, renewChannel } from '../connect/open-channel.ts';
+import { ConnectorError } from '../connectors/connector.ts';
 import type { ConnectorFor } from '../connectors/registry.ts';
-import { getChannel } from '../db/brand-repository.ts';
+import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { getSendSettings } from '../db/send-settings-repository.ts';
 import { readPin } from '../documents/pins.ts';
-import { makeVideoFile } from '../video/video-file.ts';
-import { coverOfCut, paintCover } from '../video/video-cover.ts';
-import { videoSourceOf, goesAsFile, type VideoSource } from '../video/video-source.ts';
-import { videoMimes } from '../video/video-mimes.ts';
-import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
-import type { RenderedPicture } from '../render/render-cut.ts';
 import type { Services } from '../services.ts';
+import { downtimeAt } from './downtime.ts';
+import { makeFiles, planFiles } from './outgoing-files.ts';
+import { outgoingPost } from './outgoing-post.ts';
 
 /** Thrown between two steps when another dispatcher has taken the delivery over: stop, and touch nothing more. */
 export class LeaseLostError extends Error {
@@ -29,16 +25,20 @@ export class LeaseLostError extends Error {
  * One attempt at one delivery:
  *
  * ```
- * ask (if publishing was tried before) -> render -> upload -> prepare -> write down the intent -> publish
+ * may it go now -> ask (if publishing was tried before) -> render -> upload -> process -> write down the intent -> publish
  * ```
  *
  * Each step writes its result down, so that a restart continues after the last one. Publishing happens only after the
  * intent is in the database, and with an intent in the database the network is asked first: nothing is published twice.
+ * @param isAskedFor a person wants it sent, however late it is
  * @throws LeaseLostError when the delivery is held by another
  */
-export async function deliver(services: Services, delivery: Delivery, connectorFor: ConnectorFor, signal: AbortSignal): Promise<Outcome> {
+export async function deliver(services: Services, delivery: Delivery, { connectorFor, isAskedFor }: { readonly connectorFor: ConnectorFor; readonly isAskedFor: boolean }, signal: AbortSignal): Promise<Outcome> {
   try {
-    const address = await attempt(services, delivery, connectorFor, signal);
+    const snapshot = await readPin(services.db, delivery.pin);
+    const kept = await keptBack(services, delivery, snapshot, isAskedFor);
+    if (kept) return kept;
+    const address = await withFreshAccess(services, delivery, (channel) => attempt(services, delivery, channel, snapshot, connectorFor, signal));
     return { kind: 'confirm', address, sentMs: await services.clock.nowMs() };
   } catch (error) {
     if (!(error instanceof ConnectorError)) throw error;
@@ -47,12 +47,35 @@ export async function deliver(services: Services, delivery: Delivery, connectorF
   }
 }
 
-async function attempt(services: Services, delivery: Delivery, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
-  const kept = await getChannel(services.db, delivery.channelId);
-  const channel = { ...kept, token: services.sealer.open(kept.token) };
-  const snapshot = await readPin(services.db, delivery.pin);
-  const sheet = sheetOf(snapshot, channel.network);
-  const connector = connectorFor(channel, sheet);
+/** Why a delivery does not go out by itself now; null when it does. What may be public already is asked for, whatever else holds. */
+async function keptBack({ db, clock }: Services, delivery: Delivery, snapshot: Snapshot, isAskedFor: boolean): Promise<Outcome | null> {
+  if (delivery.publishIntentMs !== null) return null;
+  const channel = await getChannel(db, delivery.channelId);
+  if (channel.state === 'paused') return { kind: 'pause', problem: `${channel.name} is paused. Resume it in Send > Channels, then release the post.` };
+  const sheet = snapshot.sheets.find(({ key }) => key === channel.network);
+  if (sheet && isByHand(sheet, channel.kind)) return { kind: 'hand-over', handedMs: await clock.nowMs() };
+  const downtime = isAskedFor || delivery.attempt > 1 ? null : await downtimeAt(db, delivery.dueMs);
+  if (downtime && isTooLate(await getSendSettings(db, delivery.brandId), delivery.dueMs, downtime.toMs)) {
+    return { kind: 'refuse', problem: `It was due ${formatMoment(delivery.dueMs, delivery.zone)}, while Confetti did not run. Retry sends it now; or choose another moment.` };
+  }
+  return null;
+}
+
+/** Does something with a channel's open access, once more with a fresh one where the network says that it has ended. */
+async function withFreshAccess(services: Services, { channelId }: Delivery, act: (channel: Channel) => Promise<string>): Promise<string> {
+  const channel = await openChannel(services, channelId);
+  try {
+    return await act(channel);
+  } catch (error) {
+    if (!(error instanceof ConnectorError) || error.code !== 'ended') throw error;
+    const fresh = await renewChannel(services, channelId, channel);
+    return act(fresh);
+  }
+}
+
+async function attempt(services: Services, delivery: Delivery, channel: Channel, snapshot: Snapshot, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
+  const plan = planFiles(services, snapshot, delivery);
+  const connector = connectorFor(channel, plan.sheet);
   const note = async (progress: Parameters<typeof noteProgress>[3]): Promise<void> => {
     if (!(await noteProgress(services.db, delivery.id, delivery.lease ?? '', progress))) throw new LeaseLostError();
   };
@@ -60,24 +83,14 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
   let { remoteMedia, remoteDraftId } = delivery;
   const { idempotencyKey } = delivery;
   if (delivery.publishIntentMs !== null) {
-    if (!connector.capabilities.findsPublications) throw new ConnectorError('refused', `${sheet.name} cannot say whether this post is out. Look at the channel before you retry it.`);
+    if (!connector.capabilities.findsPublications) throw new ConnectorError('refused', `${plan.sheet.name} cannot say whether this post is out. Look at the channel before you retry it.`);
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
     if (known.kind === 'published') return known.address;
   }
-  const frames = slidesIn(snapshot, channel.network, delivery);
-  const asDocument = snapshot.piece.kind === 'carousel' && getPlacement(sheet, delivery.placement).carousel?.as === 'document';
-  const video = snapshot.piece.kind === 'video' ? videoParts(snapshot, channel.network, delivery, services) : null;
-  const wanted = video ? video.files : asDocument ? 1 : frames.length;
-  if (remoteMedia.length < wanted) {
-    const source = cutSourceOf(snapshot, channel.network, delivery, services.media);
-    const metadata = metadataOf(snapshot, delivery.pieceName, delivery.words.altText ?? '', frames);
-    const painted = (): Promise<readonly RenderedPicture[]> =>
-      services.render.pictures(
-        asDocument
-          ? { kind: 'as', source, format: 'pdf', scale: 1, maxBytes: sheet.files.maxDocumentBytes ?? sheet.files.maxImageBytes, metadata }
-          : { kind: 'full', source, maxBytes: sheet.files.maxImageBytes, metadata },
-      );
-    const files = video ? await videoFiles(services, snapshot, delivery, video, sheet, signal) : (await painted()).map(({ bytes, mime }): OutgoingFile => ({ kind: 'bytes', bytes, mime }));
+  if (remoteMedia.length < plan.count) {
+    await note({ step: 'render' });
+    const files = await makeFiles(services, plan, delivery, signal);
+    await note({ step: 'upload' });
     // What was uploaded before a restart is there already.
     for (const file of files.slice(remoteMedia.length)) {
       const { remoteMediaId } = await connector.upload(file, signal);
@@ -85,75 +98,24 @@ async function attempt(services: Services, delivery: Delivery, connectorFor: Con
       await note({ remoteMedia });
     }
   }
-  const post = video ? outgoingVideo(delivery, remoteMedia, video) : outgoingPost(delivery, remoteMedia, frames);
+  const post = outgoingPost(delivery, remoteMedia, plan);
   if (remoteDraftId === null) {
+    await note({ step: 'process' });
     ({ remoteDraftId } = await connector.prepare(post, signal));
     if (remoteDraftId !== null) await note({ remoteDraftId });
   }
-  await note({ publishIntentMs: services.clock.machineNowMs() });
+  await note({ step: 'publish', publishIntentMs: services.clock.machineNowMs() });
   try {
     return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
   } catch (error) {
-    // A network that asks to come back later has done nothing: there is nothing to ask for then.
-    if (error instanceof ConnectorError && error.code === 'busy') await note({ publishIntentMs: null });
+    // A network that asks to come back later, or takes the access no longer, has done nothing: there is nothing to ask for then.
+    if (error instanceof ConnectorError && (error.code === 'busy' || error.code === 'ended')) await note({ publishIntentMs: null });
     // An attempt before, late on its way, may have come through a moment ago: then the network refuses this one as a repeat.
     if (!(error instanceof ConnectorError) || error.code !== 'refused' || delivery.publishIntentMs === null || !connector.capabilities.findsPublications) throw error;
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
     if (known.kind === 'published') return known.address;
     throw error;
   }
-}
-
-/** What goes along with a video. */
-interface VideoParts {
-  readonly source: VideoSource;
-  readonly cover: CutCover | null;
-  /** The cover goes as a picture of its own; else it is a moment of the video. */
-  readonly coverIsFile: boolean;
-  readonly subtitles: readonly Cue[] | null;
-  /** How many files that makes: the video, its cover, its subtitles, in this order. */
-  readonly files: number;
-}
-
-function videoParts(snapshot: Snapshot, network: string, delivery: Delivery, services: Services): VideoParts {
-  const source = videoSourceOf(snapshot, network, delivery, services.media);
-  const cover = coverOfCut(snapshot, network, delivery, source);
-  const coverIsFile = cover !== null && source.cut.placement.video?.cover === 'any';
-  const subtitles = goesAsFile(snapshot, network, delivery) ? (snapshot.piece.track?.subtitles ?? []).filter(({ fromMs }) => fromMs < toMs(source.timeline.lengthFrames)) : null;
-  return { source, cover, coverIsFile, subtitles, files: 1 + (coverIsFile ? 1 : 0) + (subtitles ? 1 : 0) };
-}
-
-/** A video as files; one that has been made of the same content before is found again. */
-async function videoFiles(services: Services, snapshot: Snapshot, delivery: Delivery, { source, cover, coverIsFile, subtitles }: VideoParts, sheet: NetworkSheet, signal: AbortSignal): Promise<readonly OutgoingFile[]> {
-  const { path } = await makeVideoFile(services, source, { format: 'mp4', maxBytes: sheet.files.maxVideoBytes ?? Infinity, title: delivery.pieceName, signal, onProgress: () => undefined });
-  return [
-    { kind: 'file', path, mime: videoMimes.mp4 },
-    ...(cover && coverIsFile ? [{ kind: 'bytes' as const, bytes: await paintCover(services, cover, snapshot, source, () => Promise.resolve(path), sheet.files.maxImageBytes), mime: videoMimes.jpg }] : []),
-    ...(subtitles ? [{ kind: 'bytes' as const, bytes: new TextEncoder().encode(writeVtt(subtitles)), mime: 'text/vtt' }] : []),
-  ];
-}
-
-function outgoingVideo(delivery: Delivery, [video, ...along]: readonly string[], { cover, coverIsFile, subtitles }: VideoParts): OutgoingPost {
-  const { placement, words } = delivery;
-  if (video === undefined) throw new RangeError('A post without a video cannot be published');
-  const coverId = coverIsFile ? along[0] : undefined;
-  const subtitlesId = subtitles ? along[coverIsFile ? 1 : 0] : undefined;
-  const coverAtMs = cover?.kind === 'frame' && !coverIsFile ? Math.round(toMs(cover.frame)) : undefined;
-  return { placement, words, media: [{ id: video, altText: words.altText ?? '', mime: videoMimes.mp4 }], along: { ...(coverId === undefined ? {} : { coverId }), ...(coverAtMs === undefined ? {} : { coverAtMs }), ...(subtitlesId === undefined ? {} : { subtitlesId }) } };
-}
-
-function outgoingPost(delivery: Delivery, remoteMedia: readonly string[], frames: readonly Frame[]): OutgoingPost {
-  const { placement, words } = delivery;
-  // A carousel's own alt text says what its first slide shows, where that has none.
-  const [first, ...more] = remoteMedia.map((id, index) => ({ id, altText: (frames[index]?.altText ?? '').trim() || (index === 0 ? (words.altText ?? '') : '') }));
-  if (!first) throw new RangeError('A post without a picture cannot be published');
-  return { placement, words, media: [first, ...more] };
-}
-
-function sheetOf(snapshot: Snapshot, network: string): NetworkSheet {
-  const sheet = snapshot.sheets.find((each) => each.key === network);
-  if (!sheet) throw new RangeError(`The snapshot has no sheet of '${network}'`);
-  return sheet;
 }
 
 /** What a fault means for the delivery: refused for good, or another attempt later, as often as is reasonable. */

@@ -1,4 +1,3 @@
-import type { PieceKind } from '../../core/piece/piece.ts';
 import { MAX_ATTEMPTS } from '../../core/job/backoff.ts';
 import { connectorFor as usualConnectorFor, type ConnectorFor } from '../connectors/registry.ts';
 import { beginDelivery, finishDelivery, getDelivery, type Delivery, type Outcome } from '../db/delivery-repository.ts';
@@ -14,9 +13,13 @@ const KIND = 'delivery';
 /** The key of the work that sends a delivery. */
 export const deliveryJobKey = (deliveryId: string): string => `${KIND}:${deliveryId}`;
 
-/** The work that sends a delivery at its moment. Videos are made before they are sent: they have a lane of their own. */
-export function deliveryJob(deliveryId: string, kind: PieceKind, dueMs: number): NewJob {
-  return { key: deliveryJobKey(deliveryId), kind: KIND, lane: kind === 'video' ? 'send-video' : 'send', payload: { deliveryId }, maxAttempts: MAX_ATTEMPTS, dueMs };
+/**
+ * The work that sends a delivery at its moment.
+ * @param isAskedFor a person wants it sent, however late it is
+ * Videos are made before they are sent: they have a lane of their own.
+ */
+export function deliveryJob({ id, kind, network, dueMs }: Pick<Delivery, 'id' | 'kind' | 'network' | 'dueMs'>, { isAskedFor }: { readonly isAskedFor: boolean } = { isAskedFor: false }): NewJob {
+  return { key: deliveryJobKey(id), kind: KIND, lane: kind === 'video' ? 'send-video' : 'send', group: network, payload: { deliveryId: id, isAskedFor }, maxAttempts: MAX_ATTEMPTS, dueMs };
 }
 
 const idOf = (job: Job): string => job.payload['deliveryId'] as string;
@@ -35,7 +38,7 @@ export function deliveryHandler(services: Services, connectorFor: ConnectorFor =
       if (!delivery) return { kind: 'done' };
       const log = services.log.child({ delivery: delivery.id, attempt: delivery.attempt });
       try {
-        const outcome = await deliver(services, delivery, connectorFor, signal);
+        const outcome = await deliver(services, delivery, { connectorFor, isAskedFor: job.payload['isAskedFor'] === true }, signal);
         log.info({ outcome: outcome.kind }, 'attempt ended');
         return await finish(job, outcome);
       } catch (error) {
@@ -57,6 +60,8 @@ const nameOf = ({ kind }: Pick<Delivery, 'kind'>): string => (kind === 'video' ?
 function outcomeOfJob(outcome: Outcome, machineNowMs: number): JobOutcome {
   switch (outcome.kind) {
     case 'confirm':
+    case 'hand-over':
+    case 'pause':
       return { kind: 'done' };
     case 'refuse':
       return { kind: 'failed', problem: outcome.problem };

@@ -4,7 +4,7 @@ import { backoffMs, spreadOf } from '../../core/job/backoff.ts';
 import { claimJob, endAttempt, noteJobProgress, prolongJob, type Job, type JobEnd } from '../db/job-repository.ts';
 import type { Services } from '../services.ts';
 import type { JobHandlers, JobOutcome } from './job-handler.ts';
-import { resourcePlaces, type Lane, type Resource } from './lanes.ts';
+import { PLACES_OF_GROUP, resourcePlaces, type Lane, type Resource } from './lanes.ts';
 
 export type RunnerServices = Pick<Services, 'db' | 'clock' | 'log'>;
 
@@ -41,11 +41,13 @@ class Resources {
 export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal): Promise<void> {
   const resources = new Resources();
   const running = new Map<string, number>();
+  const runningOfGroup = new Map<string, number>();
   const work = new Set<Promise<void>>();
   const isOpen = (lane: Lane): boolean => (running.get(lane.name) ?? 0) < lane.places && resources.isFree(lane.takes);
   while (!stop.aborted) {
     const open = lanes.filter(isOpen);
-    const job = open.length > 0 ? await nextJob(services, open.map(({ name }) => name)) : null;
+    const fullGroups = [...runningOfGroup].filter(([, count]) => count >= PLACES_OF_GROUP).map(([group]) => group);
+    const job = open.length > 0 ? await nextJob(services, open.map(({ name }) => name), fullGroups) : null;
     const lane = open.find(({ name }) => name === job?.lane);
     if (!job || !lane) {
       await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
@@ -53,9 +55,12 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
     }
     const release = resources.hold(lane.takes);
     running.set(lane.name, (running.get(lane.name) ?? 0) + 1);
+    const { groupKey } = job;
+    if (groupKey !== '') runningOfGroup.set(groupKey, (runningOfGroup.get(groupKey) ?? 0) + 1);
     const one: Promise<void> = runJob(services, handlers, job, lane.isInterruptible ? stop : null).finally(() => {
       release();
       running.set(lane.name, (running.get(lane.name) ?? 1) - 1);
+      if (groupKey !== '') runningOfGroup.set(groupKey, (runningOfGroup.get(groupKey) ?? 1) - 1);
       work.delete(one);
     });
     work.add(one);
@@ -74,9 +79,9 @@ export async function runDueJobs(services: RunnerServices, handlers: JobHandlers
 }
 
 /** A database that is locked for a moment must not end the worker: the lane looks again. */
-async function nextJob({ db, clock, log }: RunnerServices, lanes: readonly string[]): Promise<Job | null> {
+async function nextJob({ db, clock, log }: RunnerServices, lanes: readonly string[], fullGroups: readonly string[] = []): Promise<Job | null> {
   try {
-    return await claimJob(db, { lease: nanoid(), lanes, nowMs: await clock.nowMs(), machineNowMs: clock.machineNowMs(), leaseMs: LEASE_MS });
+    return await claimJob(db, { lease: nanoid(), lanes, fullGroups, nowMs: await clock.nowMs(), machineNowMs: clock.machineNowMs(), leaseMs: LEASE_MS });
   } catch (error) {
     log.error({ err: error, lanes }, 'the queue could not be read');
     return null;

@@ -14,9 +14,12 @@ export interface Lane {
   readonly isInterruptible: boolean;
 }
 
+/** Jobs of one group that run at once in a process: a slow network keeps no other one waiting. */
+export const PLACES_OF_GROUP = 2;
+
 export const lanes = [
-  // A slow network must not keep the others waiting.
-  { name: 'send', places: 3, takes: null, isInterruptible: false },
+  // More places than one network may take: its deliveries are a group.
+  { name: 'send', places: 8, takes: null, isInterruptible: false },
   // Videos are made before they are sent, which takes minutes.
   { name: 'send-video', places: 1, takes: 'ffmpeg', isInterruptible: false },
   { name: 'import', places: 1, takes: 'ffmpeg', isInterruptible: true },

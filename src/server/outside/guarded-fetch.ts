@@ -52,13 +52,53 @@ export async function guardedFetch(address: string, options: GuardedFetchOptions
   throw new ProblemError(422, 'outside-redirects', `${next.hostname} redirects in circles.`);
 }
 
+/** A request as it goes out through the gate. */
+export interface GuardedRequest {
+  readonly method: 'GET' | 'POST';
+  readonly headers?: Readonly<Record<string, string>>;
+  readonly body?: Uint8Array;
+  readonly withinMs?: number;
+  readonly signal?: AbortSignal;
+}
+
+/** What was answered, whatever its status. */
+export interface GuardedAnswer {
+  readonly status: number;
+  readonly headers: Headers;
+  readonly bytes: Buffer;
+  /** Where it came from in the end. */
+  readonly address: string;
+}
+
+/**
+ * Asks an address through the same gate and answers any status. Redirects of a GET are followed; anything else goes where it was meant to.
+ * @throws ProblemError 422 when the address may not be reached, or does not answer
+ */
+export async function guardedAsk(address: string, request: GuardedRequest, options: GuardedFetchOptions): Promise<GuardedAnswer> {
+  const deadline = AbortSignal.any([AbortSignal.timeout(request.withinMs ?? WITHIN_MS), ...(request.signal ? [request.signal] : [])]);
+  let next = readAddress(address, options);
+  for (let redirects = 0; redirects <= MAX_REDIRECTS; redirects += 1) {
+    const response = await open(next, options, deadline, { method: request.method, headers: request.headers ?? {}, ...(request.body ? { body: request.body } : {}) });
+    const status = response.statusCode ?? 0;
+    const { location } = response.headers;
+    if (request.method === 'GET' && status >= 300 && status < 400 && location !== undefined) {
+      response.destroy();
+      next = readAddress(URL.canParse(location, next.href) ? new URL(location, next.href).href : location, options);
+      continue;
+    }
+    const headers = new Headers(Object.entries(response.headers).flatMap(([name, value]): [string, string][] => (value === undefined ? [] : [[name, [value].flat().join(', ')]])));
+    return { status, headers, bytes: await readLimited(response, next, options.mostBytes), address: next.href };
+  }
+  throw new ProblemError(422, 'outside-redirects', `${next.hostname} redirects in circles.`);
+}
+
 /**
  * Sends JSON to an address that an owner has set, through the same gate. Redirects are not followed: what is sent goes where it was meant to.
  * @throws ProblemError 422 saying what is wrong with the address or the answer
  */
 export async function guardedPost(address: string, body: string, headers: Readonly<Record<string, string>>, options: GuardedFetchOptions): Promise<Fetched> {
   const url = readAddress(address, options);
-  const response = await open(url, options, AbortSignal.timeout(WITHIN_MS), { body, headers });
+  const response = await open(url, options, AbortSignal.timeout(WITHIN_MS), { method: 'POST', body: Buffer.from(body), headers: { 'content-type': 'application/json', ...headers } });
   const status = response.statusCode ?? 0;
   if (status < 200 || status > 299) {
     response.destroy();
@@ -101,14 +141,14 @@ const publicLookup: LookupFunction = (hostname, options, callback) => {
   });
 };
 
-function open(url: URL, options: GuardedFetchOptions, signal: AbortSignal, sent?: { readonly body: string; readonly headers: Readonly<Record<string, string>> }): Promise<IncomingMessage> {
+function open(url: URL, options: GuardedFetchOptions, signal: AbortSignal, sent: Pick<GuardedRequest, 'method' | 'headers' | 'body'> = { method: 'GET' }): Promise<IncomingMessage> {
   const request = url.protocol === 'https:' ? httpsRequest : httpRequest;
   const isTrusted = options.trustedHosts.includes(url.host);
   return new Promise((resolve, reject) => {
-    const headers = { accept: options.accept, 'user-agent': 'Confetti', ...(sent ? { 'content-type': 'application/json', ...sent.headers, 'content-length': String(Buffer.byteLength(sent.body)) } : {}) };
-    request(url, { signal, method: sent ? 'POST' : 'GET', headers, ...(isTrusted ? {} : { lookup: publicLookup }) }, resolve)
+    const headers = { accept: options.accept, 'user-agent': 'Confetti', ...sent.headers, ...(sent.body ? { 'content-length': String(sent.body.byteLength) } : {}) };
+    request(url, { signal, method: sent.method, headers, ...(isTrusted ? {} : { lookup: publicLookup }) }, resolve)
       .on('error', (error: NodeJS.ErrnoException) => reject(outsideProblem(error, url)))
-      .end(sent?.body);
+      .end(sent.body);
   });
 }
 

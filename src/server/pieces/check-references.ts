@@ -1,6 +1,7 @@
-import { placementsFor } from '../../core/network/network-sheet.ts';
+import { sheetOfAccount } from '../../core/network/account-kind.ts';
+import { placementsFor, type NetworkSheet } from '../../core/network/network-sheet.ts';
 import { mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
-import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
+import { listChannels, listChannelsEver, listSheetsOf, type Brand, type Channel } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { findTemplate } from '../db/template-repository.ts';
 import { ProblemError } from '../errors.ts';
@@ -18,7 +19,8 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
   const known = await findMediaByIds(services.db, brand.id, media);
   const missing = media.find((id) => !known.some((item) => item.id === id));
   if (missing !== undefined) throw new ProblemError(422, 'unknown-picture', `The brand has no picture '${missing}'.`);
-  const possible = await possibleCuts(services, brand, piece.kind);
+  // Cuts for a channel that the brand has no longer stay with the piece: it may come back.
+  const possible = cutsOf(await listChannelsEver(services.db, brand.id), await listSheetsOf(services.db, brand.id), piece.kind);
   const isPossible = (cut: CutRef): boolean => possible.some((each) => each.channelId === cut.channelId && each.placement === cut.placement);
   const wrongCut = piece.cuts.find((cut) => !isPossible(cut));
   if (wrongCut) throw new ProblemError(422, 'unknown-cut', `The brand has no channel '${wrongCut.channelId}' with a placement '${wrongCut.placement}'.`);
@@ -28,9 +30,11 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
 
 /** Every placement of every channel of a brand that a kind of piece can be made for, in channel order. */
 export async function possibleCuts(services: Services, brand: Brand, kind: Piece['kind']): Promise<readonly CutRef[]> {
-  const sheets = await listSheetsOf(services.db, brand.id);
-  const channels = await listChannels(services.db, brand.id);
+  return cutsOf(await listChannels(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
+}
+
+function cutsOf(channels: readonly Channel[], sheets: readonly NetworkSheet[], kind: Piece['kind']): readonly CutRef[] {
   return channels.flatMap((channel) =>
-    sheets.filter((sheet) => sheet.key === channel.network).flatMap((sheet) => placementsFor(sheet, kind).map((placement) => ({ channelId: channel.id, placement: placement.key }))),
+    sheets.filter((sheet) => sheet.key === channel.network).flatMap((sheet) => placementsFor(sheetOfAccount(sheet, channel.kind), kind).map((placement) => ({ channelId: channel.id, placement: placement.key }))),
   );
 }

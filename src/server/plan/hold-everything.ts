@@ -92,6 +92,6 @@ async function letGo(trx: Db, delivery: Delivery, atMs: number | null, times: { 
     return;
   }
   if (!(await releaseDelivery(trx, delivery.brandId, delivery.id, atMs, times.machineNowMs))) return;
-  await enqueueJob(trx, deliveryJob(delivery.id, delivery.kind, atMs), times.machineNowMs, { again: true });
+  await enqueueJob(trx, deliveryJob({ ...delivery, dueMs: atMs }), times.machineNowMs, { again: true });
   await rescheduleJob(trx, deliveryJobKey(delivery.id), atMs);
 }

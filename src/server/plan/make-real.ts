@@ -120,6 +120,6 @@ async function makeOccurrences(services: Services, brand: Brand, repeat: StoredR
 
 async function scheduleAs(services: Services, brand: Brand, piece: StoredPiece, order: Pick<ScheduleRequest, 'when'> & { readonly cuts: readonly { readonly channelId: string; readonly placement: string }[] }, personId: string, nowMs: number, origin: Origin): Promise<void> {
   if (order.cuts.length === 0) throw new ProblemError(422, 'no-cut', 'This piece has no cut for that channel any more.');
-  await schedule(services, brand, piece, { revision: piece.revision, cuts: order.cuts.map((cut) => ({ ...cut, when: undefined })), when: order.when, again: true }, personId, nowMs, origin);
+  await schedule(services, brand, piece, { revision: piece.revision, cuts: order.cuts.map((cut) => ({ ...cut, when: undefined })), when: order.when, again: true }, { personId, maySend: true }, nowMs, origin);
   services.log.info({ piece: piece.id, at: formatMoment(nowMs, brand.zone), origin: origin.kind }, 'the plan made a post');
 }

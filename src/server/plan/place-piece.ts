@@ -63,7 +63,7 @@ export async function placePiece(services: Services, brand: Brand, order: { read
   const origin: Origin = { kind: slotKey === undefined ? 'person' : 'slot', slotKey, queueIds, ...(order.entryId === undefined ? {} : { entryId: order.entryId }) };
   try {
     const request = { revision: piece.revision, cuts: cuts.map((cut) => ({ ...cut })), when, again: order.again } as Parameters<typeof schedule>[3];
-    return { kind: 'post', deliveries: await schedule(services, brand, piece, request, personId, nowMs, origin) };
+    return { kind: 'post', deliveries: await schedule(services, brand, piece, request, { personId, maySend: true }, nowMs, origin) };
   } catch (error) {
     if (!(error instanceof ProblemError) || error.code !== 'preflight-stops' || order.entryId !== undefined) throw error;
     const { themeId, campaignId } = await getPiecePlan(services.db, brand.id, piece.id);

@@ -1,5 +1,6 @@
 import type { AnswerOf } from '../../contract/contract.ts';
 import type { getToday } from '../../contract/today-contracts.ts';
+import type { Role } from '../../core/access/access.ts';
 import { runwayDays } from '../../core/plan/forecast.ts';
 import { addDays } from '../../core/time/day.ts';
 import { seriesClock } from '../../core/time/series-clock.ts';
@@ -10,6 +11,7 @@ import { listOutings, type PlannedOuting } from '../db/outing-repository.ts';
 import { listPlanEntries } from '../db/plan-entry-repository.ts';
 import { listPlanProblems } from '../db/plan-problem-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
+import { sendNeeds } from '../post/send-needs.ts';
 import type { Services } from '../services.ts';
 import { forecastFrom, readSources } from './brand-forecast.ts';
 import { daysIn } from './lanes-answer.ts';
@@ -31,14 +33,14 @@ const MAX_NEXT = 8;
 const nothing = { pieceId: null, postId: null, deliveryId: null, channelIds: [] as string[], mediaId: null, atMs: null } as const;
 
 /** What of a brand needs a person now, in the order of urgency, and what goes out next. It tells what is so, and nothing else. */
-export async function todayAnswer(services: Pick<Services, 'db'>, brand: Brand, nowMs: number): Promise<Today> {
+export async function todayAnswer(services: Pick<Services, 'db'>, brand: Brand, person: { readonly id: string; readonly role: Role }, nowMs: number): Promise<Today> {
   const { db } = services;
   const today = wallTimeOf(nowMs, brand.zone).slice(0, 10);
   const endOfDayMs = seriesClock(brand.zone)(addDays(today, 1), '00:00').atMs;
   const [{ heldSinceMs }, failed, around, entries, problems, channels, sheets, sources, licences] = await Promise.all([
     getPlan(db, brand.id),
     listOutings(db, brand.id, { fromMs: nowMs - FAILED_BACK_MS, toMs: nowMs + AHEAD_MS, limit: 200, states: ['failed'] }),
-    listOutings(db, brand.id, { fromMs: nowMs - FAILED_BACK_MS, toMs: nowMs + AHEAD_MS, limit: 3_000, states: ['scheduled', 'held', 'sending'] }),
+    listOutings(db, brand.id, { fromMs: nowMs - FAILED_BACK_MS, toMs: nowMs + AHEAD_MS, limit: 3_000, states: ['in review', 'scheduled', 'held', 'sending', 'by hand'] }),
     listPlanEntries(db, brand.id, { fromMs: nowMs - FAILED_BACK_MS, toMs: nowMs + 2 * DAY_MS, limit: 200 }),
     listPlanProblems(db, brand.id, nowMs),
     listChannels(db, brand.id),
@@ -48,7 +50,7 @@ export async function todayAnswer(services: Pick<Services, 'db'>, brand: Brand, 
   ]);
   const networkNames = new Map(sheets.map(({ key, name }) => [key, name]));
   const nameOf = (channelId: string): string => channels.find(({ id }) => id === channelId)?.name ?? '';
-  const needs: Need[] = [];
+  const needs: Need[] = [...(await sendNeeds(services, brand, person, nowMs))];
   for (const each of failed) needs.push({ ...nothing, key: each.id, kind: 'failed', group: 'stopped', title: `${each.pieceName} · ${nameOf(each.channelId)}`, sentence: `${each.problem ?? 'It failed.'} It was due ${formatMoment(each.dueMs, brand.zone)}.`, pieceId: each.pieceId, postId: each.postId, deliveryId: each.id, channelIds: [each.channelId], atMs: each.dueMs });
   if (heldSinceMs !== null) needs.push({ ...nothing, key: 'held', kind: 'held', group: 'stopped', title: 'Everything is held', sentence: `Nothing goes out since ${formatMoment(heldSinceMs, brand.zone)}. ${around.filter(({ state }) => state === 'held').length} posts wait to be let go.` });
   for (const each of around.filter(({ state, dueMs }) => state === 'scheduled' && dueMs < nowMs - STUCK_AFTER_MS)) needs.push({ ...nothing, key: each.id, kind: 'stuck', group: 'stopped', title: `${each.pieceName} · ${nameOf(each.channelId)}`, sentence: `${each.problem ?? 'It waits for its turn.'} It was due ${formatMoment(each.dueMs, brand.zone)}.`, pieceId: each.pieceId, postId: each.postId, deliveryId: each.id, channelIds: [each.channelId], atMs: each.dueMs });

@@ -1,9 +1,10 @@
 import { mediaOfPiece, pieceName, type Piece } from '../../core/piece/piece.ts';
 import { placeName, valueInWords } from '../../core/piece/place-name.ts';
+import type { DeliveryAction } from '../../core/post/delivery-action.ts';
 import { differencesOf } from '../../core/document/differences.ts';
 import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import type { Db } from '../db/connection.ts';
-import { findDelivery, listDeliveriesOf, moveDeliveriesOf, moveDelivery, rewordDelivery, type Delivery } from '../db/delivery-repository.ts';
+import { findDelivery, holdDelivery, listDeliveriesOf, moveDeliveriesOf, moveDelivery, releaseDelivery, rewordDelivery, type Delivery } from '../db/delivery-repository.ts';
 import { enqueueJob, moveJob, rescheduleJob } from '../db/job-repository.ts';
 import { findPiece, type StoredPiece } from '../db/piece-repository.ts';
 import { movePost, repinPost, type Post } from '../db/post-repository.ts';
@@ -14,9 +15,9 @@ import { notFound, ProblemError } from '../errors.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
 import type { Services } from '../services.ts';
 import { resolveMoment, type When } from './moment.ts';
+import { askAgain } from './review.ts';
 import { composedCut, requirePassed } from './schedule.ts';
 
-export type DeliveryAction = 'cancel' | 'retry' | 'send-now';
 
 interface Times {
   readonly nowMs: number;
@@ -24,23 +25,39 @@ interface Times {
 }
 
 /** A person's act on one delivery, with the work that sends it; false when its state does not allow it any more. */
-export async function actOnDelivery(db: Db, delivery: Pick<Delivery, 'id' | 'brandId' | 'kind' | 'dueMs'>, action: DeliveryAction, times: Times): Promise<boolean> {
+export async function actOnDelivery(db: Db, delivery: Pick<Delivery, 'id' | 'brandId' | 'kind' | 'network' | 'dueMs'>, action: DeliveryAction, times: Times): Promise<boolean> {
   return db.transaction(async (trx) => {
-    if (!(await moveDelivery(trx, delivery.brandId, delivery.id, action, times))) return false;
+    if (!(await changeState(trx, delivery, action, times))) return false;
     await moveWork(trx, delivery, action, times);
     return true;
   });
 }
 
-async function moveWork(trx: Db, delivery: Pick<Delivery, 'id' | 'kind' | 'dueMs'>, action: DeliveryAction, { nowMs, machineNowMs }: Times): Promise<void> {
+async function changeState(trx: Db, { id, brandId, dueMs }: Pick<Delivery, 'id' | 'brandId' | 'dueMs'>, action: DeliveryAction, times: Times): Promise<boolean> {
+  switch (action) {
+    case 'hold':
+      return holdDelivery(trx, brandId, id, times.machineNowMs);
+    case 'release':
+      return releaseDelivery(trx, brandId, id, Math.max(dueMs, times.nowMs), times.machineNowMs);
+    default:
+      return moveDelivery(trx, brandId, id, action, times);
+  }
+}
+
+async function moveWork(trx: Db, delivery: Pick<Delivery, 'id' | 'kind' | 'network' | 'dueMs'>, action: DeliveryAction, { nowMs, machineNowMs }: Times): Promise<void> {
   const key = deliveryJobKey(delivery.id);
   switch (action) {
     case 'cancel':
+    case 'hold':
       await moveJob(trx, key, 'cancel', machineNowMs);
       return;
     case 'retry':
       // The work may have been swept since it failed.
-      await enqueueJob(trx, deliveryJob(delivery.id, delivery.kind, delivery.dueMs), machineNowMs, { again: true });
+      await enqueueJob(trx, deliveryJob(delivery, { isAskedFor: true }), machineNowMs, { again: true });
+      return;
+    case 'release':
+      await enqueueJob(trx, deliveryJob(delivery, { isAskedFor: true }), machineNowMs, { again: true });
+      await rescheduleJob(trx, key, Math.max(delivery.dueMs, nowMs));
       return;
     case 'send-now':
       await rescheduleJob(trx, key, Math.min(delivery.dueMs, nowMs));
@@ -54,6 +71,8 @@ export async function actOnPost(db: Db, post: Post, action: DeliveryAction, time
   return acted;
 }
 
+const isWaiting = ({ state }: Delivery): boolean => state === 'scheduled' || state === 'in review';
+
 const isOnItsWay = (): ProblemError => new ProblemError(409, 'not-possible-now', 'This post is already on its way, has gone out or was cancelled. Only a scheduled post can be changed.');
 
 /**
@@ -64,7 +83,7 @@ const isOnItsWay = (): ProblemError => new ProblemError(409, 'not-possible-now',
 export async function reschedulePost(services: Services, brand: Brand, post: Post, when: When, nowMs: number, beside: (trx: Db) => Promise<void> = () => Promise.resolve()): Promise<void> {
   const { db, clock } = services;
   const moment = resolveMoment(when, brand.zone, nowMs);
-  const waiting = (await listDeliveriesOf(db, post.id)).filter(({ state }) => state === 'scheduled');
+  const waiting = (await listDeliveriesOf(db, post.id)).filter(isWaiting);
   // Licences may end before the new moment.
   await requirePassed(services, brand, await readPin(db, post.pin), waiting, moment.dueMs);
   const machineNowMs = clock.machineNowMs();
@@ -83,7 +102,7 @@ export async function refreshPost(services: Services, brand: Brand, post: Post, 
   const { db, clock } = services;
   const snapshot = await makeSnapshot(services, brand, piece.document);
   const deliveries = await listDeliveriesOf(db, post.id);
-  const waiting = deliveries.filter(({ state }) => state === 'scheduled');
+  const waiting = deliveries.filter(isWaiting);
   if (deliveries.some(({ state, publishIntentMs }) => state === 'sent' || state === 'sending' || publishIntentMs !== null)) throw isOnItsWay();
   await requirePassed(services, brand, snapshot, waiting, post.dueMs);
   const channels = await listChannels(db, brand.id);
@@ -94,6 +113,7 @@ export async function refreshPost(services: Services, brand: Brand, post: Post, 
     for (const delivery of waiting) {
       if (!(await rewordDelivery(trx, delivery.id, composedCut(snapshot, channels, delivery).words, machineNowMs))) throw isOnItsWay();
     }
+    await askAgain(trx, brand, post, machineNowMs);
   });
 }
 
@@ -109,6 +129,11 @@ export async function differencesOfPost({ db }: Pick<Services, 'db'>, brand: Bra
   const piece = await findPiece(db, brand.id, post.pieceId);
   if (!piece) throw notFound('piece');
   return nameDifferences(db, brand, pinned, piece.document);
+}
+
+/** Where one pinned piece differs from another. */
+export async function differencesOfPins(db: Db, brand: Brand, beforePin: string, nowPin: string): Promise<readonly NamedDifference[]> {
+  return nameDifferences(db, brand, (await readPin(db, beforePin)).piece, (await readPin(db, nowPin)).piece);
 }
 
 async function nameDifferences(db: Db, brand: Brand, before: Piece, after: Piece): Promise<readonly NamedDifference[]> {

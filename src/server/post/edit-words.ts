@@ -4,9 +4,11 @@ import { countField } from '../../core/wording/compose.ts';
 import type { FieldKey, Words } from '../../core/words/fields.ts';
 import { getChannel, type Brand } from '../db/brand-repository.ts';
 import { rewordDelivery, type Delivery } from '../db/delivery-repository.ts';
+import { findPost } from '../db/post-repository.ts';
 import { readPin } from '../documents/pins.ts';
 import { ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { askAgain } from './review.ts';
 
 /** A field of a scheduled post that can be edited, with what it says. */
 export interface PostField {
@@ -51,6 +53,12 @@ export async function editWordsOfPost(services: Services, brand: Brand, delivery
   }
   const given = Object.fromEntries(Object.entries(words).filter(([, text]) => text.trim() !== ''));
   const kept = Object.fromEntries(Object.entries(delivery.words).filter(([key]) => !(key in words)));
-  const done = await services.db.transaction((trx) => rewordDelivery(trx, delivery.id, { ...kept, ...given } as Words, services.clock.machineNowMs()));
+  const machineNowMs = services.clock.machineNowMs();
+  const done = await services.db.transaction(async (trx) => {
+    if (!(await rewordDelivery(trx, delivery.id, { ...kept, ...given } as Words, machineNowMs))) return false;
+    const post = await findPost(trx, brand.id, delivery.postId);
+    if (post) await askAgain(trx, brand, post, machineNowMs);
+    return true;
+  });
   if (!done) throw new ProblemError(409, 'not-possible-now', `This post is already on its way, has gone out or was cancelled. ${brand.name} keeps it as it is.`);
 }

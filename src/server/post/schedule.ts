@@ -15,6 +15,8 @@ import { enqueueJob } from '../db/job-repository.ts';
 import { getPiecePlan } from '../db/piece-plan-repository.ts';
 import { deletePlanEntry } from '../db/plan-entry-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
+import { signOffNeeded } from '../../core/post/send-settings.ts';
+import { getSendSettings } from '../db/send-settings-repository.ts';
 import { removeFromQueue } from '../db/queue-repository.ts';
 import { insertRuns } from '../db/rotation-repository.ts';
 import { freeSlots, takeSlots } from '../db/slot-repository.ts';
@@ -45,6 +47,12 @@ export interface Origin {
 
 const BY_PERSON: Origin = { kind: 'person' };
 
+/** Who schedules. Whoever may not send by themselves asks for approval. */
+export interface Scheduler {
+  readonly personId: string;
+  readonly maySend: boolean;
+}
+
 /** Cuts that go out at one moment: what becomes one post. */
 interface Outing {
   readonly moment: Moment;
@@ -57,7 +65,7 @@ interface Outing {
  *   409 when a cut goes out at this moment already, or at another one and nobody has agreed to a second time, when a slot is taken, or when
  *   everything is held and it should go out at once
  */
-export async function schedule(services: Services, brand: Brand, piece: StoredPiece, request: ScheduleRequest, personId: string, nowMs: number, origin: Origin = BY_PERSON): Promise<readonly Delivery[]> {
+export async function schedule(services: Services, brand: Brand, piece: StoredPiece, request: ScheduleRequest, { personId, maySend }: Scheduler, nowMs: number, origin: Origin = BY_PERSON): Promise<readonly Delivery[]> {
   const { db, clock } = services;
   const outings = outingsOf(request, brand.zone, nowMs);
   const document = origin.turn?.document ?? piece.document;
@@ -68,21 +76,24 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
   for (const { cuts, moment } of outings) await requirePassed(services, brand, snapshot, cuts, moment.dueMs);
   for (const { cuts, moment } of outings) await requireRoom(db, brand, snapshot, cuts, moment);
   const channels = await listChannels(db, brand.id);
+  requireConnected(channels, outings);
+  const signOff = signOffNeeded(await getSendSettings(db, brand.id), themeId, maySend);
+  const networkOf = (channelId: string): string => channels.find(({ id }) => id === channelId)?.network ?? '';
   const machineNowMs = clock.machineNowMs();
   return db.transaction(async (trx) => {
     const pinned = await pinSnapshot(trx, snapshot, machineNowMs);
     const isHeld = (await getPlan(trx, brand.id)).heldSinceMs !== null;
-    if (isHeld && request.when.kind === 'now') throw new ProblemError(409, 'held', 'Everything of this brand is held. Let go in Plan first, or choose a later moment.');
+    if (isHeld && signOff === 0 && request.when.kind === 'now') throw new ProblemError(409, 'held', 'Everything of this brand is held. Let go in Plan first, or choose a later moment.');
     if (origin.entryId !== undefined) await giveUpEntry(trx, brand, origin.entryId, machineNowMs);
     // Read behind a write: what others schedule meanwhile waits for this transaction, or stands in it.
     await refuseRepeats(trx, brand, piece, { outings, snapshot, channels, isAgreed: request.again === true });
     const made: Delivery[] = [];
     for (const [part, { moment, cuts }] of outings.entries()) {
-      const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: pieceName(piece.document), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: isHeld ? ('held' as const) : ('scheduled' as const), ...moment, zone: brand.zone, createdBy: personId, themeId, campaignId, origin: origin.kind };
+      const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: pieceName(piece.document), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: signOff > 0 ? ('in review' as const) : isHeld ? ('held' as const) : ('scheduled' as const), ...moment, zone: brand.zone, createdBy: personId, themeId, campaignId, origin: origin.kind, signOffNeeded: signOff };
       await insertPost(trx, post, mediaOfPiece(document), machineNowMs, { ...(request.request === undefined ? {} : { request: request.request, part }), ...(origin.repeat === undefined ? {} : { repeat: origin.repeat }) });
       const deliveries = cuts.map((cut): NewDelivery => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(snapshot, channels, cut) }));
       await insertDeliveries(trx, post, deliveries, machineNowMs);
-      if (!isHeld) for (const { id } of deliveries) await enqueueJob(trx, deliveryJob(id, post.kind, post.dueMs), machineNowMs);
+      if (post.state === 'scheduled') for (const { id, channelId } of deliveries) await enqueueJob(trx, deliveryJob({ ...post, id, network: networkOf(channelId) }), machineNowMs);
       await noteOrigin(trx, brand, post, cuts, origin, machineNowMs);
       const kept = await listDeliveriesOfPiece(trx, piece.id, cuts);
       // In the order in which they were asked for.
@@ -90,6 +101,12 @@ export async function schedule(services: Services, brand: Brand, piece: StoredPi
     }
     return made;
   });
+}
+
+/** @throws ProblemError 409 when the network takes the access of a chosen channel no longer */
+function requireConnected(channels: readonly Channel[], outings: readonly Outing[]): void {
+  const ended = channels.find(({ id, state }) => state === 'ended' && outings.some(({ cuts }) => cuts.some(({ channelId }) => channelId === id)));
+  if (ended) throw new ProblemError(409, 'access-ended', `The access to ${ended.name} has ended. Connect it again in Send > Channels, or leave it out.`);
 }
 
 /** Takes the slot, and ends what waited for it. */

@@ -56,8 +56,8 @@ export type RenderJob =
   | { readonly kind: 'full'; readonly source: CutSource; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[] }
   /** Files for download, one a slide, at the best quality that stays below `maxBytes` (vectors are as large as they are); with `only`, of this slide alone. A PDF is one file with a page a slide. */
   | { readonly kind: 'as'; readonly source: CutSource; readonly format: FileFormat; readonly scale: 1 | 2; readonly maxBytes: number; readonly metadata: readonly PictureMetadata[]; readonly only?: number }
-  /** The first slide as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
-  | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number }
+  /** One slide, the first if none is named, as a small WebP, no higher or wider than `fitPx`; empty texts show their hint. */
+  | { readonly kind: 'small'; readonly source: CutSource; readonly fitPx: number; readonly only?: number }
   /** What of a video's shots does not move by itself, as files in `folder`; and its subtitles. */
   | { readonly kind: 'layers'; readonly source: CutSource; readonly shots: readonly ShotTimes[]; readonly clips: readonly string[]; readonly subtitles: readonly SubtitleSource[]; readonly sweeps: boolean; readonly folder: string }
   /** No pixels, only what the engine reports. */
@@ -165,8 +165,8 @@ async function paintLayers({ source, shots, clips, subtitles, sweeps, folder }: 
   return { shots: painted, subtitles: lines, band };
 }
 
-async function renderSmall({ source, fitPx }: JobOf<'small'>, engines: ServerEngines): Promise<RenderedPicture> {
-  const [first] = await composeSource(source, engines, true);
+async function renderSmall({ source, fitPx, only = 0 }: JobOf<'small'>, engines: ServerEngines): Promise<RenderedPicture> {
+  const first = (await composeSource(source, engines, true))[only];
   if (!first) throw new RangeError('A cut without slides cannot be painted');
   const painted = await paintScene(first.scene, engines.engines.typesetter, pictureFiles(source), 1);
   const { data, info } = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } })

@@ -1,3 +1,4 @@
+import { noteAlive, SIGN_OF_LIFE_MS } from '../dispatch/downtime.ts';
 import { enqueueJob } from '../db/job-repository.ts';
 import { runJobs } from '../jobs/job-runner.ts';
 import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
@@ -24,6 +25,9 @@ for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => 
 // What a worker that broke off has left behind; whatever is being made now is younger.
 await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
 for (const job of [upkeepJob, planJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
+await noteAlive(services.db, services.clock);
+const alive = setInterval(() => void noteAlive(services.db, services.clock).catch((error: unknown) => services.log.warn({ err: error }, 'a sign of life was not noted')), SIGN_OF_LIFE_MS);
 services.log.info('the worker is running');
 await runJobs(services, workHandlers(services), lanes.filter(({ name }: Lane) => settings.lanes === null || settings.lanes.includes(name)), stop.signal);
+clearInterval(alive);
 await closeServices(services);

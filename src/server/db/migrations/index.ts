@@ -19,6 +19,7 @@ import * as seventeenth from './0017-accounts.ts';
 import * as eighteenth from './0018-kept-bytes.ts';
 import * as nineteenth from './0019-words.ts';
 import * as twentieth from './0020-plan.ts';
+import * as twentyFirst from './0021-send.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -42,6 +43,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0018-kept-bytes', migration: eighteenth },
   { name: '0019-words', migration: nineteenth },
   { name: '0020-plan', migration: twentieth },
+  { name: '0021-send', migration: twentyFirst },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
