@@ -72,7 +72,7 @@ const filesOfVideos = (videos: readonly DemoVideo[]): readonly string[] => [...n
 const gullwickSend: DemoSend = {
   maker: 'Caspian Muir',
   reviews: [
-    { piece: 'Night flight on the dunes', networks: ['petalry', 'quipline', 'hearthside', 'kerbside'], inDays: 4, at: '18:00', remark: { by: 'Tove Lindqvist', text: 'Is the date safe on the busy side? It is close to the edge in the story.', x: 0.24, y: 0.2 } },
+    { piece: 'Build your own kite in an afternoon', networks: ['petalry', 'quipline', 'hearthside', 'kerbside'], inDays: 4, at: '18:00', remark: { by: 'Tove Lindqvist', text: 'Can the day stand larger? People look for it first.', x: 0.24, y: 0.2 } },
     { piece: '312', networks: ['quipline', 'guildrow'], inDays: 6, at: '09:00' },
     { piece: 'The rainbow delta, sewn by hand', networks: ['petalry', 'tackboard'], inDays: 8, at: '12:00', sentBack: { by: 'Ottoline Brack', note: 'Twenty-four of them by now: please count again.' } },
   ],

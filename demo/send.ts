@@ -74,9 +74,7 @@ async function seedByHand(services: Services, brand: Brand, { network, handle, n
   const [opened] = await openStandinAccounts(services, { brandId: brand.id, brandName: name, handle, networks: [network], kind: 'personal' });
   if (!opened) return;
   await keepAccounts(db, [opened]);
-  const sheetPlace = piece.document.cuts.find(({ placement }) => placement === 'page-square' || placement === 'feed-portrait');
-  if (!sheetPlace) return;
-  const cut = { channelId: opened.id, placement: sheetPlace.placement };
+  const cut = { channelId: opened.id, placement: opened.sheet.accounts?.find(({ key }) => key === 'personal')?.placements?.[0] ?? '' };
   const withCut = await savePiece(db, piece, { ...piece.document, cuts: [...piece.document.cuts, cut] }, maker.id, nowMs);
   if (!withCut) return;
   await schedule(services, brand, withCut, { revision: withCut.revision, cuts: [{ ...cut, when: undefined }], when: { kind: 'now' }, again: true }, { personId: maker.id, maySend: true }, nowMs);

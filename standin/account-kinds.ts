@@ -22,7 +22,7 @@ export const accountKinds: Readonly<Record<string, readonly AccountKind[]>> = {
   tackboard: [business],
   kerbside: [{ key: 'listing', name: 'Listing', publishes: true }],
   longhall: [{ key: 'business', name: 'Shelf', publishes: true }],
-  openweb: [{ key: 'site', name: 'Site', publishes: true }],
+  openweb: [{ key: 'site', name: 'Website', publishes: true }],
 };
 
 export const usualKinds: Readonly<Record<string, string>> = Object.fromEntries(Object.entries(accountKinds).map(([network, kinds]) => [network, kinds[0]?.key ?? 'business']));

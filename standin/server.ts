@@ -46,6 +46,10 @@ export function standinApp(options: StandinOptions): Hono {
     return context.json({ token: store.openAccount({ network, handle, name: String(name).slice(0, 80), ...(typeof kind === 'string' ? { kind } : {}), ...(isOffers(offers) ? { offers } : {}) }) }, 201);
   });
 
+  app.post('/switchboard/end-tokens', async (context) => {
+    store.endTokens(String((await context.req.json<{ network: string }>()).network));
+    return context.body(null, 204);
+  });
   app.post('/switchboard/end-access', async (context) => {
     const { network, handle } = await context.req.json<{ network: string; handle: string }>();
     store.endAccess(String(network), String(handle));

@@ -202,6 +202,11 @@ export class StandinStore {
     })();
   }
 
+  /** Ends the tokens of a network before their time; programs can renew them. */
+  endTokens(network: string): void {
+    this.#db.prepare('UPDATE accesses SET endsMs = 0 WHERE network = ?').run(network);
+  }
+
   /** Ends every access to an account, as its owner does in the network's settings. */
   endAccess(network: string, handle: string): void {
     this.#db.prepare('DELETE FROM accesses WHERE network = ? AND handle = ?').run(network, handle);

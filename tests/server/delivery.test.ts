@@ -282,10 +282,10 @@ describe('a network that misbehaves', () => {
     const channel = await stack.services.db('channels').join('brands', 'brands.id', 'channels.brand_id').where({ slug: 'gullwick', network_key: 'quipline' }).first('channels.*');
     await stack.services.db('channels').where({ id: channel.id }).update({ token: stack.services.sealer.seal('gone') });
     await dispatch();
-    await stack.services.db('channels').where({ id: channel.id }).update({ token: channel.token });
+    await stack.services.db('channels').where({ id: channel.id }).update({ token: channel.token, state: 'connected' });
     const [failed] = await deliveriesOf(piece);
     expect(failed?.state).toBe('failed');
-    expect(failed?.problem).toMatch(/Connect the channel again/);
+    expect(failed?.problem).toMatch(/^The access to .* has ended\. Connect it again in Send > Channels, then retry\.$/);
   });
 });
 

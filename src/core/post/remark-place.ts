@@ -1,5 +1,13 @@
 import { number, object, string, type InferType } from 'yup';
 
+interface RemarkedPlace {
+  readonly kind: 'spot' | 'moment' | 'field';
+  readonly x?: number | undefined;
+  readonly y?: number | undefined;
+  readonly atMs?: number | undefined;
+  readonly field?: string | undefined;
+}
+
 /** What of a post a remark is about. */
 export const remarkPlaceSchema = object({
   kind: string<'spot' | 'moment' | 'field'>().oneOf(['spot', 'moment', 'field']).required(),
@@ -16,7 +24,9 @@ export const remarkPlaceSchema = object({
   field: string().max(40),
 })
   .noUnknown()
-  .test('whole', 'Say which spot, moment or field is meant', (place) => {
+  .test('whole', 'Say which spot, moment or field is meant', (place: RemarkedPlace | null | undefined) => {
+    // A remark on the post as a whole has no place.
+    if (!place) return true;
     switch (place.kind) {
       case 'spot':
         return place.x !== undefined && place.y !== undefined;

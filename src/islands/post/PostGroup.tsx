@@ -59,13 +59,14 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
   const [first] = deliveries;
   const waiting = deliveries.filter(({ state }) => state === 'scheduled' || state === 'in review');
   // A row says how all stands; it opens where something wants attention, and beside its own piece.
-  const isCalm = deliveries.every(({ state }) => state === 'sent' || state === 'cancelled' || state === 'removed' || state === 'scheduled');
+  const isCalm = deliveries.every(({ state }) => state === 'sent' || state === 'cancelled' || state === 'removed' || state === 'scheduled' || state === 'in review');
   const [isOpen, setOpen] = useState(isBesidePiece || deliveries.length === 1 || !isCalm);
   const hasChanged = first.pieceChanged === 'yes' && waiting.length > 0;
   const mayChange = roleMay(brand.role, 'send') && waiting.length > 0;
   return (
     <article data-post={post.postId} className="border-b border-line py-2">
-      <div className="flex items-center gap-4 max-md:flex-wrap max-md:gap-x-2 max-md:gap-y-1">
+      <div className="flex items-center gap-1.5 max-md:flex-wrap max-md:gap-x-2 max-md:gap-y-1">
+        {!isBesidePiece && <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: first.id })} alt="" className="mr-2.5 size-9 shrink-0 rounded-md object-cover" />}
         <p className="min-w-0 flex-1 truncate max-md:basis-full max-md:whitespace-normal">
           {isBesidePiece ? (
             <span className="text-sm font-semibold">{formatMoment(first.dueMs, first.zone)}</span>
@@ -92,7 +93,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
         )}
       </div>
       {isOpen && (
-        <ul className="pl-3">
+        <ul className={isBesidePiece ? 'pl-3' : 'pl-11 max-md:pl-3'}>
           {inOrder(deliveries).map((delivery) => (
             <DeliveryRow key={delivery.id} brand={brand} delivery={delivery} badge={badges.get(delivery.network)} nowMs={nowMs} />
           ))}
@@ -106,10 +107,10 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
 function Summary({ deliveries, badges }: { readonly deliveries: readonly Delivery[]; readonly badges: ReadonlyMap<string, Badge> }) {
   const states = [...new Set(deliveries.map(({ state }) => state))];
   return (
-    <span className="flex shrink-0 items-center gap-4 max-md:flex-wrap">
+    <span className="mr-3 flex shrink-0 items-center gap-4 max-md:flex-wrap">
       {states.map((state) => (
         <span key={state} className="flex items-center gap-1.5">
-          {[...new Set(deliveries.filter((each) => each.state === state).map(({ network }) => network))].map((network) => {
+          {[...new Set(deliveries.filter((each) => each.state === state).map(({ network }) => network))].toSorted().map((network) => {
             const badge = badges.get(network);
             return badge ? <ChannelBadge key={network} badge={badge} size={15} /> : null;
           })}
@@ -163,7 +164,7 @@ function CancelAll({ brand, postId, count }: { readonly brand: string; readonly 
 function PieceChanged({ brand, postId, shown, mayUpdate }: { readonly brand: string; readonly postId: string; readonly shown: Delivery; readonly mayUpdate: boolean }) {
   return (
     <DialogTrigger>
-      <AriaButton className="text-xs text-marigold-ink underline">The piece has changed since</AriaButton>
+      <AriaButton className="mr-2 text-xs text-marigold-ink underline">The piece has changed since</AriaButton>
       <Popover placement="bottom end" className={`${panelClasses} max-h-[60vh] overflow-auto`}>
         <Dialog aria-label="What has changed" className="outline-none">
           {({ close }) => <Differences brand={brand} postId={postId} shown={shown} mayUpdate={mayUpdate} onClose={close} />}

@@ -1,4 +1,5 @@
 import RotateCcw from 'lucide-react/icons/rotate-ccw';
+import { isByHand } from '../../../core/network/account-kind.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { DayAndTime, MomentReading, type ChosenMoment } from '../../post/MomentFields.tsx';
@@ -79,6 +80,8 @@ function Row({ row, rows, choices, onChoices, zone, nowMs }: RowsProps & { reado
             {isAlone(cut, rows) ? '' : ` ${cut.channel.handle}`}
           </span>
           <span className="text-quiet">{cut.placement.surface}</span>
+          {cut.channel.state === 'paused' && <span className="shrink-0 text-xs text-marigold-ink">paused</span>}
+          {isByHand(cut.sheet, cut.channel.kind) && <span className="shrink-0 text-xs text-quiet">by hand</span>}
           {earlier && (
             <span className="flex shrink-0 items-center gap-1 text-xs text-quiet tabular-nums" title={formatMoment(earlier.sentMs ?? earlier.dueMs, zone)}>
               <StateChip state={earlier.state} /> {formatMoment(earlier.sentMs ?? earlier.dueMs, zone).split(/ \d{4}/)[0]}

@@ -25,6 +25,7 @@ import { useNow } from '../../ui/use-now.ts';
 import type { ViewProps } from '../view-props.ts';
 import { placesOf } from '../../../core/cut/places.ts';
 import { rowsOf, type Choices, type PlaceRow } from './places.ts';
+import { NotThere } from './NotThere.tsx';
 import { PlaceRows } from './PlaceRows.tsx';
 import { useSchedule, type Refusal } from './use-schedule.ts';
 
@@ -55,8 +56,10 @@ export function TimesView(props: TimesProps) {
   // What is scheduled is left out from now on; moments that were typed stay for the next time.
   const { schedule, isPending, refusal, dismiss } = useSchedule({ ...props, onScheduled: () => setChoices((now) => Object.fromEntries(Object.entries(now).map(([key, { isOn: _, ...rest }]) => [key, rest]))) });
   const maySend = roleMay(brand.role, 'send');
+  // Whoever may not send asks somebody who approves.
+  const mayAsk = roleMay(brand.role, 'make');
   // Until it is known what is on its way, everything would be ticked.
-  const disabled = !maySend || on.length === 0 || isPending || !deliveries.isSuccess;
+  const disabled = !mayAsk || on.length === 0 || isPending || !deliveries.isSuccess;
   const channelIds = [...new Set(on.map(({ cut }) => cut.channel.id))];
   const theme = planning.plan?.plan.themes.find(({ id }) => id === planning.own?.themeId) ?? null;
   const flush = (): Promise<unknown> => store.flush();
@@ -83,13 +86,14 @@ export function TimesView(props: TimesProps) {
           <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
         </div>
         <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
-        {!maySend && <p className="mt-3 text-sm text-quiet">As {brand.role} you may look, but an owner or designer sends.</p>}
+        <NotThere {...props} />
+        {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
         {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
         <div className="mt-4 flex flex-wrap gap-2">
           <Button look="primary" disabled={disabled} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
-            Schedule in {on.length} {on.length === 1 ? 'place' : 'places'}
+            {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
           </Button>
-          <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />
+          {(maySend || !mayAsk) && <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />}
           <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
           <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0} flush={flush} onStarted={() => void planning.refresh()} />
           {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}

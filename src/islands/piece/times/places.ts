@@ -34,7 +34,7 @@ export interface PlaceRow<Earlier extends EarlierDelivery = EarlierDelivery> {
   readonly earlier: Earlier | null;
 }
 
-const isThere = ({ state }: EarlierDelivery): boolean => state === 'scheduled' || state === 'held' || state === 'sending' || state === 'sent';
+const isThere = ({ state }: EarlierDelivery): boolean => state !== 'failed' && state !== 'cancelled' && state !== 'removed';
 
 /** A row a place: what goes out there and when. A place in which the piece is scheduled or out already is left out until a person ticks it. */
 export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, deliveries: readonly Earlier[]): readonly PlaceRow<Earlier>[] {

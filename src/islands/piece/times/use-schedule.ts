@@ -42,6 +42,11 @@ export function useSchedule({ brand, store, pieceId, onScheduled }: Pick<ViewPro
       const moments = [...new Set(deliveries.map(({ dueMs }) => dueMs))].toSorted((a, b) => a - b);
       const places = `${deliveries.length} ${deliveries.length === 1 ? 'place' : 'places'}`;
       const first = formatMoment(moments[0] ?? 0, brand.zone);
+      if (deliveries.some(({ state }) => state === 'in review')) {
+        toast('done', `Sign-off is asked for in ${places}. It goes out ${isNow ? 'once it is approved' : `${first}, once it is approved`}.`, { label: 'Open sign-off', run: () => location.assign(`/b/${brand.slug}/send/sign-off?post=${deliveries[0]?.postId ?? ''}`) });
+        onScheduled();
+        return;
+      }
       toast('done', isNow ? `On its way to ${places}.` : moments.length > 1 ? `Scheduled in ${places} at ${moments.length} times, the first ${first}.` : `Scheduled in ${places} for ${first}.`);
       onScheduled();
     },

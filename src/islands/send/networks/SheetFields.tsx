@@ -9,7 +9,7 @@ interface SheetFieldsProps {
   readonly onChange: ((sheet: NetworkSheet) => void) | null;
 }
 
-const cell = 'px-2 py-1.5 text-left align-top';
+const cell = 'px-2 py-1.5 text-left align-middle';
 const MEBIBYTE = 1024 * 1024;
 
 /** The rules of a network in tables; numbers are changed where they stand. */
