@@ -44,6 +44,8 @@ export interface NetworkRules {
   readonly maxAltText: number;
   /** Fields beside the text: their longest length, and whether a post may come without. */
   readonly extra: Readonly<Partial<Record<'title' | 'link' | 'firstComment', { readonly max: number; readonly required: boolean }>>>;
+  /** How long a video is processed before it is public; missing: not at all. */
+  readonly processingMs?: number;
   /** What programs may do to a post that is out. */
   readonly afterwards: readonly ('text' | 'remove')[];
   /** What else a post may say here; what is not named is refused. */
@@ -206,6 +208,7 @@ export const networks: readonly NetworkRules[] = [
     maxAltText: 1000,
     extra: {},
     afterwards: ['remove'],
+    processingMs: 1_500,
     details: { comments: true },
   },
   {
@@ -224,6 +227,7 @@ export const networks: readonly NetworkRules[] = [
     maxAltText: 1000,
     extra: { title: required(100), firstComment: optional(10_000) },
     afterwards: ['text', 'remove'],
+    processingMs: 1_500,
     details: { tags: 500, visibility: ['public', 'unlisted', 'private'], playlist: true, audience: true },
   },
   {

@@ -11,9 +11,9 @@ import { accountPage, mailboxPage, postPage, switchboardPage } from './pages.ts'
 import { isOffers, readDetails } from './details.ts';
 import { micropubApi } from './micropub.ts';
 import { reachApi } from './reach.ts';
-import { alongRefusal, networks, refusalOf, type NetworkRules } from './rules.ts';
+import { alongRefusal, networks, refusalOf, VIDEO_MIME, type NetworkRules } from './rules.ts';
 import { sampleSites } from './sites.ts';
-import { shownIn, type Account, type Along, type Shown } from './store.ts';
+import { shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {
@@ -60,7 +60,8 @@ export function standinApp(options: StandinOptions): Hono {
     app.route(`/${rules.key}`, consentApi(rules, store, options.publicOrigin, nowMs));
     app.route(`/${rules.key}/api`, rules.manner === 'micropub' ? micropubApi(rules, options, nowMs) : networkApi(rules, options, nowMs));
     app.get(`/${rules.key}/p/:id`, (context) => {
-      const post = store.findPost(rules.key, context.req.param('id'));
+      const found = store.findPost(rules.key, context.req.param('id'));
+      const post = found && store.isReady(found.id, Date.now()) ? found : null;
       return post ? context.html(postPage(rules, post, shownIn(post).flatMap(({ mediaId, altText }) => {
         const media = store.findMedia(mediaId);
         return media ? [{ ...media, altText }] : [];
@@ -88,9 +89,18 @@ export function standinApp(options: StandinOptions): Hono {
   return app;
 }
 
+/** Largest part of an upload that comes in parts. */
+const PART_BYTES = 4 * 1024 * 1024;
+
 function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }: StandinOptions, nowMs: () => number): Hono {
   const api = new Hono<{ Variables: { account: Account } }>();
-  const published = (postId: string): { published: true; id: string; url: string } => ({ published: true, id: postId, url: `${publicOrigin}/${rules.key}/p/${postId}` });
+  /** Where a post is, once it is public. */
+  const published = (postId: string): { published: boolean; processing?: true; id: string; url?: string } =>
+    store.isReady(postId, Date.now()) ? { published: true, id: postId, url: `${publicOrigin}/${rules.key}/p/${postId}` } : { published: false, processing: true, id: postId };
+  /** A video is looked at for a while before it is public. */
+  const process = (postId: string, post: Pick<Entry, 'mediaId'>): void => {
+    if (rules.processingMs !== undefined && store.findMedia(post.mediaId)?.mime === VIDEO_MIME) store.processUntil(postId, Date.now() + rules.processingMs);
+  };
 
   api.use(async (context, next) => {
     const early = await strikeEarly(rules.key, faults, slowMs, context);
@@ -103,8 +113,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   });
 
   const mostBytes = Math.max(rules.maxImageBytes, rules.maxDocumentBytes, rules.maxVideoBytes);
-  api.post('/media', bodyLimit({ maxSize: mostBytes, onError: (context) => context.json({ reason: `Files may have ${mostBytes} bytes.` }, 413) }), async (context) => {
-    const bytes = new Uint8Array(await context.req.arrayBuffer());
+  const keepFile = async (context: Context<{ Variables: { account: Account } }>, bytes: Uint8Array): Promise<Response> => {
     // Dimensions and kind come from the bytes; what the sender claims is not asked.
     const seen = await seeMedia(bytes);
     const most = seen && mostBytesOf(rules, seen.mime);
@@ -112,6 +121,30 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     if (bytes.length > most) return context.json({ reason: `Such a file may have ${most} bytes.` }, 413);
     const { handle } = context.get('account');
     return context.json({ id: store.keepMedia({ network: rules.key, handle, ...seen }, bytes).id }, 201);
+  };
+  api.post('/media', bodyLimit({ maxSize: mostBytes, onError: (context) => context.json({ reason: `Files may have ${mostBytes} bytes.` }, 413) }), async (context) => {
+    return keepFile(context, new Uint8Array(await context.req.arrayBuffer()));
+  });
+
+  // Large files come in parts; one that broke off goes on where it was.
+  api.post('/uploads', (context) => context.json({ id: store.beginUpload(rules.key, context.get('account').handle), partBytes: PART_BYTES }, 201));
+  api.get('/uploads/:id', (context) => {
+    const received = store.receivedOf(rules.key, context.get('account').handle, context.req.param('id'));
+    return received === null ? context.json({ reason: 'There is no such upload.' }, 404) : context.json({ received });
+  });
+  api.post('/uploads/:id', bodyLimit({ maxSize: PART_BYTES, onError: (context) => context.json({ reason: `A part has at most ${PART_BYTES} bytes.` }, 413) }), async (context) => {
+    const [id, { handle }] = [context.req.param('id'), context.get('account')];
+    const received = store.receivedOf(rules.key, handle, id);
+    if (received === null) return context.json({ reason: 'There is no such upload.' }, 404);
+    if (Number(context.req.query('offset')) !== received) return context.json({ reason: `The next part begins at ${received}.`, received }, 422);
+    const part = new Uint8Array(await context.req.arrayBuffer());
+    if (received + part.length > mostBytes) return context.json({ reason: `Files may have ${mostBytes} bytes.` }, 413);
+    return context.json({ received: store.appendUpload(rules.key, handle, id, part) });
+  });
+  api.post('/uploads/:id/finish', async (context) => {
+    const [id, { handle }] = [context.req.param('id'), context.get('account')];
+    if (store.receivedOf(rules.key, handle, id) === null) return context.json({ reason: 'There is no such upload.' }, 404);
+    return keepFile(context, store.takeUpload(rules.key, handle, id));
   });
 
   const readPost = async (context: Context, handle: string) => {
@@ -163,6 +196,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
       if (!draft) return context.json({ reason: 'There is no such draft.' }, 422);
       if (draft.postId) return context.json({ reason: 'This draft is public already.' }, 422);
       const postId = store.publishDraft(draft, nowMs());
+      process(postId, draft);
       if (faults.strike(rules.key, ['drop-after-publish'])) throw new DroppedConnection();
       return context.json(published(postId), 201);
     });
@@ -170,7 +204,10 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     api.post('/posts', async (context) => {
       const read = await readPost(context, context.get('account').handle);
       if (read.kind === 'refused') return context.json({ reason: read.reason }, 422);
-      const postId = store.publishOnce(read.post, context.req.header('idempotency-key') ?? null, nowMs());
+      const key = context.req.header('idempotency-key') ?? null;
+      const isFirst = key === null || store.findPostByKey(rules.key, context.get('account').handle, key) === null;
+      const postId = store.publishOnce(read.post, key, nowMs());
+      if (isFirst) process(postId, read.post);
       if (faults.strike(rules.key, ['drop-after-publish'])) throw new DroppedConnection();
       return context.json(published(postId), 201);
     });

@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from 'node:crypto';
-import { mkdirSync, writeFileSync } from 'node:fs';
+import { appendFileSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { usualOffers, type Offers } from './details.ts';
@@ -125,6 +125,7 @@ export class StandinStore {
     for (const table of ['drafts', 'posts']) this.#addColumn(table, "more TEXT NOT NULL DEFAULT '[]'");
     for (const table of ['drafts', 'posts']) for (const column of ['along', 'details']) this.#addColumn(table, `${column} TEXT NOT NULL DEFAULT '{}'`);
     this.#addColumn('accounts', "offers TEXT NOT NULL DEFAULT '{}'");
+    this.#addColumn('posts', 'readyMs INTEGER NOT NULL DEFAULT 0');
     this.#addColumn('accounts', "kind TEXT NOT NULL DEFAULT 'business'");
     this.#db.exec(`
       CREATE TABLE IF NOT EXISTS consents (code_hash TEXT PRIMARY KEY, consent TEXT NOT NULL, endsMs INTEGER NOT NULL);
@@ -229,6 +230,46 @@ export class StandinStore {
     writeFileSync(join(this.#mediaFolder, kept.id), bytes);
     this.#db.prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages, seconds) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages, @seconds)').run(kept);
     return kept;
+  }
+
+  /** Begins an upload that comes in parts. */
+  beginUpload(network: string, handle: string): string {
+    const id = newId('u');
+    writeFileSync(this.#uploadPath(network, handle, id), new Uint8Array());
+    return id;
+  }
+
+  /** How much of an upload is there; null when there is none. */
+  receivedOf(network: string, handle: string, id: string): number | null {
+    const path = this.#uploadPath(network, handle, id);
+    return existsSync(path) ? statSync(path).size : null;
+  }
+
+  appendUpload(network: string, handle: string, id: string, part: Uint8Array): number {
+    appendFileSync(this.#uploadPath(network, handle, id), part);
+    return this.receivedOf(network, handle, id) ?? 0;
+  }
+
+  /** The bytes of an upload that is complete; it is gone then. */
+  takeUpload(network: string, handle: string, id: string): Uint8Array {
+    const path = this.#uploadPath(network, handle, id);
+    const bytes = new Uint8Array(readFileSync(path));
+    rmSync(path);
+    return bytes;
+  }
+
+  #uploadPath(network: string, handle: string, id: string): string {
+    return join(this.#mediaFolder, `part-${hashOf(`${network} ${handle} ${id}`)}`);
+  }
+
+  /** Keeps a post from the public until its video is processed. */
+  processUntil(id: string, readyMs: number): void {
+    this.#db.prepare('UPDATE posts SET readyMs = ? WHERE id = ?').run(readyMs, id);
+  }
+
+  isReady(id: string, machineNowMs: number): boolean {
+    const row = this.#db.prepare('SELECT readyMs FROM posts WHERE id = ?').get(id) as { readyMs: number } | undefined;
+    return row !== undefined && row.readyMs <= machineNowMs;
   }
 
   findMedia(id: string): MediaRecord | null {

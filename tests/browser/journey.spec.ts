@@ -162,6 +162,10 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await page.getByRole('button', { name: /Demo clock/ }).click();
     await page.getByRole('button', { name: '+ 1 day' }).click();
     await page.keyboard.press('Escape');
+    // A row that is calm is closed: it says how all stands, and opens.
+    await expect(rows.getByText('Sent', { exact: true }).first()).toBeVisible({ timeout: 120_000 });
+    const closed = rows.getByRole('button', { name: /its \d+ places/, expanded: false });
+    while ((await closed.count()) > 0) await closed.first().click();
     await expect(rows.locator('[data-delivery][data-state="sent"] a[target="_blank"]')).not.toHaveCount(0, { timeout: 120_000 });
     await expect(rows.locator('nth=0')).toBeVisible();
     await expect(page.locator('[data-state="sending"]')).toHaveCount(0, { timeout: 120_000 });

@@ -69,6 +69,11 @@ const views: readonly (readonly [string, string, (page: Page) => Promise<unknown
   ['the rota', '/b/gullwick/plan/rota', (page) => expect(page.locator('[data-rule]').first()).toBeVisible()],
   ['the rotation', '/b/gullwick/plan/rotation', (page) => expect(page.getByText('different posts')).toBeVisible()],
   ['the campaigns', '/b/gullwick/plan/campaigns', (page) => expect(page.getByLabel('Aim')).toBeVisible()],
+  ['sign-off', '/b/gullwick/send/sign-off', (page) => expect(page.getByRole('button', { name: 'Approve', exact: true })).toBeVisible()],
+  ['posts by hand', '/b/lanternfall/send/by-hand', (page) => expect(page.locator('[data-hand-off]').first()).toBeVisible()],
+  ['the channels', '/b/gullwick/send/channels', (page) => expect(page.locator('[data-channel]').first()).toBeVisible()],
+  ['the network sheets', '/b/gullwick/send/networks', (page) => expect(page.getByLabel('Width of Square')).toBeVisible()],
+  ['the history', '/b/gullwick/send/history', (page) => expect(page.getByText(/Asked for approval/).first()).toBeVisible()],
   ['the outbox', '/b/gullwick/send/outbox', (page) => expect(page.locator('[data-delivery]').first()).toBeVisible()],
   ['the account', '/account', (page) => expect(page.getByText('Demo scripts')).toBeVisible()],
 ];

@@ -163,6 +163,83 @@ describe('the Micropub connector', () => {
     await expect(site().publish(entry, handle, never)).rejects.toMatchObject({ code, message: expect.stringMatching(message) });
   });
 
+  describe('keeps to the recommendation', () => {
+    const hub = '</hub>; rel=micropub';
+    /** A site whose endpoint answers an entry in its own way. */
+    const answering = (status: number, headers: Record<string, string> = {}, text = '') => (request: IncomingMessage, response: ServerResponse): void => (request.url === '/hub' ? void response.writeHead(status, headers).end(text) : siteWith('', { link: hub })(request, response));
+    const sent = (): unknown => JSON.parse(bodies.at(-1) ?? '{}');
+
+    it('3.1 and RFC 6750: the token goes in the Authorization header, and in no body or address', async () => {
+      answer = siteWith('', { link: hub });
+      await site().publish(entry, handle, never);
+      expect(asked.at(-1)?.headers['authorization']).toBe('Bearer secret');
+      expect([asked.map(({ url }) => url).join(' '), bodies.join(' ')].join(' ')).not.toContain('secret');
+    });
+
+    it('3.3: an entry is created as JSON with its type and properties as lists', async () => {
+      answer = siteWith('', { link: hub });
+      await site().publish(entry, handle, never);
+      const { type, properties } = sent() as { type: unknown; properties: Record<string, unknown> };
+      expect(type).toEqual(['h-entry']);
+      expect(Object.values(properties).every(Array.isArray)).toBe(true);
+    });
+
+    it.each([201, 202])('3.3.2: %i with Location says where the entry is', async (status) => {
+      answer = answering(status, { location: '/2026/here' });
+      expect(await site().publish(entry, handle, never)).toEqual({ address: `${origin}/2026/here` });
+    });
+
+    it('3.3.3: commands to the endpoint begin with mp-', async () => {
+      answer = siteWith('', { link: hub });
+      await site().publish(entry, handle, never);
+      expect(sent()).toMatchObject({ properties: { 'mp-slug': ['kite'] } });
+    });
+
+    it('3.4.1: a text is replaced by its address, as lists, and nothing else is named', async () => {
+      answer = answering(204);
+      expect(await site().rewrite(`${origin}/2026/kite`, { caption: 'Better', title: 'T2' }, never)).toEqual({ address: `${origin}/2026/kite` });
+      expect(sent()).toEqual({ action: 'update', url: `${origin}/2026/kite`, replace: { content: ['Better'], name: ['T2'] } });
+    });
+
+    it('3.4: an update may move the entry: 201 with another Location', async () => {
+      answer = answering(201, { location: '/2026/moved' });
+      expect(await site().rewrite(`${origin}/2026/kite`, { caption: 'Better' }, never)).toEqual({ address: `${origin}/2026/moved` });
+    });
+
+    it('3.5: an entry is deleted by its address; one that is gone already counts as deleted', async () => {
+      answer = answering(204);
+      await site().remove(`${origin}/2026/kite`, never);
+      expect(sent()).toEqual({ action: 'delete', url: `${origin}/2026/kite` });
+      answer = answering(410);
+      await expect(site().remove(`${origin}/2026/kite`, never)).resolves.toBeUndefined();
+    });
+
+    it('3.6: a file goes to the media endpoint as multipart, in a part named file', async () => {
+      answer = siteWith('', { link: hub });
+      bodies.length = 0;
+      await site().upload(picture, never);
+      expect(bodies.at(-1)).toContain('name="file"');
+      expect(asked.at(-1)?.headers['authorization']).toBe('Bearer secret');
+    });
+
+    it.each([
+      [401, 'unauthorized', 'ended'],
+      [403, 'forbidden', 'ended'],
+      [403, 'insufficient_scope', 'ended'],
+      [400, 'invalid_request', 'refused'],
+      [500, '', 'broken'],
+    ])('3.8: %i %s means %s', async (status, error, code) => {
+      answer = answering(status, {}, JSON.stringify({ error }));
+      await expect(site().publish(entry, handle, never)).rejects.toMatchObject({ code });
+    });
+
+    it('5.1: the endpoint that the page names first is taken, and a relative one is seen from the page', async () => {
+      answer = siteWith('<link rel="micropub" href="/second">', { link: '</hub>; rel="micropub", </other>; rel="micropub"' });
+      await site().publish(entry, handle, never);
+      expect(asked.at(-1)?.url).toBe('/hub');
+    });
+  });
+
   it('cannot say whether a post is out', () => {
     expect(site().capabilities.findsPublications).toBe(false);
   });

@@ -3,6 +3,7 @@ import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { NetworkSheet } from '../../src/core/network/network-sheet.ts';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import { noteAlive } from '../../src/server/dispatch/downtime.ts';
+import { renderAhead } from '../../src/server/dispatch/render-ahead.ts';
 import { runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
@@ -472,4 +473,22 @@ it('one slow network keeps no other waiting', async () => {
   stop.abort();
   await stack.fault('petalry', 'none');
   await work;
+});
+
+it('files of what is due within the hour are made ahead, and sending finds them', async () => {
+  const piece = await makePiece();
+  await schedule(stack.wren, piece, cutsOf(piece, ['post-wide']), { kind: 'at', wall: '2031-11-01T10:00' });
+  const [row] = await rows(piece);
+  const { db, clock } = stack.services;
+  const soonMs = (await clock.nowMs()) + 1_800_000;
+  await db('deliveries').where({ id: row?.id }).update({ due_ms: soonMs });
+  const brandId = (await db('brands').where({ slug: 'gullwick' }).first('id')).id as string;
+  await renderAhead(stack.services, brandId, await clock.nowMs());
+  await until('the files to be made', async () => (await db('jobs').where({ key: `ahead:${row?.id ?? ''}` }).first('state'))?.state === 'done');
+  await db('jobs').where({ key: `delivery:${row?.id ?? ''}` }).update({ due_ms: 0 });
+  await db('deliveries').where({ id: row?.id }).update({ due_ms: 0 });
+  const { render } = stack.services;
+  const noPainter = { ...stack.services, render: { ...render, pictures: () => Promise.reject(new Error('painted again')) } } as unknown as Stack['services'];
+  expect(await sendDue({ services: noPainter })).toBe(1);
+  expect(await rows(piece)).toMatchObject([{ state: 'sent' }]);
 });

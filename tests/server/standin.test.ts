@@ -56,6 +56,21 @@ describe('a stand-in network', () => {
     expect((await ask('GET', path)).body['published']).toBe(true);
   });
 
+  it('takes a file in parts, each once and in its place', async () => {
+    const bytes = new Uint8Array(await sharp({ create: { width: 1080, height: 1080, channels: 3, background: '#155e75' } }).png().toBuffer());
+    const begun = await ask('POST', '/petalry/api/uploads');
+    const path = `/petalry/api/uploads/${String(begun.body['id'])}`;
+    const half = Math.floor(bytes.length / 2);
+    expect((await ask('POST', `${path}?offset=0`, bytes.slice(0, half))).body).toEqual({ received: half });
+    expect(await ask('POST', `${path}?offset=0`, bytes.slice(0, half))).toMatchObject({ status: 422, body: { received: half } });
+    expect((await ask('GET', path)).body).toEqual({ received: half });
+    expect((await ask('POST', `${path}?offset=${half}`, bytes.slice(half))).body).toEqual({ received: bytes.length });
+    const mediaId = String((await ask('POST', `${path}/finish`)).body['id']);
+    expect((await ask('POST', '/petalry/api/drafts', { placement: 'feed-square', text: 'In parts', altText: '', mediaId })).status).toBe(201);
+    expect((await ask('POST', `${path}/finish`)).status).toBe(404);
+    expect((await ask('GET', `/quipline/api/uploads/${String(begun.body['id'])}`)).status).toBe(404);
+  });
+
   it('measures the bytes itself, whatever the request claims', async () => {
     const mediaId = await upload('petalry', 1080, 1080);
     const refused = await ask('POST', '/petalry/api/drafts', { placement: 'story', text: '', altText: '', mediaId, widthPx: 1080, heightPx: 1920 });

@@ -29,7 +29,7 @@ export interface VideoAlong {
 }
 
 /** What a network knows of a publication that was tried before. */
-export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'absent' };
+export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'processing' } | { readonly kind: 'absent' };
 
 /** What a connector has to know of a channel; its token is open here. */
 export interface ConnectorChannel {
@@ -103,9 +103,9 @@ export class ConnectorError extends Error {
     /**
      * `refused`: it will never take this. `ended`: the access has ended. `busy`: it asks to come back later.
      * `unreachable`: there was no answer. `broken`: it answered with a fault of its own. The last two leave open
-     * whether the act was done.
+     * whether the act was done. `processing`: it has what is needed and makes it public by itself.
      */
-    readonly code: 'refused' | 'ended' | 'busy' | 'unreachable' | 'broken',
+    readonly code: 'refused' | 'ended' | 'busy' | 'unreachable' | 'broken' | 'processing',
     message: string,
     readonly retryAfterMs: number | null = null,
     options?: ErrorOptions,

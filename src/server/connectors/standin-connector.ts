@@ -1,5 +1,6 @@
 import { openAsBlob } from 'node:fs';
 import { stat } from 'node:fs/promises';
+import { setTimeout as sleep } from 'node:timers/promises';
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import { readAudience } from '../../core/words/audience.ts';
@@ -9,13 +10,22 @@ import { readPoll } from '../../core/words/poll.ts';
 import { tagProblem } from '../../core/words/tag-text.ts';
 import { readThread } from '../../core/words/thread.ts';
 import { readAnswer } from './answer.ts';
-import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type TagReach } from './connector.ts';
+import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type PublicationHandle, type TagReach } from './connector.ts';
 
 /** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
 const ANSWER_WITHIN_MS = 15_000;
 /** The slowest line that is waited for, in bytes a second. */
 const MIN_BYTES_A_SECOND = 64 * 1024;
 const MAX_RETRY_AFTER_S = 3_600;
+
+/** Files above this go in parts. */
+const IN_PARTS_FROM_BYTES = 4 * 1024 * 1024;
+/** Breaks of one upload that are gone over. */
+const MAX_BREAKS = 5;
+/** A network that processes a file is asked so often, so many times at once, and then again after a wait. */
+const PROCESSING_STEP_MS = 500;
+const MAX_ASKED_WHILE_PROCESSING = 12;
+const PROCESSING_WAIT_MS = 10_000;
 
 type Manner = NetworkSheet['publishing']['manner'];
 
@@ -52,6 +62,13 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
     return readJson(text, sheet.name);
   };
 
+  const publicationOf = async (handle: PublicationHandle, signal: AbortSignal): Promise<Publication> => {
+    const path = manner === 'idempotency-key' ? `/posts/by-key/${encodeURIComponent(handle.idempotencyKey)}` : `/drafts/${encodeURIComponent(handle.remoteDraftId ?? '')}`;
+    const answer = await ask('GET', path, {}, signal);
+    if (answer?.['published'] === true) return { kind: 'published', address: addressOf(answer, sheet.name) };
+    return { kind: answer?.['processing'] === true ? 'processing' : 'absent' };
+  };
+
   return {
     capabilities: { findsPublications: true },
     knowledge: {
@@ -66,6 +83,7 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
     },
 
     async upload(file, signal) {
+      if ((await bytesOf(file)) > IN_PARTS_FROM_BYTES) return { remoteMediaId: await uploadInParts(file, ask, sheet.name, signal) };
       return { remoteMediaId: textOf(await ask('POST', '/media', { file }, signal), 'id', sheet.name) };
     },
 
@@ -79,14 +97,10 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
         manner === 'idempotency-key'
           ? await ask('POST', '/posts', { json: wirePost(post), key: handle.idempotencyKey }, signal)
           : await ask('POST', `/drafts/${encodeURIComponent(handle.remoteDraftId ?? '')}/publish`, {}, signal);
-      return { address: addressOf(answer, sheet.name) };
+      return { address: answer?.['processing'] === true ? await whenPublic(() => publicationOf(handle, signal), sheet.name, signal) : addressOf(answer, sheet.name) };
     },
 
-    async findPublication(handle, signal): Promise<Publication> {
-      const path = manner === 'idempotency-key' ? `/posts/by-key/${encodeURIComponent(handle.idempotencyKey)}` : `/drafts/${encodeURIComponent(handle.remoteDraftId ?? '')}`;
-      const answer = await ask('GET', path, {}, signal);
-      return answer && answer['published'] === true ? { kind: 'published', address: addressOf(answer, sheet.name) } : { kind: 'absent' };
-    },
+    findPublication: publicationOf,
 
     async remove(address, signal) {
       await ask('DELETE', `/posts/${encodeURIComponent(idIn(address))}`, {}, signal);
@@ -96,6 +110,39 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
       return { address: addressOf(await ask('PATCH', `/posts/${encodeURIComponent(idIn(address))}`, { json: { text: words.caption ?? '', ...(words.title === undefined ? {} : { title: words.title }) } }, signal), sheet.name) };
     },
   };
+}
+
+type Ask = (method: 'GET' | 'POST', path: string, body: { readonly file?: OutgoingFile; readonly json?: unknown }, signal: AbortSignal) => Promise<Record<string, unknown> | null>;
+
+/** Sends a large file part by part; after a break it goes on where the network has come to. */
+async function uploadInParts(file: OutgoingFile, ask: Ask, network: string, signal: AbortSignal): Promise<string> {
+  const [size, begun] = [await bytesOf(file), await ask('POST', '/uploads', {}, signal)];
+  const [path, partBytes] = [`/uploads/${encodeURIComponent(textOf(begun, 'id', network))}`, Number(begun?.['partBytes'] ?? 0)];
+  if (!(partBytes > 0)) throw new ConnectorError('broken', `${network} did not say how large a part may be.`);
+  const blob = file.kind === 'bytes' ? new Blob([file.bytes as Uint8Array<ArrayBuffer>]) : await openAsBlob(file.path);
+  let [offset, breaks] = [0, 0];
+  while (offset < size) {
+    const part = new Uint8Array(await blob.slice(offset, offset + partBytes).arrayBuffer());
+    try {
+      offset = Number((await ask('POST', `${path}?offset=${offset}`, { file: { kind: 'bytes', bytes: part, mime: 'application/octet-stream' } }, signal))?.['received']);
+    } catch (error) {
+      breaks += 1;
+      if (breaks > MAX_BREAKS || !(error instanceof ConnectorError) || (error.code !== 'unreachable' && error.code !== 'broken')) throw error;
+      offset = Number((await ask('GET', path, {}, signal))?.['received']);
+    }
+    if (!(offset >= 0 && offset <= size)) throw new ConnectorError('broken', `${network} lost a part of the upload.`);
+  }
+  return textOf(await ask('POST', `${path}/finish`, {}, signal), 'id', network);
+}
+
+/** Waits a while until the network has processed what it was given. @throws ConnectorError `processing` when it takes longer: it is asked again later */
+async function whenPublic(find: () => Promise<Publication>, network: string, signal: AbortSignal): Promise<string> {
+  for (let asked = 0; asked < MAX_ASKED_WHILE_PROCESSING; asked += 1) {
+    await sleep(PROCESSING_STEP_MS, undefined, { signal });
+    const found = await find();
+    if (found.kind === 'published') return found.address;
+  }
+  throw new ConnectorError('processing', `${network} is still processing it.`, PROCESSING_WAIT_MS);
 }
 
 /** A post's id on the network: the last part of its address. */

@@ -283,6 +283,11 @@ export async function holdChannel(trx: Db, channelId: string, machineNowMs: numb
   return changeDeliveries(trx, trx('deliveries').where({ channel_id: channelId }).whereIn('state', [...statesAllowing('hold')]), { state: 'held' }, machineNowMs);
 }
 
+/** What is scheduled for a span of time, the soonest first. */
+export async function listDueSoon(db: Db, brandId: string, fromMs: number, toMs: number, limit: number): Promise<readonly Pick<Delivery, 'id' | 'kind'>[]> {
+  return db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where({ 'deliveries.brand_id': brandId, 'deliveries.state': 'scheduled' }).whereBetween('deliveries.due_ms', [fromMs, toMs]).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]).limit(limit).select('deliveries.id', 'posts.kind');
+}
+
 /** What is held on a channel. */
 export async function listHeldOfChannel(db: Db, channelId: string): Promise<readonly Delivery[]> {
   const rows: object[] = await selectDeliveries(db).where({ 'deliveries.channel_id': channelId, 'deliveries.state': 'held' }).select(COLUMNS).orderBy([{ column: 'deliveries.due_ms' }, { column: 'deliveries.id' }]);

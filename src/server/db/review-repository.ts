@@ -123,6 +123,11 @@ export async function endReviewLink(db: Db, brandId: string, postId: string, id:
   return ended > 0;
 }
 
+/** Links that have ended say nothing any more. */
+export async function pruneReviewLinks(db: Db, machineNowMs: number): Promise<void> {
+  await db('review_links').where('ends_ms', '<', machineNowMs).delete();
+}
+
 async function noteReview(db: Db, brandId: string, postId: string, machineNowMs: number): Promise<void> {
   await noteChange(db, { brandId, kind: 'review', subjectId: postId }, machineNowMs);
 }

@@ -73,6 +73,9 @@ async function withFreshAccess(services: Services, { channelId }: Delivery, act:
   }
 }
 
+/** A network that still processes what it was given is asked again after this. */
+const PROCESSING_WAIT_MS = 10_000;
+
 async function attempt(services: Services, delivery: Delivery, channel: Channel, snapshot: Snapshot, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
   const plan = planFiles(services, snapshot, delivery);
   const connector = connectorFor(channel, plan.sheet);
@@ -86,6 +89,7 @@ async function attempt(services: Services, delivery: Delivery, channel: Channel,
     if (!connector.capabilities.findsPublications) throw new ConnectorError('refused', `${plan.sheet.name} cannot say whether this post is out. Look at the channel before you retry it.`);
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
     if (known.kind === 'published') return known.address;
+    if (known.kind === 'processing') throw new ConnectorError('processing', `${plan.sheet.name} is still processing it.`, PROCESSING_WAIT_MS);
   }
   if (remoteMedia.length < plan.count) {
     await note({ step: 'render' });

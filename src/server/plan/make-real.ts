@@ -2,12 +2,13 @@ import { rotatedPiece } from '../../core/plan/rotated-piece.ts';
 import { occurrencesBetween } from '../../core/plan/recurrence.ts';
 import type { SlotFill } from '../../core/plan/forecast.ts';
 import { formatMoment, wallTimeOf } from '../../core/time/wall-time.ts';
-import { findBrandById, type Brand } from '../db/brand-repository.ts';
+import { findBrandById, listChannels, type Brand } from '../db/brand-repository.ts';
 import type { NewJob } from '../db/job-repository.ts';
 import { findPiece, type StoredPiece } from '../db/piece-repository.ts';
 import { replacePlanProblems, type PlanProblem } from '../db/plan-problem-repository.ts';
 import { listPlannedBrands } from '../db/plan-repository.ts';
 import { listOccurrences, listRepeats, type StoredRepeat } from '../db/repeat-repository.ts';
+import { renderAhead } from '../dispatch/render-ahead.ts';
 import { ProblemError } from '../errors.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
 import { schedule, type Origin, type ScheduleRequest } from '../post/schedule.ts';
@@ -38,6 +39,7 @@ export function planHandler(services: Services): JobHandler {
         if (!brand) continue;
         await makeReal(services, brand);
         await remind(services, brand);
+        await renderAhead(services, brand.id, await services.clock.nowMs());
       }
       return { kind: 'again', afterMs: EVERY_MS };
     },
@@ -119,7 +121,10 @@ async function makeOccurrences(services: Services, brand: Brand, repeat: StoredR
 }
 
 async function scheduleAs(services: Services, brand: Brand, piece: StoredPiece, order: Pick<ScheduleRequest, 'when'> & { readonly cuts: readonly { readonly channelId: string; readonly placement: string }[] }, personId: string, nowMs: number, origin: Origin): Promise<void> {
-  if (order.cuts.length === 0) throw new ProblemError(422, 'no-cut', 'This piece has no cut for that channel any more.');
-  await schedule(services, brand, piece, { revision: piece.revision, cuts: order.cuts.map((cut) => ({ ...cut, when: undefined })), when: order.when, again: true }, { personId, maySend: true }, nowMs, origin);
+  // A channel that has left takes its cut with it; the others go on.
+  const channels = await listChannels(services.db, brand.id);
+  const cuts = order.cuts.filter(({ channelId }) => channels.some(({ id, state }) => id === channelId && state !== 'ended'));
+  if (cuts.length === 0) throw new ProblemError(422, 'no-cut', 'None of its channels is connected any more, or this piece has no cut there.');
+  await schedule(services, brand, piece, { revision: piece.revision, cuts: cuts.map((cut) => ({ ...cut, when: undefined })), when: order.when, again: true }, { personId, maySend: true }, nowMs, origin);
   services.log.info({ piece: piece.id, at: formatMoment(nowMs, brand.zone), origin: origin.kind }, 'the plan made a post');
 }

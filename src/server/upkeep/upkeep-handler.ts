@@ -1,3 +1,5 @@
+import { pruneConnections } from '../db/connection-repository.ts';
+import { pruneReviewLinks } from '../db/review-repository.ts';
 import { SESSION_IDLE_MS } from '../auth/caller.ts';
 import { keepReserve } from './disk-reserve.ts';
 import { pruneChanges } from '../db/change-repository.ts';
@@ -39,6 +41,8 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       await prunePresence(db, machineNowMs);
       await pruneSessions(db, machineNowMs, machineNowMs - SESSION_IDLE_MS);
       await pruneLinks(db, machineNowMs);
+      await pruneConnections(db, machineNowMs);
+      await pruneReviewLinks(db, machineNowMs);
       keepReserve(media.dataFolder);
       await sweepIncoming(media.dataFolder, machineNowMs - STALE_UPLOAD_MS);
       log.info({ pieces, revisions, documents }, 'upkeep is done');

@@ -4,6 +4,7 @@ import { pieceThumbnailHandler } from '../derived/piece-thumbnail.ts';
 import { recordingCopyHandler } from '../derived/recording-copies.ts';
 import { smallCopyHandler } from '../derived/small-copy.ts';
 import { deliveryHandler } from '../dispatch/delivery-handler.ts';
+import { aheadHandler } from '../dispatch/render-ahead.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
 import { planHandler } from '../plan/make-real.ts';
@@ -21,6 +22,7 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     'recording-copy': recordingCopyHandler(services),
     'piece-thumbnail': pieceThumbnailHandler(services),
     'delivery-picture': deliveryPictureHandler(services),
+    ahead: aheadHandler(services),
     plan: planHandler(services),
     upkeep: upkeepHandler(services),
   };
