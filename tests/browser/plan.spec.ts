@@ -40,7 +40,7 @@ test('a month is planned from an empty rota with the mouse: themes, slots, a wha
     await drag(page.locator('[data-theme-row]').nth(1), hour(page, 'Friday', '16:00'));
     await expect(page.locator('[data-rule]')).toHaveCount(2);
     await drag(page.getByRole('button', { name: /^Stalls, Tuesday 18:00/ }), hour(page, 'Wednesday', '19:00'));
-    await expect(page.getByRole('button', { name: 'Stalls, Wednesday 19:00, 4 channels' })).toBeVisible();
+    await expect(page.getByRole('button', { name: 'Stalls, Wednesday 19:00, 5 channels' })).toBeVisible();
   });
 
   await test.step('it is a what-if until it is kept: the runway of both stands side by side', async () => {

@@ -228,7 +228,7 @@ async function makeTrouble(machine: Machine, services: Services, standinOrigin: 
   const pick = <Each>(from: readonly Each[]): Each => from[Math.floor(random() * from.length)] as Each;
   const switchboard = (path: string, body: unknown): Promise<unknown> => fetch(`${standinOrigin}/switchboard/${path}`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }).catch(() => undefined);
   const fault = (kind: string, times: number) => (): Promise<unknown> => switchboard('faults', { network: pick(networks), kind, times });
-  const acts: readonly (readonly [string, () => Promise<unknown> | void])[] = [
+  const acts: readonly (readonly [string, () => unknown])[] = [
     ['kill -9 of a dispatcher', () => machine.kill(pick(['worker one', 'worker two']))],
     ['kill -9 of both dispatchers', () => ['worker one', 'worker two'].forEach((name) => machine.kill(name))],
     ['kill -9 of the networks', () => machine.kill('standin')],
@@ -252,7 +252,9 @@ async function makeTrouble(machine: Machine, services: Services, standinOrigin: 
     const [name, act] = pick(acts);
     troubles[name] = (troubles[name] ?? 0) + 1;
     // A locked or full database may refuse the trouble itself.
-    await Promise.resolve(act()).catch(() => undefined);
+    await Promise.resolve()
+      .then(act)
+      .catch(() => undefined);
     await sleep(PAUSE_MS * (0.3 + random()));
   }
   for (const network of networks) await switchboard('faults', { network, kind: 'none' });

@@ -1,8 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { accountKindOf, isByHand, sheetOfAccount, whatAccountCan } from './account-kind.ts';
+import type { NetworkSheet } from './network-sheet.ts';
 import { shippedSheets } from './shipped-sheets.ts';
 
-const sheetOf = (key: string) => shippedSheets.find((sheet) => sheet.key === key) ?? shippedSheets[0]!;
+function sheetOf(key: string): NetworkSheet {
+  const sheet = shippedSheets.find((each) => each.key === key);
+  if (!sheet) throw new RangeError(`There is no sheet '${key}'`);
+  return sheet;
+}
 
 describe('kinds of accounts', () => {
   it('are the usual one where a kind is not known, so that older channels go on', () => {

@@ -5,16 +5,15 @@ import { roleMay } from '../../core/access/access.ts';
 import { fieldOf, fields } from '../../core/words/fields.ts';
 import { pageActs, type Act } from '../db/act-repository.ts';
 import { endBoost as end, keepBoost as keep, listBoosts } from '../db/boost-repository.ts';
-import { listChannelsEver, listSheetsOf, type Brand } from '../db/brand-repository.ts';
+import { listChannelsEver, listSheetsOf } from '../db/brand-repository.ts';
 import { listByHand, placeDelivery, snoozeDelivery } from '../db/delivery-repository.ts';
-import { findPost, type Post } from '../db/post-repository.ts';
 import { makeFiles, planFiles } from '../dispatch/outgoing-files.ts';
 import { readPin } from '../documents/pins.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { rewritePost, takePostDown } from '../post/after-publication.ts';
 import { getDeliveryOf } from '../post/change-post.ts';
 import { duplicatePost as duplicate } from '../post/duplicate-post.ts';
-import type { Services } from '../services.ts';
+import { postOf } from '../post/post-of.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { noteActOf } from './note-act.ts';
@@ -22,12 +21,6 @@ import { noteActOf } from './note-act.ts';
 const MAX_HAND_OFFS = 200;
 const ACTS_A_PAGE = 100;
 const MAX_EXPORTED = 50_000;
-
-async function postOf({ db }: Pick<Services, 'db'>, brand: Pick<Brand, 'id'>, id: string): Promise<Post> {
-  const post = await findPost(db, brand.id, id);
-  if (!post) throw notFound('post');
-  return post;
-}
 
 const takeDown = defineEndpoint({
   contract: contracts.takeDown,
@@ -119,7 +112,7 @@ const duplicatePost = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, body, caller, role, nowMs } = context;
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     const when = { kind: 'at' as const, wall: body.wall, repeated: body.repeated };
     const made = await duplicate(services, brand, post, when, { personId: caller.person.id, maySend: roleMay(role, 'send') }, nowMs);
     await noteActOf(context, 'post', made.id, `Scheduled “${post.pieceName}” once more`);
@@ -132,7 +125,7 @@ const keepBoost = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, body } = context;
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     await keep(services.db, brand.id, post.id, body, services.clock.machineNowMs());
     await noteActOf(context, 'post', post.id, `Planned a boost of ${body.budget} ${body.currency} for “${post.pieceName}”`);
     return undefined;
@@ -144,7 +137,7 @@ const endBoost = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, nowMs } = context;
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     if (!(await end(services.db, brand.id, post.id, params.action, nowMs, services.clock.machineNowMs()))) throw notFound('boost');
     await noteActOf(context, 'post', post.id, params.action === 'done' ? `Set up the boost of “${post.pieceName}”` : `Removed the boost of “${post.pieceName}”`);
     return undefined;

@@ -16,6 +16,7 @@ import { notFound, ProblemError } from '../errors.ts';
 import { refreshPost } from '../post/change-post.ts';
 import { reviewAnswer, reviewsAnswer } from '../post/review-answer.ts';
 import { giveVerdict, type Reviewer } from '../post/review.ts';
+import { postOf } from '../post/post-of.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
@@ -25,19 +26,13 @@ const HOUR_MS = 3_600_000;
 /** Remarks of one post; more are no remarks. */
 const MAX_REMARKS = 500;
 
-async function postOf({ db }: Pick<Services, 'db'>, brand: Pick<Brand, 'id'>, id: string): Promise<Post> {
-  const post = await findPost(db, brand.id, id);
-  if (!post) throw notFound('post');
-  return post;
-}
-
 const listReviews = defineEndpoint({ contract: contracts.listReviews, may: 'see', handle: ({ services, brand, caller, role }) => reviewsAnswer(services, brand, caller.person.id, roleMay(role, 'approve')) });
 
 const getReview = defineEndpoint({
   contract: contracts.getReview,
   may: 'see',
   async handle({ services, brand, params, caller, role }) {
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     const piece = await findPiece(services.db, brand.id, post.pieceId);
     const isMakerAlone = post.createdBy === caller.person.id && post.signOffNeeded < 2;
     const links = await listReviewLinks(services.db, post.id, services.clock.machineNowMs());
@@ -58,7 +53,7 @@ const judgePost = defineEndpoint({
   may: 'approve',
   only: 'session',
   async handle({ services, brand, params, body, caller, nowMs }) {
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     if (post.createdBy === caller.person.id && post.signOffNeeded < 2 && body.verdict === 'approve') throw new ProblemError(403, 'own-post', 'You made this post, so somebody else approves it.');
     return answerOfStanding(await giveVerdict(services, brand, post.id, { personId: caller.person.id, name: caller.person.name }, body, nowMs));
   },
@@ -69,7 +64,7 @@ const reviewAgain = defineEndpoint({
   may: 'make',
   async handle(context) {
     const { services, brand, params } = context;
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     if (post.state !== 'in review') throw new ProblemError(409, 'not-in-review', 'This post does not wait for approval any more.');
     const piece = await findPiece(services.db, brand.id, post.pieceId);
     if (!piece) throw notFound('piece');
@@ -98,7 +93,7 @@ const addRemark = defineEndpoint({
   contract: contracts.addRemark,
   may: 'remark',
   async handle({ services, brand, params, body, caller, nowMs }) {
-    await keepRemark(services, brand, await postOf(services, brand, params.post), { personId: caller.person.id, name: caller.person.name }, body, nowMs);
+    await keepRemark(services, brand, await postOf(services.db, brand, params.post), { personId: caller.person.id, name: caller.person.name }, body, nowMs);
     return undefined;
   },
 });
@@ -107,7 +102,7 @@ const resolveRemark = defineEndpoint({
   contract: contracts.resolveRemark,
   may: 'remark',
   async handle({ services, brand, params, body, nowMs }) {
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     if (!(await resolve(services.db, brand.id, post.id, params.remark, body.isResolved ? nowMs : null, services.clock.machineNowMs()))) throw notFound('remark');
     return undefined;
   },
@@ -119,7 +114,7 @@ const makeReviewLink = defineEndpoint({
   only: 'session',
   async handle(context) {
     const { services, brand, params, body, caller } = context;
-    const post = await postOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     const [id, secret, machineNowMs] = [nanoid(12), newSecret('cfr'), services.clock.machineNowMs()];
     const endsMs = machineNowMs + body.hours * HOUR_MS;
     await insertReviewLink(services.db, { id, brandId: brand.id, postId: post.id, name: body.name, endsMs, createdBy: caller.person.id }, hashSecret(secret), machineNowMs);

@@ -8,12 +8,12 @@ import { listChannelsEver, listSheetsOf, type Brand, type Channel } from '../db/
 import { countDeliveries, listDeliveriesOf, pageDeliveries, type Delivery } from '../db/delivery-repository.ts';
 import { findPiece } from '../db/piece-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
-import { findPost, type Post } from '../db/post-repository.ts';
 import { deliveryPicture } from '../derived/delivery-picture.ts';
 import { derivedFile } from '../derived/derived-file.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { actOnDelivery, actOnPost, differencesOfPost, getDeliveryOf, refreshPost, reschedulePost } from '../post/change-post.ts';
 import { editWordsOfPost, fieldsOfPost } from '../post/edit-words.ts';
+import { postOf } from '../post/post-of.ts';
 import { schedule, scheduledBefore } from '../post/schedule.ts';
 import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -180,14 +180,8 @@ const getDeliveryPicture = defineEndpoint({
   },
 });
 
-async function getPostOf(services: Services, brand: Brand, id: string): Promise<Post> {
-  const post = await findPost(services.db, brand.id, id);
-  if (!post) throw notFound('post');
-  return post;
-}
-
 async function describePost(services: Services, brand: Brand, id: string) {
-  const post = await getPostOf(services, brand, id);
+  const post = await postOf(services.db, brand, id);
   const ids = (await listDeliveriesOf(services.db, id)).map((each) => each.id);
   return { id: post.id, pieceId: post.pieceId, pieceName: post.pieceName, state: post.state, dueMs: post.dueMs, wall: post.wall, zone: post.zone, revision: post.revision, deliveries: await describeByIds(services, brand, ids) };
 }
@@ -199,7 +193,7 @@ const actOnWholePost = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, nowMs } = context;
-    const post = await getPostOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     await requireLetGo(services, brand, params.action);
     const acted = await actOnPost(services.db, post, params.action, { nowMs, machineNowMs: services.clock.machineNowMs() });
     if (acted === 0) throw new ProblemError(409, 'not-possible-now', refusals[params.action], { state: post.state });
@@ -213,7 +207,7 @@ const reschedule = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, body, nowMs } = context;
-    const post = await getPostOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     await reschedulePost(services, brand, post, body.when, nowMs);
     await noteActOf(context, 'post', post.id, `Rescheduled “${post.pieceName}”`);
     return describePost(services, brand, post.id);
@@ -225,7 +219,7 @@ const refresh = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params } = context;
-    const post = await getPostOf(services, brand, params.post);
+    const post = await postOf(services.db, brand, params.post);
     const piece = await findPiece(services.db, brand.id, post.pieceId);
     if (!piece) throw notFound('piece');
     await refreshPost(services, brand, post, piece);
@@ -237,7 +231,7 @@ const refresh = defineEndpoint({
 const getDifferences = defineEndpoint({
   contract: contracts.getPostDifferences,
   may: 'see',
-  handle: async ({ services, brand, params }) => ({ differences: [...(await differencesOfPost(services, brand, await getPostOf(services, brand, params.post)))] }),
+  handle: async ({ services, brand, params }) => ({ differences: [...(await differencesOfPost(services, brand, await postOf(services.db, brand, params.post)))] }),
 });
 
 // What has a name of its own comes before the actions, whose path would match it as well.

@@ -95,18 +95,18 @@ export function HandOff({ item, brand, nowMs, onDone }: HandOffProps) {
           </div>
         </div>
       </div>
-      <dl className="mt-3 divide-y divide-line border-y border-line">
+      <ul aria-label="Texts to copy" className="mt-3 divide-y divide-line border-y border-line">
         {item.fields.map(({ label, text }) => (
-          <div key={label} className="flex items-start gap-3 py-2 text-sm">
-            <dt className="w-28 shrink-0 text-quiet max-sm:w-20">{label}</dt>
-            <dd className="min-w-0 flex-1 break-words whitespace-pre-wrap">{text}</dd>
+          <li key={label} className="flex items-start gap-3 py-2 text-sm">
+            <span className="w-28 shrink-0 text-quiet max-sm:w-20">{label}</span>
+            <span className="min-w-0 flex-1 break-words whitespace-pre-wrap">{text}</span>
             <Button size="small" onClick={() => void copy(text, label)}>
               <Copy aria-hidden className="size-3" />
               Copy<span className="sr-only"> {label}</span>
             </Button>
-          </div>
+          </li>
         ))}
-      </dl>
+      </ul>
       {maySend && (
         <form
           className="mt-3 flex flex-wrap items-center gap-2"

@@ -22,15 +22,7 @@ export function SheetFields({ sheet, onChange }: SheetFieldsProps) {
     <div className="max-w-5xl space-y-6 text-sm">
       <Part title="Placements">
         <table className="w-full border-collapse">
-          <thead>
-            <tr className="border-b border-line text-xs text-quiet">
-              {['Place', 'Width', 'Height', 'Safe zone (top, right, bottom, left, %)', 'Carousel', 'Video, seconds'].map((name) => (
-                <th key={name} scope="col" className={`${cell} font-medium`}>
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads names={['Place', 'Width', 'Height', 'Safe zone (top, right, bottom, left, %)', 'Carousel', 'Video, seconds']} />
           <tbody>
             {sheet.placements.map((each, index) => (
               <tr key={each.key} className="border-b border-line">
@@ -59,15 +51,7 @@ export function SheetFields({ sheet, onChange }: SheetFieldsProps) {
       </Part>
       <Part title="Words">
         <table className="w-full max-w-2xl border-collapse">
-          <thead>
-            <tr className="border-b border-line text-xs text-quiet">
-              {['Field', 'Longest', 'Counted in', 'Needed'].map((name) => (
-                <th key={name} scope="col" className={`${cell} font-medium`}>
-                  {name}
-                </th>
-              ))}
-            </tr>
-          </thead>
+          <Heads names={['Field', 'Longest', 'Counted in', 'Needed']} />
           <tbody>
             {sheet.words.fields.map((each, index) => (
               <tr key={each.key} className="border-b border-line">
@@ -141,6 +125,20 @@ function afterwardsWords({ publishing }: NetworkSheet): string {
   const can = publishing.afterwards ?? [];
   if (can.length === 0) return 'a post stays as it is';
   return [can.includes('text') ? 'its text can change' : '', can.includes('remove') ? 'it can be taken down' : ''].filter((part) => part !== '').join(', ');
+}
+
+function Heads({ names }: { readonly names: readonly string[] }) {
+  return (
+    <thead>
+      <tr className="border-b border-line text-xs text-quiet">
+        {names.map((name) => (
+          <th key={name} scope="col" className={`${cell} font-medium`}>
+            {name}
+          </th>
+        ))}
+      </tr>
+    </thead>
+  );
 }
 
 function Part({ title, children }: { readonly title: string; readonly children: ReactNode }) {
