@@ -64,6 +64,7 @@ const table: Readonly<Record<string, Reach>> = {
   'POST /api/review/verdicts': 'anyone',
   'POST /api/review/remarks': 'anyone',
   'POST /api/review/picture': 'anyone',
+  'POST /api/review/video': 'anyone',
   'POST /api/brands/{brand}/deliveries/{delivery}/take-down': 'designer',
   'POST /api/brands/{brand}/deliveries/{delivery}/rewrite': 'designer',
   'GET /api/brands/{brand}/hand-offs': 'viewer',

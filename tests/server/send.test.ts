@@ -336,6 +336,33 @@ describe('sign-off', () => {
   });
 });
 
+it('a video is made by a worker for those who judge it, outside too, and saved as it goes out', async () => {
+  const [clip] = await stack.services.db('media').join('brands', 'brands.id', 'media.brand_id').where({ slug: 'gullwick' }).where('media.name', 'like', '%.mp4').limit(1).select('media.id');
+  const created = (await as('caspian').ask('POST', `${base}/pieces`, { template: 'gust' })).body as unknown as Made;
+  const text = (value: string) => ({ kind: 'text', text: value });
+  const frames = [
+    { id: 'a', slots: { film: { kind: 'picture', mediaId: clip.id }, headline: text('Kites') }, shot: { lengthMs: 1_600 } },
+    { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_600, into: { kind: 'fade', ms: 400 } } },
+  ];
+  const piece = (await as('caspian').ask('PATCH', `${base}/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: '/frames', value: frames }, { op: 'replace', path: '/words/shared/caption', value: 'A video' }] })).body as unknown as Made;
+  expect((await schedule(as('caspian'), piece, cutsOf(piece, ['feed-square']), { kind: 'at', wall: '2031-12-01T09:00' })).status).toBe(201);
+  const [row] = await rows(piece);
+  const fetchIt = async (ask: () => Promise<Response>): Promise<Response> => {
+    let response = await ask();
+    await until('the video', async () => response.status === 200 || ((response = await ask()), response.status === 200));
+    return response;
+  };
+  const file = await fetchIt(() => as('tove').raw('GET', `${base}/deliveries/${row?.id ?? ''}/files/0`));
+  expect([file.headers.get('content-type'), Buffer.from(await file.arrayBuffer()).subarray(4, 8).toString()]).toEqual(['video/mp4', 'ftyp']);
+  const made = await as('wren').ask('POST', `${base}/posts/${row?.post_id ?? ''}/review-links`, { name: 'Outside', hours: 1 });
+  const secret = String(made.body['path']).split('#')[1] ?? '';
+  const outside = new Client(stack.origin);
+  const post = (deliveryId: string): Promise<Response> => outside.raw('POST', '/api/review/video', { body: JSON.stringify({ secret, deliveryId }), headers: { 'content-type': 'application/json' } });
+  expect((await fetchIt(() => post(row?.id ?? ''))).headers.get('content-type')).toBe('video/mp4');
+  expect((await post('another')).status).toBe(404);
+  expect((await as('tove').ask('POST', `${base}/posts/${row?.post_id ?? ''}/remarks`, { text: 'Here', place: { kind: 'moment', deliveryId: row?.id, atMs: 900 } })).status).toBe(204);
+});
+
 describe('a post that is out', () => {
   it('changes its text where its network allows it, and is taken down', async () => {
     const piece = await makePiece();

@@ -1,11 +1,13 @@
 import { useEffect, useState, type MouseEvent } from 'react';
 import type { RemarkPlace } from '../../core/post/remark-place.ts';
-import type { PictureSource, ReviewCut, ShownReview } from './review-types.ts';
+import { CutVideo } from './CutVideo.tsx';
+import type { PictureSource, ReviewCut, ShownReview, VideoSource } from './review-types.ts';
 import { numbered } from './review-types.ts';
 
 interface CutPicturesProps {
   readonly review: ShownReview;
   readonly pictureOf: PictureSource;
+  readonly videoOf: VideoSource;
   /** Null where nothing may be remarked. */
   readonly onPlace: ((place: RemarkPlace) => void) | null;
   readonly pending: RemarkPlace | null;
@@ -14,15 +16,15 @@ interface CutPicturesProps {
 const TALL_PX = 260;
 
 /** Every cut as it goes out; a press on it begins a remark on that spot. */
-export function CutPictures({ review, pictureOf, onPlace, pending }: CutPicturesProps) {
+export function CutPictures({ review, pictureOf, videoOf, onPlace, pending }: CutPicturesProps) {
   return (
     <div className="flex flex-wrap gap-x-4 gap-y-5">
-      {review.cuts.flatMap((cut) => Array.from({ length: Math.max(1, review.kind === 'video' ? 1 : cut.slides) }, (_, slide) => <OneCut key={`${cut.deliveryId}-${slide}`} cut={cut} slide={slide} review={review} pictureOf={pictureOf} onPlace={onPlace} pending={pending} />))}
+      {review.cuts.flatMap((cut) => Array.from({ length: Math.max(1, review.kind === 'video' ? 1 : cut.slides) }, (_, slide) => <OneCut key={`${cut.deliveryId}-${slide}`} cut={cut} slide={slide} review={review} pictureOf={pictureOf} videoOf={videoOf} onPlace={onPlace} pending={pending} />))}
     </div>
   );
 }
 
-function OneCut({ cut, slide, review, pictureOf, onPlace, pending }: CutPicturesProps & { readonly cut: ReviewCut; readonly slide: number }) {
+function OneCut({ cut, slide, review, pictureOf, videoOf, onPlace, pending }: CutPicturesProps & { readonly cut: ReviewCut; readonly slide: number }) {
   const heightPx = Math.min(TALL_PX, cut.heightPx);
   const widthPx = Math.min(360, Math.round((heightPx * cut.widthPx) / cut.heightPx));
   const isHere = (place: RemarkPlace | null): place is RemarkPlace => place?.deliveryId === cut.deliveryId && place.kind === 'spot' && (place.slide ?? 0) === slide;
@@ -49,6 +51,7 @@ function OneCut({ cut, slide, review, pictureOf, onPlace, pending }: CutPictures
         ))}
         {isHere(pending) && <Pin x={pending.x ?? 0} y={pending.y ?? 0} text="+" />}
       </div>
+      {review.kind === 'video' && <CutVideo cut={cut} videoOf={videoOf} onPlace={onPlace} />}
       <figcaption className="mt-1 text-xs text-quiet">{name}</figcaption>
     </figure>
   );

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useEffect, useState } from 'react';
-import { judgeOutside, pictureOutside, readOutsideReview, remarkOutside } from '../../contract/review-contracts.ts';
+import { judgeOutside, pictureOutside, readOutsideReview, remarkOutside, videoOutside } from '../../contract/review-contracts.ts';
 import type { RemarkPlace } from '../../core/post/remark-place.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { call } from '../ui/call.ts';
@@ -9,7 +9,7 @@ import { toast } from '../ui/toast.tsx';
 import { ChangesSince } from './ChangesSince.tsx';
 import { CutPictures } from './CutPictures.tsx';
 import { Remarks } from './Remarks.tsx';
-import type { RemarkActions } from './review-types.ts';
+import { videoIn, type RemarkActions } from './review-types.ts';
 import { Verdict } from './Verdict.tsx';
 import { WordsTable } from './WordsTable.tsx';
 
@@ -38,6 +38,7 @@ function Review() {
     },
     [secret],
   );
+  const videoOf = useCallback(async (deliveryId: string) => videoIn(await fetch(videoOutside.path, { method: videoOutside.method, headers: { 'content-type': 'application/json' }, body: JSON.stringify({ secret, deliveryId }) })), [secret]);
   if (found.isError) {
     return (
       <main className="grid min-h-0 flex-1 place-items-center p-6 text-center">
@@ -88,7 +89,7 @@ function Review() {
           {hasSpoken && <p className="text-sm font-medium text-mint-ink">You have answered. Thank you.</p>}
         </div>
         <ChangesSince changes={review.changes} />
-        <CutPictures review={review} pictureOf={pictureOf} onPlace={actions ? setPending : null} pending={pending} />
+        <CutPictures review={review} pictureOf={pictureOf} videoOf={videoOf} onPlace={actions ? setPending : null} pending={pending} />
         <div className="my-5">
           <WordsTable review={review} onPlace={actions ? setPending : null} />
         </div>

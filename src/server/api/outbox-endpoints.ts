@@ -1,4 +1,3 @@
-import { readFile } from 'node:fs/promises';
 import Papa from 'papaparse';
 import * as contracts from '../../contract/outbox-contracts.ts';
 import { roleMay } from '../../core/access/access.ts';
@@ -7,7 +6,7 @@ import { pageActs, type Act } from '../db/act-repository.ts';
 import { endBoost as end, keepBoost as keep, listBoosts } from '../db/boost-repository.ts';
 import { listChannelsEver, listSheetsOf } from '../db/brand-repository.ts';
 import { listByHand, placeDelivery, snoozeDelivery } from '../db/delivery-repository.ts';
-import { makeFiles, planFiles } from '../dispatch/outgoing-files.ts';
+import { planFiles } from '../dispatch/outgoing-files.ts';
 import { readPin } from '../documents/pins.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { rewritePost, takePostDown } from '../post/after-publication.ts';
@@ -17,6 +16,7 @@ import { postOf } from '../post/post-of.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { noteActOf } from './note-act.ts';
+import { outgoingFileResponse } from './outgoing-file-response.ts';
 
 const MAX_HAND_OFFS = 200;
 const ACTS_A_PAGE = 100;
@@ -70,15 +70,7 @@ const handOffFile = defineEndpoint({
   may: 'see',
   async handle({ services, brand, params, request }) {
     const delivery = await getDeliveryOf(services.db, brand, params.delivery);
-    const plan = planFiles(services, await readPin(services.db, delivery.pin), delivery);
-    const index = Number(params.index);
-    if (index >= plan.count) throw notFound('file');
-    const file = (await makeFiles(services, plan, delivery, request.signal))[index];
-    if (!file) throw notFound('file');
-    const bytes = file.kind === 'bytes' ? file.bytes : await readFile(file.path);
-    const extension = (file.mime.split('/')[1] ?? 'bin').replace('jpeg', 'jpg');
-    const name = `${delivery.pieceName} ${delivery.placementName}${plan.count > 1 ? ` ${index + 1}` : ''}.${extension}`;
-    return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': file.mime, 'content-disposition': attachment(name), 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' } });
+    return outgoingFileResponse(services, delivery, Number(params.index), request.signal);
   },
 });
 

@@ -21,6 +21,7 @@ import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { fileResponse } from './file-response.ts';
 import { noteActOf } from './note-act.ts';
+import { outgoingFileResponse } from './outgoing-file-response.ts';
 
 const HOUR_MS = 3_600_000;
 /** Remarks of one post; more are no remarks. */
@@ -200,4 +201,15 @@ const pictureOutside = defineEndpoint({
   },
 });
 
-export const reviewEndpoints: readonly Endpoint[] = [listReviews, getReview, judgePost, reviewAgain, addRemark, resolveRemark, makeReviewLink, endReviewLink, getSettings, keepSettings, readOutsideReview, judgeOutside, remarkOutside, pictureOutside];
+const videoOutside = defineEndpoint({
+  contract: contracts.videoOutside,
+  may: 'anyone',
+  async handle({ services, body, request }) {
+    const { post } = await opened(services, body.secret);
+    const delivery = (await listDeliveriesOf(services.db, post.id)).find(({ id, kind }) => id === body.deliveryId && kind === 'video');
+    if (!delivery) throw notFound('video');
+    return outgoingFileResponse(services, delivery, 0, request.signal);
+  },
+});
+
+export const reviewEndpoints: readonly Endpoint[] = [listReviews, getReview, judgePost, reviewAgain, addRemark, resolveRemark, makeReviewLink, endReviewLink, getSettings, keepSettings, readOutsideReview, judgeOutside, remarkOutside, pictureOutside, videoOutside];

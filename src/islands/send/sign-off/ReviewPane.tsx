@@ -9,7 +9,8 @@ import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChangesSince } from '../../review/ChangesSince.tsx';
 import { CutPictures } from '../../review/CutPictures.tsx';
 import { Remarks } from '../../review/Remarks.tsx';
-import type { RemarkActions } from '../../review/review-types.ts';
+import { videoIn, type RemarkActions } from '../../review/review-types.ts';
+import { handOffFile } from '../../../contract/outbox-contracts.ts';
 import { Verdict } from '../../review/Verdict.tsx';
 import { WordsTable } from '../../review/WordsTable.tsx';
 import { useChanges } from '../../shell/change-events.ts';
@@ -32,6 +33,7 @@ export function ReviewPane({ brand, postId }: { readonly brand: SignOffBrand; re
   const refresh = useCallback(() => client.invalidateQueries({ queryKey: ['review', brand.slug, postId] }), [client, brand.slug, postId]);
   useChanges(brand.slug, { onChange: (kind, id) => void ((kind === 'review' || kind === 'post') && id === postId ? refresh() : undefined) });
   const pictureOf = useCallback((delivery: string, slide: number) => addressOf(getDeliveryPicture, { brand: brand.slug, delivery }, slide === 0 ? {} : { slide }), [brand.slug]);
+  const videoOf = useCallback(async (delivery: string) => videoIn(await fetch(addressOf(handOffFile, { brand: brand.slug, delivery, index: '0' }))), [brand.slug]);
   if (!found.data) return <div className="p-6 text-sm text-quiet">{found.error?.message ?? 'Looking at the post…'}</div>;
   const review = found.data;
   const actions: RemarkActions | null = roleMay(brand.role, 'remark')
@@ -59,7 +61,7 @@ export function ReviewPane({ brand, postId }: { readonly brand: SignOffBrand; re
         {review.whyNot !== null && review.state === 'in review' && <p className="mb-3 text-sm text-quiet">{review.whyNot}</p>}
         {review.sentBackBy !== null && review.state === 'in review' && <SentBack review={review} brand={brand} onDone={() => void refresh()} />}
         <ChangesSince changes={review.changes} />
-        <CutPictures review={review} pictureOf={pictureOf} onPlace={actions ? setPending : null} pending={pending} />
+        <CutPictures review={review} pictureOf={pictureOf} videoOf={videoOf} onPlace={actions ? setPending : null} pending={pending} />
         <div className="mt-5">
           <WordsTable review={review} onPlace={actions ? setPending : null} />
         </div>
