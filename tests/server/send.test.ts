@@ -341,8 +341,8 @@ it('a video is made by a worker for those who judge it, outside too, and saved a
   const created = (await as('caspian').ask('POST', `${base}/pieces`, { template: 'gust' })).body as unknown as Made;
   const text = (value: string) => ({ kind: 'text', text: value });
   const frames = [
-    { id: 'a', slots: { film: { kind: 'picture', mediaId: clip.id }, headline: text('Kites') }, shot: { lengthMs: 1_600 } },
-    { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 1_600, into: { kind: 'fade', ms: 400 } } },
+    { id: 'a', slots: { film: { kind: 'picture', mediaId: clip.id }, headline: text('Kites') }, shot: { lengthMs: 2_000 } },
+    { id: 'b', slide: 'closing', slots: { headline: text('Come by'), call: text('Book') }, shot: { lengthMs: 2_000, into: { kind: 'fade', ms: 400 } } },
   ];
   const piece = (await as('caspian').ask('PATCH', `${base}/pieces/${created.id}`, { revision: created.revision, patches: [{ op: 'replace', path: '/frames', value: frames }, { op: 'replace', path: '/words/shared/caption', value: 'A video' }] })).body as unknown as Made;
   expect((await schedule(as('caspian'), piece, cutsOf(piece, ['feed-square']), { kind: 'at', wall: '2031-12-01T09:00' })).status).toBe(201);
