@@ -205,7 +205,7 @@ describe('a personal account', () => {
   it('gets a hand-off at its time: files to save, texts to copy, later, and done with the address', async () => {
     const connection = await connect(as('wren'), { network: 'petalry' }, { answer: 'allow', 'new-handle': '@ottoline.flies', 'new-name': 'Ottoline', 'new-kind': 'personal' });
     const offered = (await as('wren').ask('GET', `${base}/connections/${connection}`)).body as unknown as { accounts: { cannot: string[] }[] };
-    expect(offered.accounts[0]?.cannot).toEqual(['Post by itself: the network lets no program in', 'Vertical video', 'first comment, location, comments']);
+    expect(offered.accounts[0]?.cannot).toEqual(['Post by itself: the network lets no program in', 'No Vertical video', 'No first comment, location, comments']);
     const { channels } = (await as('wren').ask('POST', `${base}/connections/${connection}`, { handles: ['@ottoline.flies'] })).body as unknown as { channels: { id: string }[] };
     const channelId = channels[0]?.id ?? '';
     const piece = await makePiece();

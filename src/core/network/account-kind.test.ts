@@ -29,7 +29,7 @@ describe('kinds of accounts', () => {
   it('say what they can and cannot do', () => {
     expect(whatAccountCan(sheetOf('hearthside'), 'personal')).toEqual({
       can: ['Confetti prepares each post; a person places it', 'Square, Portrait, Story'],
-      cannot: ['Post by itself: the network lets no program in', 'Wide', 'first comment, audience'],
+      cannot: ['Post by itself: the network lets no program in', 'No Wide', 'No first comment, audience'],
     });
     expect(whatAccountCan(sheetOf('quipline'), 'business').cannot).toEqual([]);
   });

@@ -42,6 +42,6 @@ export function whatAccountCan(sheet: NetworkSheet, kind: string | undefined): {
   const lostFields = sheet.words.fields.filter((each) => !own.words.fields.includes(each)).map(({ label }) => label.toLowerCase());
   return {
     can: [sends === 'automatic' ? 'Confetti posts by itself' : 'Confetti prepares each post; a person places it', own.placements.map(({ name }) => name).join(', ')],
-    cannot: [...(sends === 'automatic' ? [] : ['Post by itself: the network lets no program in']), ...(lost.length > 0 ? [lost.join(', ')] : []), ...(lostFields.length > 0 ? [lostFields.join(', ')] : [])],
+    cannot: [...(sends === 'automatic' ? [] : ['Post by itself: the network lets no program in']), ...(lost.length > 0 ? [`No ${lost.join(', ')}`] : []), ...(lostFields.length > 0 ? [`No ${lostFields.join(', ')}`] : [])],
   };
 }

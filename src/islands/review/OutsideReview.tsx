@@ -69,7 +69,7 @@ function Review() {
           {review.brandName} asks you, {review.name}, to look at this post.
         </p>
         <div className="mt-1 mb-4 flex flex-wrap items-start gap-3">
-          <div className="min-w-0 flex-1">
+          <div className="min-w-0 flex-1 max-sm:basis-full">
             <h1 className="text-xl font-semibold">{review.pieceName}</h1>
             <p className="text-sm text-quiet">
               {isOpen ? `Exactly this goes out on ${formatMoment(review.dueMs, review.zone)}.` : 'It does not wait for approval any more.'} This link ends {formatMoment(review.endsMs, review.zone)}.

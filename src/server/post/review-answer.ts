@@ -45,7 +45,8 @@ export async function reviewAnswer(services: Services, brand: Brand, post: Post,
   const [snapshot, channels, verdicts, remarks, members] = await Promise.all([readPin(db, post.pin), listChannelsEver(db, brand.id), listVerdicts(db, [post.id]), listRemarks(db, post.id), listMembers(db, brand.id)]);
   const findings = post.state === 'in review' || post.state === 'scheduled' ? await preflightSnapshot(services, brand, snapshot, deliveries, post.dueMs) : [];
   const { approvedBy, sentBackBy } = standingOf(verdicts, post.signOffNeeded, post.createdBy);
-  const cuts = deliveries.flatMap((delivery) => {
+  const orderOf = ({ channelId }: Delivery): number => channels.findIndex(({ id }) => id === channelId);
+  const cuts = deliveries.toSorted((a, b) => orderOf(a) - orderOf(b)).flatMap((delivery) => {
     const cut = resolveCut({ ...snapshot, channels }, delivery);
     if (!cut) return [];
     const { exportPx } = cut.placement;

@@ -52,7 +52,7 @@ export function ReviewPane({ brand, postId }: { readonly brand: SignOffBrand; re
     <div className="grid min-h-0 grid-cols-[minmax(0,1fr)_18rem] max-xl:block max-xl:overflow-auto">
       <div className="overflow-auto px-5 py-4">
         <div className="mb-4 flex flex-wrap items-start gap-3">
-          <div className="min-w-0 flex-1">
+          <div className="min-w-0 flex-1 max-sm:basis-full">
             <h2 className="text-xl font-semibold">{review.pieceName}</h2>
             <p className="text-sm text-quiet">{headWords(review, brand.zone)}</p>
           </div>
