@@ -15,6 +15,8 @@ describe('reminders', () => {
     ['failed', post(-5, ['failed', 'sent'], 'Refused: no board.'), ['“Box Kite” failed: Refused: no board.']],
     ['old news', post(-90, ['failed']), []],
     ['held', post(20, ['held']), []],
+    ['to be placed by hand', post(-5, ['by hand', 'sent']), ['“Box Kite” waits for you to place it by hand.']],
+    ['in review', post(20, ['in review']), []],
   ])('of a post that is %s', (_, given, expected) => expect(told(given)).toEqual(expected));
 
   it('tell what a person asked for alone', () => {
