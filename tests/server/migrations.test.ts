@@ -11,6 +11,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { readPiece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, listTokens } from '../../src/server/db/brand-repository.ts';
 import { openDatabase, type Db } from '../../src/server/db/connection.ts';
+import { deliveryStates } from '../../src/core/post/delivery-state.ts';
 import { countDeliveries, pageDeliveries } from '../../src/server/db/delivery-repository.ts';
 import { findJobs, getJob } from '../../src/server/db/job-repository.ts';
 import { listTags, pageMedia } from '../../src/server/db/media-repository.ts';
@@ -68,7 +69,7 @@ describe('a database of the schema before', () => {
   it('gathers the deliveries of one scheduling in a post, with their states, words and moments', async () => {
     expect(Number((await db('posts').count({ count: '*' }).first())?.['count'])).toBe(count('snapshots'));
     expect(await countDeliveries(db, brandId, null)).toEqual(
-      Object.fromEntries(['scheduled', 'held', 'sending', 'sent', 'failed', 'cancelled'].map((state) => [state, count('deliveries', `brand_id = '${brandId}' and state = '${state}'`)])),
+      Object.fromEntries(deliveryStates.map((state) => [state, count('deliveries', `brand_id = '${brandId}' and state = '${state}'`)])),
     );
     const rows = old.prepare('select * from deliveries').all() as Record<string, unknown>[];
     for (const row of rows) {

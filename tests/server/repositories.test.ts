@@ -1,3 +1,4 @@
+import { deliveryStates } from '../../src/core/post/delivery-state.ts';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { canDelivery, deliveryStates } from '../../src/core/post/delivery-state.ts';
@@ -171,7 +172,8 @@ describe.each(databaseEngines)('on $name', (engine) => {
     it('count each state up to a bound', async () => {
       await add(['d', 10], ['e', 10]);
       await db('deliveries').where({ id: 'd' }).update({ state: 'sent' });
-      expect(await countDeliveries(db, 'b', null)).toEqual({ scheduled: 1, held: 0, sending: 0, sent: 1, failed: 0, cancelled: 0 });
+      const none = Object.fromEntries(deliveryStates.map((state) => [state, 0]));
+      expect(await countDeliveries(db, 'b', null)).toEqual({ ...none, scheduled: 1, sent: 1 });
       expect(await countPostsShowing(db, 'b', 'm1')).toEqual({ scheduled: 1, sent: 0 });
     });
   });

@@ -126,6 +126,7 @@ export async function runCampaign({ deliveries, seed, hasTrouble, say }: Campaig
   try {
     machine.start('standin');
     await until('the stand-ins', () => fetch(`${standinOrigin}/switchboard`).then(({ ok }) => ok, () => false));
+    await fetch(`${standinOrigin}/switchboard/clock`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ offsetMs: await readClockOffsetMs(services.db) }) });
     const brand = await brandOf(services);
     await services.db('channels').update({ origin: standinOrigin });
     await services.db('jobs').delete();
