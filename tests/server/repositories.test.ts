@@ -1,4 +1,3 @@
-import { deliveryStates } from '../../src/core/post/delivery-state.ts';
 import { afterAll, afterEach, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { canDelivery, deliveryStates } from '../../src/core/post/delivery-state.ts';
