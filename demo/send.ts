@@ -18,7 +18,7 @@ export interface DemoPerson {
   readonly name: string;
 }
 
-/** A post that a writer asks approval for, and what was said of it so far. */
+/** A post that a writer asks approval for, with the remarks and verdicts it has so far. */
 export interface DemoReview {
   /** How the piece's name begins. */
   readonly piece: string;

@@ -97,7 +97,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   /** Where a post is, once it is public. */
   const published = (postId: string): { published: boolean; processing?: true; id: string; url?: string } =>
     store.isReady(postId, Date.now()) ? { published: true, id: postId, url: `${publicOrigin}/${rules.key}/p/${postId}` } : { published: false, processing: true, id: postId };
-  /** A video is looked at for a while before it is public. */
+  /** Processes a video for a while before it becomes public. */
   const process = (postId: string, post: Pick<Entry, 'mediaId'>): void => {
     if (rules.processingMs !== undefined && store.findMedia(post.mediaId)?.mime === VIDEO_MIME) store.processUntil(postId, Date.now() + rules.processingMs);
   };
@@ -126,7 +126,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     return keepFile(context, new Uint8Array(await context.req.arrayBuffer()));
   });
 
-  // Large files come in parts; one that broke off goes on where it was.
+  // Large files come in parts; a broken upload resumes at its offset.
   api.post('/uploads', (context) => context.json({ id: store.beginUpload(rules.key, context.get('account').handle), partBytes: PART_BYTES }, 201));
   api.get('/uploads/:id', (context) => {
     const received = store.receivedOf(rules.key, context.get('account').handle, context.req.param('id'));

@@ -192,6 +192,14 @@ test('a personal account gets a hand-off: a file to save, a text to copy, and do
 
 test('a network sheet is changed, held against what is scheduled, and goes back', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/send/networks');
+  await test.step('a file that is no sheet, or half of one, is refused with what is wrong', async () => {
+    const files = page.locator('input[type="file"]');
+    await files.setInputFiles({ name: 'broken.json', mimeType: 'application/json', buffer: Buffer.from('{"key": 3') });
+    await expect(page.getByRole('status')).toContainText('broken.json is no network sheet. It is not valid JSON.');
+    await files.setInputFiles({ name: 'half.json', mimeType: 'application/json', buffer: Buffer.from('{"key":"pond","placements":[]}') });
+    await expect(page.getByRole('status')).toContainText('half.json is no network sheet.');
+    await expect(page.getByLabel('Width of Square')).toBeVisible();
+  });
   await page.getByRole('button', { name: /^Quipline/ }).click();
   await page.getByLabel('Longest Text').or(page.getByLabel('Longest Caption')).first().fill('20');
   await page.getByRole('button', { name: 'Check what is scheduled' }).click();

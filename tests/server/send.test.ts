@@ -283,7 +283,10 @@ describe('sign-off', () => {
     expect((await stack.wren.ask('PATCH', `${base}/deliveries/${row?.id ?? ''}/words`, { words: { caption: 'Now with a price: 24 pounds' } })).status).toBe(200);
     expect(await rows(piece)).toMatchObject([{ state: 'in review' }]);
     expect((await review(as('tove'), postId)).changes).toEqual([{ place: 'Wide, caption', before: expect.stringContaining('Sent, number'), now: 'Now with a price: 24 pounds' }]);
-    await judge(as('tove'), postId, (await review(as('tove'), postId)).seen, 'changes', 'Say euros');
+    const again = (await review(as('tove'), postId)).seen;
+    // A second press adds nothing.
+    for (const press of [1, 2]) expect([press, (await judge(as('tove'), postId, again, 'changes', 'Say euros')).status]).toEqual([press, 200]);
+    expect(await stack.services.db('verdicts').where({ post_id: postId, verdict: 'changes' })).toHaveLength(1);
     expect(await review(as('caspian'), postId)).toMatchObject({ sentBackBy: 'Tove Lindqvist' });
     const changed = await as('caspian').ask('PATCH', `${base}/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/words/shared/caption', value: 'Twenty-eight euros' }] });
     expect(changed.status).toBe(200);

@@ -19,7 +19,7 @@ import { SEED_FOLDER } from '../server/seed-once.ts';
 export interface CampaignOptions {
   readonly deliveries: number;
   readonly seed: number;
-  /** False: nothing goes wrong, and the time is taken. */
+  /** False: no faults, for measuring time. */
   readonly hasTrouble: boolean;
   readonly say: (text: string) => void;
 }
@@ -145,7 +145,7 @@ export async function runCampaign({ deliveries, seed, hasTrouble, say }: Campaig
     while (Date.now() < dueEndMs) await sleep(1_000);
     isOver.now = true;
     await trouble;
-    say('the troubles are over; what is left is waited for');
+    say('no more faults; waiting for the remaining deliveries');
     await until('everything to end', async () => (await countSafely(waiting)) === 0, QUIET_WITHIN_MS);
     const seconds = (Date.now() - startMs) / 1000;
     return { ...(await judge(services, machine, made)), troubles, seconds };
@@ -156,7 +156,7 @@ export async function runCampaign({ deliveries, seed, hasTrouble, say }: Campaig
   }
 }
 
-/** A database that is locked for a moment is asked again. */
+/** Treats a locked database as still busy. */
 async function countSafely(count: () => Promise<number>): Promise<number> {
   return count().catch(() => 1);
 }

@@ -39,7 +39,7 @@ export function noticesOf(posts: readonly RemindedPost[], settings: ReminderSett
     const waits = states.includes('scheduled');
     const isNews = dueMs <= nowMs && nowMs - dueMs < NEWS_MS;
     if (settings.whenFailed && states.includes('failed') && dueMs <= nowMs) return isNews ? [{ subject: `failed ${postId}`, sentence: `“${pieceName}” failed: ${problem ?? 'no reason is known.'}`, pieceId }] : [];
-    // A hand-off is told to everybody: without a person it does not go out at all.
+    // Every member gets this notice: only a person can publish the post.
     if (states.includes('by hand') && isNews) return [{ subject: `hand ${postId}`, sentence: `“${pieceName}” waits for you to place it by hand.`, pieceId }];
     if (settings.whenOut && isNews && !waits && !states.includes('sending') && states.includes('sent')) return [{ subject: `out ${postId}`, sentence: `“${pieceName}” is out, on ${states.filter((state) => state === 'sent').length} ${states.filter((state) => state === 'sent').length === 1 ? 'channel' : 'channels'}.`, pieceId }];
     if (settings.beforeMin !== null && waits && dueMs > nowMs && dueMs - nowMs <= settings.beforeMin * 60_000) return [{ subject: `before ${postId} ${dueMs}`, sentence: `“${pieceName}” goes out ${when}.`, pieceId }];

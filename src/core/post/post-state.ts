@@ -12,7 +12,7 @@ import { deliveryStates, type DeliveryState } from './delivery-state.ts';
  * - `partly out`: some deliveries have gone out, others have failed.
  * - `failed`: nothing has gone out, and at least one delivery has failed.
  * - `cancelled`: every delivery was cancelled before it went out.
- * - `removed`: what was out was taken down again.
+ * - `removed`: a person took the published deliveries down.
  */
 export const postStates = ['in review', 'scheduled', 'held', 'sending', 'by hand', 'out', 'partly out', 'failed', 'cancelled', 'removed'] as const;
 export type PostState = (typeof postStates)[number];

@@ -11,7 +11,7 @@ export const sendSettingsSchema = object({
   signOff: signOff().required(),
   /** Approval by theme, where it differs from the brand's. */
   themes: object().test('themes', 'Approval by theme is none, one or two people', (value) => Object.values(value ?? {}).every((each) => signOffs.some((known) => known === each))).required(),
-  /** A post that was due while Confetti did not run still goes out within so many hours; later a person is asked. */
+  /** Within this many hours Confetti still sends a post that was due while it did not run; after that a person decides. */
   lateHours: number().min(0).max(MAX_LATE_HOURS).required(),
 }).noUnknown();
 
@@ -25,7 +25,7 @@ export function signOffNeeded(settings: SendSettings, themeId: string | null, ma
   return needed === 0 && !maySend ? 1 : needed;
 }
 
-/** What becomes of a post that was due while nothing ran. */
+/** Whether a person has to decide about a post that was due while nothing ran. */
 export function isTooLate(settings: Pick<SendSettings, 'lateHours'>, dueMs: number, nowMs: number): boolean {
   return nowMs - dueMs > settings.lateHours * 3_600_000;
 }

@@ -12,10 +12,10 @@ interface CutVideoProps {
 }
 
 const ASK_AGAIN_MS = 2_000;
-/** A video that takes longer than this is asked for again by hand. */
+/** After this many requests the person presses Play again. */
 const MAX_ASKED = 150;
 
-/** The video of a cut as it goes out, once it is asked for; a remark is about the moment that is shown. */
+/** Loads and plays the video of a cut. A remark applies to the moment on screen. */
 export function CutVideo({ cut, videoOf, onPlace }: CutVideoProps) {
   const player = useRef<HTMLVideoElement>(null);
   const load = useMutation({

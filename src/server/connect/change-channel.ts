@@ -28,7 +28,7 @@ export async function pauseChannel({ db, clock }: Needed, channel: Channel): Pro
   });
 }
 
-/** Lets a paused channel go on: what is still ahead keeps its moment. @throws ProblemError 409 when it is not paused, or everything is held */
+/** Resumes a paused channel. Posts that are still ahead keep their moments. @throws ProblemError 409 when it is not paused, or everything is held */
 export async function resumeChannel({ db, clock }: Needed, brand: Pick<Brand, 'id'>, channel: Channel, nowMs: number): Promise<Moved> {
   const machineNowMs = clock.machineNowMs();
   return db.transaction(async (trx) => {

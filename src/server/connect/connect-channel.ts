@@ -116,7 +116,7 @@ function readAccounts(given: unknown, network: string): readonly OfferedAccount[
   return given.accounts.map((account) => ({ handle: account.handle, name: account.name, kind: account.kind, ...readGrant(account, network) }));
 }
 
-/** A site answers for itself: it must be the one that was asked, or one on the same host (IndieAuth section 5.3.4). */
+/** Reads the grant of a site. The site has to be on the host that the person typed (IndieAuth section 5.3.4). */
 function readSite(given: unknown, site: string, network: string): OfferedAccount {
   const me = (given as { readonly me?: unknown } | null)?.me;
   const isSame = typeof me === 'string' && URL.canParse(me) && new URL(me).host === new URL(site).host;

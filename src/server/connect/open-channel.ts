@@ -25,7 +25,7 @@ export async function openChannel(services: Needed, id: string): Promise<Channel
 
 /**
  * A channel with a fresh access, after its network has said that the one it had is over.
- * @throws ConnectorError `ended` when there is no renewing it: people are asked to connect it again
+ * @throws ConnectorError `ended` when the network does not renew it; a person has to connect the channel again
  */
 export async function renewChannel(services: Needed, id: string, tried: Channel): Promise<Channel> {
   const channel = await getChannel(services.db, id);
@@ -66,7 +66,7 @@ async function askNetwork<Answer>(ask: () => Promise<Answer>, name: string): Pro
   }
 }
 
-/** Writes down that a network takes a channel's access no longer: people are asked to connect it again. */
+/** Records that a network no longer accepts a channel's access. */
 async function noteEnded({ db, clock }: Pick<Services, 'db' | 'clock'>, channel: Pick<Channel, 'id' | 'brandId'>): Promise<void> {
   await setChannelState(db, channel, 'ended', ['connected', 'paused'], clock.machineNowMs());
 }

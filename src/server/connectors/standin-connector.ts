@@ -20,9 +20,9 @@ const MAX_RETRY_AFTER_S = 3_600;
 
 /** Files above this go in parts. */
 const IN_PARTS_FROM_BYTES = 4 * 1024 * 1024;
-/** Breaks of one upload that are gone over. */
+/** An upload survives this many breaks. */
 const MAX_BREAKS = 5;
-/** A network that processes a file is asked so often, so many times at once, and then again after a wait. */
+/** While a network processes a file, the connector asks at this interval, this many times; then it waits. */
 const PROCESSING_STEP_MS = 500;
 const MAX_ASKED_WHILE_PROCESSING = 12;
 const PROCESSING_WAIT_MS = 10_000;
@@ -114,7 +114,7 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
 
 type Ask = (method: 'GET' | 'POST', path: string, body: { readonly file?: OutgoingFile; readonly json?: unknown }, signal: AbortSignal) => Promise<Record<string, unknown> | null>;
 
-/** Sends a large file part by part; after a break it goes on where the network has come to. */
+/** Uploads a large file in parts. After a break it resumes at the offset that the network reports. */
 async function uploadInParts(file: OutgoingFile, ask: Ask, network: string, signal: AbortSignal): Promise<string> {
   const [size, begun] = [await bytesOf(file), await ask('POST', '/uploads', {}, signal)];
   const [path, partBytes] = [`/uploads/${encodeURIComponent(textOf(begun, 'id', network))}`, Number(begun?.['partBytes'] ?? 0)];
@@ -135,7 +135,7 @@ async function uploadInParts(file: OutgoingFile, ask: Ask, network: string, sign
   return textOf(await ask('POST', `${path}/finish`, {}, signal), 'id', network);
 }
 
-/** Waits a while until the network has processed what it was given. @throws ConnectorError `processing` when it takes longer: it is asked again later */
+/** Waits until the network has processed the post. @throws ConnectorError `processing` when that takes too long */
 async function whenPublic(find: () => Promise<Publication>, network: string, signal: AbortSignal): Promise<string> {
   for (let asked = 0; asked < MAX_ASKED_WHILE_PROCESSING; asked += 1) {
     await sleep(PROCESSING_STEP_MS, undefined, { signal });

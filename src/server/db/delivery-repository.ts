@@ -258,12 +258,12 @@ export async function releaseDelivery(trx: Db, brandId: string, id: string, dueM
   return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'held' }), { state: 'scheduled', due_ms: dueMs, not_before_ms: 0 }, machineNowMs)).length > 0;
 }
 
-/** Lets approved deliveries of a post go on their way; answers which. */
+/** Schedules the approved deliveries of a post; answers which. */
 export async function approveDeliveries(trx: Db, postId: string, machineNowMs: number): Promise<readonly string[]> {
   return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', [...statesAllowing('approve')]), { state: 'scheduled' }, machineNowMs);
 }
 
-/** Brings deliveries of a post back to those who approve; answers which. */
+/** Returns deliveries of a post to review; answers which. */
 export async function reviewDeliveriesAgain(trx: Db, postId: string, machineNowMs: number): Promise<readonly string[]> {
   return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', [...statesAllowing('ask-again')]).whereNull('publish_intent_ms'), { state: 'in review' }, machineNowMs);
 }
@@ -320,7 +320,7 @@ export async function snoozeDelivery(trx: Db, brandId: string, id: string, until
   return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id, state: 'by hand' }), { snoozed_until_ms: untilMs }, machineNowMs)).length > 0;
 }
 
-/** Notes that what was out is taken down. */
+/** Records that a person took a published delivery down. */
 export async function markRemoved(trx: Db, brandId: string, id: string, removedMs: number, machineNowMs: number): Promise<boolean> {
   return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('remove')]), { state: 'removed', removed_ms: removedMs }, machineNowMs)).length > 0;
 }

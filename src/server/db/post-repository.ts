@@ -98,6 +98,11 @@ export async function movePost(trx: Db, brandId: string, id: string, moment: Pic
   return moved > 0;
 }
 
+/** Makes transactions about one post take turns: whoever reads after this sees what the one before has written. */
+export async function holdPostForWriting(trx: Db, id: string, machineNowMs: number): Promise<void> {
+  await trx('posts').where({ id }).update({ updated_ms: machineNowMs });
+}
+
 /** Posts that wait for approval, the earliest first, at most so many. */
 export async function listPostsInReview(db: Db, brandId: string, limit: number): Promise<readonly Post[]> {
   const rows: object[] = await db('posts').where({ brand_id: brandId, state: 'in review' }).orderBy([{ column: 'due_ms' }, { column: 'id' }]).limit(limit).select(COLUMNS);

@@ -4,7 +4,7 @@ import type { Words } from '../../core/words/fields.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 
-/** A verdict with what was looked at. */
+/** A verdict with the content that the reviewer saw. */
 export interface StoredVerdict extends Verdict {
   readonly id: string;
   readonly postId: string;
@@ -62,7 +62,7 @@ export async function listVerdicts(db: Db, postIds: readonly string[]): Promise<
   return rows.map(toVerdict);
 }
 
-/** A changed post is not what was judged: its verdicts stay as history. Answers how many counted. */
+/** Ends the verdicts on a post that has changed; they stay as history. Answers how many counted. */
 export async function invalidateVerdicts(trx: Db, brandId: string, postId: string, machineNowMs: number): Promise<number> {
   const ended = await trx('verdicts').where({ post_id: postId, is_valid: true }).update({ is_valid: false });
   if (ended > 0) await noteReview(trx, brandId, postId, machineNowMs);
@@ -123,7 +123,7 @@ export async function endReviewLink(db: Db, brandId: string, postId: string, id:
   return ended > 0;
 }
 
-/** Links that have ended say nothing any more. */
+/** Deletes links that have ended. */
 export async function pruneReviewLinks(db: Db, machineNowMs: number): Promise<void> {
   await db('review_links').where('ends_ms', '<', machineNowMs).delete();
 }

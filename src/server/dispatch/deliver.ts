@@ -47,7 +47,7 @@ export async function deliver(services: Services, delivery: Delivery, { connecto
   }
 }
 
-/** Why a delivery does not go out by itself now; null when it does. What may be public already is asked for, whatever else holds. */
+/** Why a delivery does not go out now; null when it does. A delivery that may be public already skips these checks: the network is asked first. */
 async function keptBack({ db, clock }: Services, delivery: Delivery, snapshot: Snapshot, isAskedFor: boolean): Promise<Outcome | null> {
   if (delivery.publishIntentMs !== null) return null;
   const channel = await getChannel(db, delivery.channelId);
@@ -61,7 +61,7 @@ async function keptBack({ db, clock }: Services, delivery: Delivery, snapshot: S
   return null;
 }
 
-/** Does something with a channel's open access, once more with a fresh one where the network says that it has ended. */
+/** Runs an action with a channel's token. If the network rejects the token, renews it and runs the action once more. */
 async function withFreshAccess(services: Services, { channelId }: Delivery, act: (channel: Channel) => Promise<string>): Promise<string> {
   const channel = await openChannel(services, channelId);
   try {
@@ -73,7 +73,7 @@ async function withFreshAccess(services: Services, { channelId }: Delivery, act:
   }
 }
 
-/** A network that still processes what it was given is asked again after this. */
+/** Wait before the next question to a network that still processes a post. */
 const PROCESSING_WAIT_MS = 10_000;
 
 async function attempt(services: Services, delivery: Delivery, channel: Channel, snapshot: Snapshot, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {

@@ -121,7 +121,7 @@ async function makeOccurrences(services: Services, brand: Brand, repeat: StoredR
 }
 
 async function scheduleAs(services: Services, brand: Brand, piece: StoredPiece, order: Pick<ScheduleRequest, 'when'> & { readonly cuts: readonly { readonly channelId: string; readonly placement: string }[] }, personId: string, nowMs: number, origin: Origin): Promise<void> {
-  // A channel that has left takes its cut with it; the others go on.
+  // Skips channels that are disconnected; the post still goes to the others.
   const channels = await listChannels(services.db, brand.id);
   const cuts = order.cuts.filter(({ channelId }) => channels.some(({ id, state }) => id === channelId && state !== 'ended'));
   if (cuts.length === 0) throw new ProblemError(422, 'no-cut', 'None of its channels is connected any more, or this piece has no cut there.');

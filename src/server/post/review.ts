@@ -10,7 +10,7 @@ import { approveDeliveries, holdLate, listDeliveriesOf, reviewDeliveriesAgain, t
 import { documentHash } from '../db/document-repository.ts';
 import { enqueueJob, moveJob, rescheduleJob } from '../db/job-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
-import { findPost, type Post } from '../db/post-repository.ts';
+import { findPost, holdPostForWriting, type Post } from '../db/post-repository.ts';
 import { insertVerdict, invalidateVerdicts, listVerdicts } from '../db/review-repository.ts';
 import { getSendSettings } from '../db/send-settings-repository.ts';
 import { deliveryJob, deliveryJobKey } from '../dispatch/delivery-handler.ts';
@@ -23,7 +23,7 @@ export interface Reviewer {
   readonly name: string;
 }
 
-/** What of a post is judged. */
+/** The content that a verdict applies to. */
 export interface Content {
   readonly pin: string;
   readonly words: Readonly<Record<string, Words>>;
@@ -33,24 +33,29 @@ export function contentOf(post: Pick<Post, 'pin'>, deliveries: readonly Delivery
   return { pin: post.pin, words: Object.fromEntries(deliveries.filter(({ state }) => state !== 'cancelled').map(({ id, words }) => [id, words])) };
 }
 
-/** Names what was looked at: another name means that it has changed. */
-export const contentName = (content: Content): string => documentHash(content).slice(0, 24);
+/** A short hash of the content that a reviewer saw. A different hash means that the content has changed. */
+export const contentName = ({ pin, words }: Content): string => documentHash({ pin, words }).slice(0, 24);
 
 /**
  * Keeps somebody's verdict on exactly what they saw. The last approval that is needed lets the post go on its way; one that comes after the
  * post's moment goes by the brand's rule for what is late.
- * @throws ProblemError 409 when the post does not wait for approval, or is not what was looked at
+ * @throws ProblemError 409 when the post does not wait for approval, or has changed since the reviewer loaded it
  */
 export async function giveVerdict({ db, clock }: Pick<Services, 'db' | 'clock'>, brand: Brand, postId: string, reviewer: Reviewer, said: { readonly verdict: 'approve' | 'changes'; readonly note: string; readonly seen: string }, nowMs: number): Promise<Standing> {
   const machineNowMs = clock.machineNowMs();
   return db.transaction(async (trx) => {
-    await noteAct(trx, { brandId: brand.id, atMs: nowMs, ...reviewer, kind: 'post', subjectId: postId, sentence: said.verdict === 'approve' ? 'Approved the post' : `Asked for changes: ${said.note}` });
+    await holdPostForWriting(trx, postId, machineNowMs);
     const post = await findPost(trx, brand.id, postId);
     if (!post) throw notFound('post');
+    const earlier = await listVerdicts(trx, [postId]);
+    const last = earlier.findLast((each) => each.isValid && each.personId === reviewer.personId && each.name === reviewer.name);
+    // A second press, or a request repeated after a lost answer, adds no second verdict.
+    if (last?.verdict === said.verdict && last.note === said.note && contentName(last) === said.seen) return standingOf(earlier, post.signOffNeeded, post.createdBy);
     if (post.state !== 'in review') throw new ProblemError(409, 'not-in-review', 'This post does not wait for approval: somebody has approved it meanwhile, or it was cancelled.');
     const deliveries = await listDeliveriesOf(trx, postId);
     const content = contentOf(post, deliveries);
     if (contentName(content) !== said.seen) throw new ProblemError(409, 'changed-meanwhile', 'The post has changed while you looked at it. Look again, then decide.');
+    await noteAct(trx, { brandId: brand.id, atMs: nowMs, ...reviewer, kind: 'post', subjectId: postId, sentence: said.verdict === 'approve' ? 'Approved the post' : `Asked for changes: ${said.note}` });
     await insertVerdict(trx, brand.id, { id: nanoid(12), postId, ...reviewer, verdict: said.verdict, note: said.note, isValid: true, atMs: nowMs, ...content }, machineNowMs);
     const standing = standingOf(await listVerdicts(trx, [postId]), post.signOffNeeded, post.createdBy);
     if (standing.isApproved) await letGo(trx, brand, post, nowMs, machineNowMs);
@@ -73,7 +78,7 @@ async function letGo(trx: Db, brand: Brand, post: Post, nowMs: number, machineNo
   }
 }
 
-/** A post that was approved, or waits for that, has changed: what was said of it counts no more, and it is asked again. */
+/** Ends the verdicts on a changed post and returns it to review. */
 export async function askAgain(trx: Db, brand: Pick<Brand, 'id'>, post: Pick<Post, 'id' | 'signOffNeeded'>, machineNowMs: number): Promise<void> {
   if (post.signOffNeeded === 0) return;
   await invalidateVerdicts(trx, brand.id, post.id, machineNowMs);

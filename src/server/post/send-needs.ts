@@ -13,7 +13,7 @@ import type { Services } from '../services.ts';
 type Need = AnswerOf<typeof getToday>['needs'][number];
 
 const MAX_EACH = 50;
-/** Access that ends within so long is asked for before. */
+/** Confetti asks for a new access this long before the old one ends. */
 const WARN_BEFORE_MS = 14 * 86_400_000;
 
 const nothing = { pieceId: null, postId: null, deliveryId: null, channelIds: [] as string[], mediaId: null, atMs: null } as const;

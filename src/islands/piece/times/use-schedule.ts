@@ -43,7 +43,7 @@ export function useSchedule({ brand, store, pieceId, onScheduled }: Pick<ViewPro
       const places = `${deliveries.length} ${deliveries.length === 1 ? 'place' : 'places'}`;
       const first = formatMoment(moments[0] ?? 0, brand.zone);
       if (deliveries.some(({ state }) => state === 'in review')) {
-        toast('done', `Sign-off is asked for in ${places}. It goes out ${isNow ? 'once it is approved' : `${first}, once it is approved`}.`, { label: 'Open sign-off', run: () => location.assign(`/b/${brand.slug}/send/sign-off?post=${deliveries[0]?.postId ?? ''}`) });
+        toast('done', `You asked for sign-off in ${places}. The post goes out ${isNow ? 'once it is approved' : `${first}, once it is approved`}.`, { label: 'Open sign-off', run: () => location.assign(`/b/${brand.slug}/send/sign-off?post=${deliveries[0]?.postId ?? ''}`) });
         onScheduled();
         return;
       }

@@ -38,7 +38,7 @@ export function ChannelRow({ channel, brand, nowMs, groups, onChanged }: Channel
     mutationFn: (action: 'pause' | 'resume') => call(pauseChannel, { params: { ...params, action } }),
     onSuccess: ({ held, missed }, action) => {
       const missedWords = missed > 0 ? ` ${missed} ${missed === 1 ? 'post was' : 'posts were'} missed meanwhile and ${missed === 1 ? 'stays' : 'stay'} held: decide in the outbox.` : '';
-      toast('done', action === 'pause' ? `${channel.name} is paused. ${held} ${held === 1 ? 'post is' : 'posts are'} held.` : `${channel.name} goes on.${missedWords}`);
+      toast('done', action === 'pause' ? `${channel.name} is paused. ${held} ${held === 1 ? 'post is' : 'posts are'} held.` : `${channel.name} is resumed.${missedWords}`);
       return onChanged();
     },
     onError: (error) => toast('problem', error.message),

@@ -3,7 +3,7 @@ import type { AnswerOf } from '../../../contract/contract.ts';
 
 export type ShownChannel = AnswerOf<typeof listChannels>['channels'][number];
 
-/** Access that ends within so long is asked for before. */
+/** Confetti asks for a new access this long before the old one ends. */
 const WARN_BEFORE_MS = 14 * 86_400_000;
 
 export function endsSoon({ accessEndsMs }: Pick<ShownChannel, 'accessEndsMs'>, nowMs: number): boolean {

@@ -1,9 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
+import { ValidationError } from 'yup';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { changeNetworkSheet, listNetworkSheets, removeNetworkSheet } from '../../../contract/network-contracts.ts';
 import { roleMay, type Role } from '../../../core/access/access.ts';
-import type { NetworkSheet } from '../../../core/network/network-sheet.ts';
+import { networkSheetSchema, type NetworkSheet } from '../../../core/network/network-sheet.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
@@ -39,12 +40,12 @@ function Networks({ brand }: NetworksProps) {
   const mayChange = roleMay(brand.role, 'brand');
   const read = async (file: File): Promise<void> => {
     try {
-      const sheet = JSON.parse(await file.text()) as NetworkSheet;
-      if (typeof sheet.key !== 'string' || !Array.isArray(sheet.placements)) throw new TypeError('no sheet');
+      const sheet: NetworkSheet = networkSheetSchema.validateSync(JSON.parse(await file.text()), { strict: true });
       setImported(sheet);
       setChosen(sheet.key);
-    } catch {
-      toast('problem', `${file.name} is no network sheet. A sheet is JSON, as docs/network-sheets.md has it.`);
+    } catch (error) {
+      const what = error instanceof ValidationError ? `${error.path ?? 'The sheet'}: ${error.message}` : 'It is not valid JSON.';
+      toast('problem', `${file.name} is no network sheet. ${what} docs/network-sheets.md describes sheets.`);
     }
   };
   const shown = imported && imported.key === chosen ? { sheet: imported, isChanged: true, ships: false, channels: 0, isImported: true } : current;

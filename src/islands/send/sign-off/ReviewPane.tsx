@@ -24,7 +24,7 @@ import type { SignOffBrand } from './SignOffView.tsx';
 
 type Review = AnswerOf<typeof getReview>;
 
-/** One post exactly as it would go out, with what was said of it and what can be said. */
+/** Shows one post exactly as it would go out, with its remarks, its verdicts and the buttons to judge it. */
 export function ReviewPane({ brand, postId }: { readonly brand: SignOffBrand; readonly postId: string }) {
   const client = useQueryClient();
   const params = { brand: brand.slug, post: postId };
@@ -93,7 +93,7 @@ function SentBack({ review, brand, onDone }: { readonly review: Review; readonly
   const again = useMutation({
     mutationFn: () => call(reviewAgain, { params: { brand: brand.slug, post: review.postId }, body: {} }),
     onSuccess: () => {
-      toast('done', 'The post follows its piece as it is now, and approval is asked for again.');
+      toast('done', 'The post now matches its piece. Reviewers are asked again.');
       onDone();
     },
   });

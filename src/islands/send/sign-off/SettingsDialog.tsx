@@ -65,7 +65,7 @@ function Form({ brand, kept, onClose }: { readonly brand: SignOffBrand; readonly
           ))}
         </fieldset>
       )}
-      <Field label="A missed post still goes out within" hint="Hours after its moment, when Confetti did not run then or approval came late. Later than that, a person is asked.">
+      <Field label="A missed post still goes out within" hint="Hours after its moment, when Confetti did not run then or approval came late. After that a person decides.">
         {({ id, describedBy }) => <input id={id} aria-describedby={describedBy} type="number" min={0} max={72} step={0.5} value={settings.lateHours} onChange={(event) => setSettings({ ...settings, lateHours: Number(event.target.value) })} className={inputClasses} />}
       </Field>
       {save.error && (
