@@ -81,7 +81,7 @@ export function micropubApi(rules: NetworkRules, { store, faults, publicOrigin, 
     const post = { placement: 'article', text: textOf(properties, 'content'), altText: first?.altText ?? '', title: textOf(properties, 'name'), link: '', firstComment: '', mediaId: first?.mediaId ?? '', more: JSON.stringify(more) };
     const reason = refusalOf(rules, post, media, {}, {});
     if (reason !== null) return refuse(context, 'invalid_request', reason);
-    const id = store.publishOnce({ ...post, along: '{}', details: JSON.stringify(details), network: rules.key, handle }, null, nowMs());
+    const id = store.publishOnce({ ...post, along: '{}', details: JSON.stringify(details), shows: '{}', network: rules.key, handle }, null, nowMs());
     if (faults.strike(rules.key, ['drop-after-publish'])) throw new DroppedConnection();
     return context.body(null, 201, { location: `${base}/p/${id}` });
   });

@@ -1,4 +1,4 @@
-import { createHash } from 'node:crypto';
+import { share } from './audience/chance.ts';
 import { Hono } from 'hono';
 import { people, places, tagWords } from './reach-words.ts';
 
@@ -13,10 +13,6 @@ const MIN_REACH = 40;
 /** Reach falls with the rank of a tag, as word counts do. */
 const TOP_REACH = 2_400_000;
 
-/** A number from 0 to 1 that is the same for the same words. */
-function share(text: string): number {
-  return createHash('sha256').update(text).digest().readUInt32BE(0) / 2 ** 32;
-}
 
 /** The reach of a tag on a network: short and general tags reach more; each has a size of its own that never changes. */
 export function reachOf(network: string, tag: string): number {

@@ -11,6 +11,8 @@ import { accountPage, mailboxPage, postPage, switchboardPage } from './pages.ts'
 import { isOffers, readDetails } from './details.ts';
 import { micropubApi } from './micropub.ts';
 import { reachApi } from './reach.ts';
+import { historyApi } from './audience/history-api.ts';
+import { resultsApi } from './audience/results-api.ts';
 import { alongRefusal, networks, refusalOf, VIDEO_MIME, type NetworkRules } from './rules.ts';
 import { sampleSites } from './sites.ts';
 import { shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
@@ -55,6 +57,8 @@ export function standinApp(options: StandinOptions): Hono {
     store.endAccess(String(network), String(handle));
     return context.body(null, 204);
   });
+
+  app.route('/switchboard', historyApi(store, options.publicOrigin));
 
   for (const rules of networks) {
     app.route(`/${rules.key}`, consentApi(rules, store, options.publicOrigin, nowMs));
@@ -160,11 +164,12 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     const [cover, subtitles] = [held(along.coverId), held(along.subtitlesId)];
     if (cover === undefined || subtitles === undefined || [cover, subtitles].some((each) => each && (each.network !== rules.key || each.handle !== handle))) return { kind: 'refused' as const, reason: 'There is no such cover, or no such subtitles.' };
     const reason = kindRefusal(rules.key, store.listAccounts(rules.key).find((each) => each.handle === handle)?.kind ?? '', post.placement) ?? refusalOf(rules, post, media, details, store.offersOf({ network: rules.key, handle })) ?? alongRefusal(rules, post.placement, media[0], { cover, coverAtMs: along.coverAtMs ?? null, subtitles });
-    return reason === null ? { kind: 'fine' as const, post: { ...post, along: JSON.stringify(along), details: JSON.stringify(details), network: rules.key, handle } } : { kind: 'refused' as const, reason };
+    return reason === null ? { kind: 'fine' as const, post: { ...post, along: JSON.stringify(along), details: JSON.stringify(details), shows: '{}', network: rules.key, handle } } : { kind: 'refused' as const, reason };
   };
 
   api.get('/account', (context) => context.json({ ...context.get('account'), offers: store.offersOf(context.get('account')) }));
   api.route('/', reachApi(rules.key));
+  api.route('/', resultsApi({ store, network: rules.key, publicOrigin, nowMs }));
 
   api.delete('/posts/:id', (context) => {
     const removed = rules.afterwards.includes('remove') && store.removePost(rules.key, context.get('account').handle, context.req.param('id'));

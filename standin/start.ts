@@ -1,10 +1,14 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { getRequestListener } from '@hono/node-server';
+import { callHooks } from './audience/hooks.ts';
 import { DroppedConnection, Faults } from './faults.ts';
 import { Mailbox } from './mailbox.ts';
 import { standinApp } from './server.ts';
 import { StandinStore } from './store.ts';
+
+/** How often programs are told of what came in. */
+const HOOKS_EVERY_MS = 5_000;
 
 export interface RunningStandin {
   readonly origin: string;
@@ -38,7 +42,14 @@ export async function startStandin(options: { readonly dataFolder: string; reado
     });
     void answer(request, response);
   });
-  return { origin, store, mailPort, mailbox, close: () => Promise.all([closeServer(server), mailbox.close()]).then(() => store.close()) };
+  let calls = Promise.resolve();
+  const calling = setInterval(() => (calls = calls.then(() => callHooks(store, Date.now() + store.clockOffsetMs()))), HOOKS_EVERY_MS);
+  const close = async (): Promise<void> => {
+    clearInterval(calling);
+    await Promise.all([closeServer(server), mailbox.close(), calls]);
+    store.close();
+  };
+  return { origin, store, mailPort, mailbox, close };
 }
 
 function closeServer(server: Server): Promise<void> {

@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { usualOffers, type Offers } from './details.ts';
 import { usualKinds } from './account-kinds.ts';
+import { TalkStore } from './audience/talk-store.ts';
 
 export interface Account {
   readonly network: string;
@@ -11,6 +12,16 @@ export interface Account {
   readonly name: string;
   /** What kind of account it is: `business`, `group`, `personal`, `listing`, `site`. */
   readonly kind?: string;
+}
+
+/** What goes on around an account beside what programs do. */
+export interface Life {
+  /** Of the people who follow it. */
+  readonly zone: string;
+  /** When people began to write to it; null: nobody does. */
+  readonly sinceMs: number | null;
+  /** Whether its owner also posts by hand. */
+  readonly ownPosts: boolean;
 }
 
 /** An access that was granted to a program: it ends, and can be renewed until the grant itself ends. */
@@ -67,6 +78,8 @@ export interface Entry {
   readonly along: string;
   /** What else it says, as JSON: see details.ts. */
   readonly details: string;
+  /** What it shows where its files are not kept, as JSON: `{ kind, slides }`. */
+  readonly shows: string;
 }
 
 /** A video's cover, a picture or a moment of it, and its subtitles. */
@@ -106,6 +119,7 @@ export interface Post extends Entry {
 export class StandinStore {
   readonly #db: Database.Database;
   readonly #mediaFolder: string;
+  readonly talk: TalkStore;
 
   constructor(dataFolder: string) {
     this.#mediaFolder = join(dataFolder, 'media');
@@ -127,10 +141,13 @@ export class StandinStore {
     this.#addColumn('accounts', "offers TEXT NOT NULL DEFAULT '{}'");
     this.#addColumn('posts', 'readyMs INTEGER NOT NULL DEFAULT 0');
     this.#addColumn('accounts', "kind TEXT NOT NULL DEFAULT 'business'");
+    this.#addColumn('accounts', "life TEXT NOT NULL DEFAULT '{}'");
+    for (const table of ['drafts', 'posts']) this.#addColumn(table, "shows TEXT NOT NULL DEFAULT '{}'");
     this.#db.exec(`
       CREATE TABLE IF NOT EXISTS consents (code_hash TEXT PRIMARY KEY, consent TEXT NOT NULL, endsMs INTEGER NOT NULL);
       CREATE TABLE IF NOT EXISTS accesses (token_hash TEXT PRIMARY KEY, refresh_hash TEXT NOT NULL UNIQUE, network TEXT NOT NULL, handle TEXT NOT NULL, endsMs INTEGER NOT NULL, grantEndsMs INTEGER NOT NULL);
     `);
+    this.talk = new TalkStore(this.#db);
   }
 
   #addColumn(table: string, column: string): void {
@@ -166,6 +183,15 @@ export class StandinStore {
       .prepare('SELECT network, handle, name, kind FROM accounts WHERE network = @network AND (token_hash = @hash OR handle = (SELECT handle FROM accesses WHERE network = @network AND token_hash = @hash AND endsMs > @nowMs))')
       .get({ network, hash: hashOf(token), nowMs });
     return (row as Account | undefined) ?? null;
+  }
+
+  lifeOf(network: string, handle: string): Life {
+    const row = this.#db.prepare('SELECT life FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { life: string } | undefined;
+    return { zone: 'UTC', sinceMs: null, ownPosts: false, ...(JSON.parse(row?.life ?? '{}') as Partial<Life>) };
+  }
+
+  setLife(network: string, handle: string, life: Life): void {
+    this.#db.prepare('UPDATE accounts SET life = ? WHERE network = ? AND handle = ?').run(JSON.stringify(life), network, handle);
   }
 
   listAccounts(network: string): readonly Account[] {
@@ -282,7 +308,7 @@ export class StandinStore {
 
   keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @postId)').run(kept);
+    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @postId)').run(kept);
     return kept;
   }
 
@@ -334,10 +360,17 @@ export class StandinStore {
       .all(network, handle) as Post[];
   }
 
+  /** Posts of an account that are public by a moment, from another one on; the newest first. */
+  listPostsSince(network: string, handle: string, sinceMs: number, nowMs: number): readonly Post[] {
+    return this.#db
+      .prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? AND publishedMs > ? AND publishedMs <= ? ORDER BY publishedMs DESC LIMIT 2000')
+      .all(network, handle, sinceMs, nowMs) as Post[];
+  }
+
   #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
     this.#db
-      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @publishedMs, @idempotencyKey)')
+      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }
