@@ -8,7 +8,7 @@ import { wallTimeOf } from '../src/core/time/wall-time.ts';
 import type { CutRef } from '../src/core/piece/piece.ts';
 import { listChannels, type Brand, type Channel } from '../src/server/db/brand-repository.ts';
 import { keepCampaign } from '../src/server/db/campaign-repository.ts';
-import { insertPastDeliveries } from '../src/server/db/delivery-repository.ts';
+import { insertPastDeliveries, type NewDelivery } from '../src/server/db/delivery-repository.ts';
 import { savePiecePlan } from '../src/server/db/piece-plan-repository.ts';
 import { findPiece, pagePieces, type StoredPiece } from '../src/server/db/piece-repository.ts';
 import { savePlan } from '../src/server/db/plan-repository.ts';
@@ -18,6 +18,7 @@ import { keepRotation } from '../src/server/db/rotation-repository.ts';
 import { pinSnapshot } from '../src/server/documents/pins.ts';
 import { keepEntry, usualCutsOf } from '../src/server/plan/place-piece.ts';
 import { saveChanges } from '../src/server/pieces/save-piece.ts';
+import { publishPast } from './learn.ts';
 import { makeSnapshot } from '../src/server/pieces/make-snapshot.ts';
 import { composedCut } from '../src/server/post/schedule.ts';
 import type { Services } from '../src/server/services.ts';
@@ -197,13 +198,29 @@ async function seedFailed(services: Services, brand: Brand, piece: StoredPiece |
   });
 }
 
+/** Hours by which posts of the past were moved, in turn: nothing true could be told of hours that never vary. */
+const TRIED_HOURS = [0, -4, 24, 3, 0, -7, 48, -2, 26, 0, -28, 5] as const;
+
+/** Some posts had a first comment, some had none, where the network has one. */
+function withFirstComment(delivery: NewDelivery, channels: readonly Channel[], count: number): NewDelivery {
+  const network = channels.find(({ id }) => id === delivery.channelId)?.network ?? '';
+  if (!['petalry', 'hearthside', 'guildrow'].includes(network)) return delivery;
+  const { firstComment: _, ...words } = delivery.words;
+  return { ...delivery, words: (count * 7) % 5 < 2 ? { ...words, firstComment: 'Opening hours and the way here are on our page.' } : words };
+}
+
 /** What went out before the demo begins, slot by slot: each theme's pieces in turn. */
 async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: readonly StoredPiece[], demo: DemoPlan, channels: readonly Channel[], personId: string, nowMs: number): Promise<void> {
   const { db } = services;
   const ofTheme = (themeId: string | null): readonly StoredPiece[] => pieces.filter((piece) => demo.about.some(([name, theme]) => theme === themeId && nameOf(piece).startsWith(name)));
   const pins = new Map<string, { readonly pin: string; readonly snapshot: Awaited<ReturnType<typeof makeSnapshot>> }>();
   const turn = new Map<string | null, number>();
-  for (const slot of slotsOf(plan, brand.zone, nowMs - PAST_WEEKS * 7 * DAY_MS, nowMs - 3_600_000)) {
+  let count = 0;
+  for (const planned of slotsOf(plan, brand.zone, nowMs - PAST_WEEKS * 7 * DAY_MS, nowMs - 3_600_000)) {
+    // Before the rota was as it is, the brand tried other hours and days.
+    count += 1;
+    const tried = planned.atMs < nowMs - 8 * DAY_MS ? TRIED_HOURS[count % TRIED_HOURS.length] ?? 0 : 0;
+    const slot = { ...planned, atMs: planned.atMs + tried * 3_600_000 };
     const candidates = ofTheme(slot.themeId);
     const at = turn.get(slot.themeId) ?? 0;
     turn.set(slot.themeId, at + 1);
@@ -214,9 +231,11 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
     const pinned = pins.get(piece.id) ?? (await makePin(services, brand, piece, nowMs));
     pins.set(piece.id, pinned);
     const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: 'out' as const, dueMs: slot.atMs, wall: wallTimeOf(slot.atMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: slot.themeId, campaignId: null, origin: 'slot' as const, signOffNeeded: 0 };
+    const made = cuts.map((cut) => withFirstComment({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) }, channels, count));
+    const published = await publishPast(services, pinned.snapshot, channels, made, slot.atMs + 20_000);
     await db.transaction(async (trx) => {
       await insertPost(trx, post, [], nowMs);
-      await insertPastDeliveries(trx, post, cuts.map((cut) => ({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) })), slot.atMs + 20_000);
+      await insertPastDeliveries(trx, post, published, slot.atMs + 20_000);
     });
   }
 }

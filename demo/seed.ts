@@ -28,6 +28,7 @@ import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { allPieces, gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
+import { beginLife, playPast, setNetworksClock, type DemoLearn } from './learn.ts';
 import { seedSend, type DemoSend } from './send.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
@@ -61,6 +62,7 @@ interface DemoBrand {
   readonly photos: readonly string[];
   readonly plan: DemoPlan;
   readonly send: DemoSend;
+  readonly learn: DemoLearn;
 }
 
 const photosOf = (pieces: readonly DemoPiece[]): readonly string[] => pieces.flatMap((piece) => [piece.photo, piece.second].flatMap((photo) => photo ?? []));
@@ -77,6 +79,17 @@ const gullwickSend: DemoSend = {
     { piece: 'The rainbow delta, sewn by hand', networks: ['petalry', 'tackboard'], inDays: 8, at: '12:00', sentBack: { by: 'Ottoline Brack', note: 'Twenty-four of them by now: please count again.' } },
   ],
 };
+const gullwickLearn: DemoLearn = {
+  answerer: 'Wren Adeyemi-Holt',
+  answers: [
+    ['Booking', 'There is room. Book a bench at {site} and bring nothing but your hands.'],
+    ['Opening hours', 'We are in the loft from ten until the light goes, Tuesday to Sunday. {workshop}.'],
+    ['Thanks', 'Thank you! That goes straight up on the loft wall.'],
+    ['Something broke', 'That should not happen. Write us your order number and a new part is in the post today.'],
+  ],
+  changes: [{ network: 'guildrow', metric: 'saves', kind: 'stops', daysAgo: 19 }, { network: 'hearthside', metric: 'impressions', kind: 'anew', daysAgo: 24 }],
+};
+const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [['Opening', 'From dusk until the last bowl is gone, Fridays.'], ['Thanks', 'Kia ora, see you under the lanterns.']], changes: [] };
 const lanternfallSend: DemoSend = {
   maker: 'Wren Adeyemi-Holt',
   reviews: [],
@@ -97,6 +110,7 @@ const gullwick: DemoBrand = {
   photos: ['cutout-line-reel.png', 'cutout-sled-kite.png', 'delta-backlit.jpg', 'kite-kits.jpg', 'long-shadow.jpg', 'line-reel-close-up.jpg', 'windsocks.jpg', 'workbench-flat-lay.jpg', ...filesOfVideos(gullwickVideos), ...photosOfCarousels(gullwickCarousels), ...photosOf(gullwickPieces)],
   plan: gullwickPlan,
   send: gullwickSend,
+  learn: gullwickLearn,
 };
 const lanternfall: DemoBrand = {
   slug: 'lanternfall',
@@ -112,6 +126,7 @@ const lanternfall: DemoBrand = {
   photos: photosOf(lanternfallPieces),
   plan: lanternfallPlan,
   send: lanternfallSend,
+  learn: lanternfallLearn,
 };
 
 const people: readonly { readonly name: string; readonly email: string; readonly roles: Readonly<Record<string, Role>> }[] = [
@@ -278,9 +293,12 @@ async function seed(services: Services): Promise<void> {
     for (const [index, carousel] of demo.carousels.entries()) await seedCarousel(services, { brand: access.brand, site: demo.site }, carousel, media, wren, nowMs - demo.carousels.length + index);
     for (const [index, video] of demo.videos.entries()) await seedVideo(services, { brand: access.brand, site: demo.site }, video, media, wren, nowMs - demo.carousels.length - demo.videos.length + index);
     for (const [index, piece] of demo.pieces.entries()) await seedPiece(services, { brand: access.brand, site: demo.site }, piece, media, wren, nowMs + index);
+    await beginLife(services, access.brand, demo.learn, nowMs);
     await seedPlan(services, access.brand, demo.plan, wren, nowMs);
     await seedSend(services, access.brand, demo.send, await allPieces(services, access.brand), new Map([...ids].map(([name, id]) => [name, { id, name }])), nowMs);
+    await playPast(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
   }
+  await setNetworksClock(services);
   const secret = newSecret('cft');
   await insertAccessToken(services.db, { id: nanoid(12), name: 'Demo scripts', scope: 'send', createdMs: services.clock.machineNowMs(), expiresMs: services.clock.machineNowMs() + TOKEN_MS, lastUsedMs: null, personId: wren, secretHash: hashSecret(secret) });
   // Written last: a seed that broke off is seen by its absence.

@@ -35,7 +35,7 @@ export function standinApp(options: StandinOptions): Hono {
     const given = (isJson ? await context.req.json() : await context.req.parseBody()) as Record<string, unknown>;
     const kind = [...faultKinds, 'none' as const].find((each) => each === given['kind']);
     if (!kind || !networks.some((rules) => rules.key === given['network'])) return context.json({ reason: 'No such network or fault.' }, 400);
-    faults.set(String(given['network']), kind, Math.max(1, Number(given['times'] ?? 1)));
+    faults.set(given['about'] === 'results' ? resultsKey(String(given['network'])) : String(given['network']), kind, Math.max(1, Number(given['times'] ?? 1)));
     return isJson ? context.body(null, 204) : context.redirect('/switchboard');
   });
   app.post('/switchboard/clock', async (context) => {
@@ -93,6 +93,10 @@ export function standinApp(options: StandinOptions): Hono {
   return app;
 }
 
+/** Faults of what is asked about results strike apart from those of publishing: programs ask for results all the time. */
+const resultsKey = (network: string): string => `${network} results`;
+const isAboutResults = (method: string, path: string): boolean => /\/api\/(?:posts\/figures|account\/|heard|answers|hook|public)/.test(path) || (method === 'GET' && path.endsWith('/api/posts'));
+
 /** Largest part of an upload that comes in parts. */
 const PART_BYTES = 4 * 1024 * 1024;
 
@@ -107,7 +111,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   };
 
   api.use(async (context, next) => {
-    const early = await strikeEarly(rules.key, faults, slowMs, context);
+    const early = await strikeEarly(isAboutResults(context.req.method, context.req.path) ? resultsKey(rules.key) : rules.key, faults, slowMs, context);
     if (early) return early;
     const token = /^Bearer (\S+)$/.exec(context.req.header('authorization') ?? '')?.[1];
     const account = token === undefined ? null : store.accountOf(rules.key, token, nowMs());

@@ -119,12 +119,13 @@ export class AccountLife {
 
   #met(post: Post, early: ReadonlySet<string>): Met {
     const local = DateTime.fromMillis(post.publishedMs, { zone: this.#life.zone });
-    const { kind, slides } = this.#shows(post);
+    const { kind, slides } = this.shows(post);
     const traits: Traits = { kind, slides, hour: local.hour, weekday: local.weekday, interest: interestOf(`${post.title} ${post.text}`), hasFirstComment: post.firstComment !== '', answeredEarly: early.has(post.id) };
     return { network: this.network, handle: this.handle, postId: post.id, publishedMs: post.publishedMs, traits };
   }
 
-  #shows(post: Post): { readonly kind: ShownKind; readonly slides: number } {
+  /** What a post shows, as its network sees it. */
+  shows(post: Post): { readonly kind: ShownKind; readonly slides: number } {
     const kept = JSON.parse(post.shows) as { readonly kind?: ShownKind; readonly slides?: number };
     if (kept.kind) return { kind: kept.kind, slides: kept.slides ?? 1 };
     const shown = shownIn(post).flatMap(({ mediaId }) => this.store.findMedia(mediaId) ?? []);

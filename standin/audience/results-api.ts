@@ -30,8 +30,9 @@ export function resultsApi({ store, network, publicOrigin, nowMs }: Context_): H
     return ids.length > MAX_POSTS ? refuse(context, `At most ${MAX_POSTS} posts at once.`) : context.json({ posts: lifeOf(context).figuresOf(ids) });
   });
   api.get('/posts', (context) => {
-    const posts = lifeOf(context).posts(Number(context.req.query('since') ?? 0)).slice(0, 200);
-    return context.json({ posts: posts.map(({ id, publishedMs, text, title, placement }) => ({ id, publishedMs, text, title, placement, url: `${publicOrigin}/${network}/p/${id}` })) });
+    const life = lifeOf(context);
+    const posts = life.posts(Number(context.req.query('since') ?? 0)).slice(0, 200);
+    return context.json({ posts: posts.map((post) => ({ id: post.id, publishedMs: post.publishedMs, text: post.text, title: post.title, placement: post.placement, ...life.shows(post), url: `${publicOrigin}/${network}/p/${post.id}` })) });
   });
   api.get('/account/figures', (context) => {
     const [from = '', until = ''] = [context.req.query('from'), context.req.query('until')];

@@ -5,19 +5,20 @@ export type Role = (typeof roles)[number];
 /**
  * - `see`: look at everything of the brand.
  * - `make`: make and change pieces and media.
+ * - `answer`: answer people who write, and sort what they wrote.
  * - `send`: schedule, cancel and send posts.
  * - `remark`: write remarks on posts that wait for approval.
  * - `approve`: approve posts, or send them back.
  * - `brand`: change the brand book and its templates.
  * - `people`: invite and remove people, and change their roles.
  */
-export const abilities = ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people'] as const;
+export const abilities = ['see', 'remark', 'approve', 'make', 'answer', 'send', 'brand', 'people'] as const;
 export type Ability = (typeof abilities)[number];
 
 const table: Readonly<Record<Role, readonly Ability[]>> = {
-  owner: ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people'],
-  designer: ['see', 'remark', 'approve', 'make', 'send', 'brand'],
-  writer: ['see', 'remark', 'make'],
+  owner: ['see', 'remark', 'approve', 'make', 'answer', 'send', 'brand', 'people'],
+  designer: ['see', 'remark', 'approve', 'make', 'answer', 'send', 'brand'],
+  writer: ['see', 'remark', 'make', 'answer'],
   reviewer: ['see', 'remark', 'approve'],
   viewer: ['see'],
 };
@@ -34,7 +35,7 @@ export type TokenScope = (typeof tokenScopes)[number];
 const scopeTable: Readonly<Record<TokenScope, readonly Ability[]>> = {
   read: ['see'],
   make: ['see', 'remark', 'make', 'brand'],
-  send: ['see', 'remark', 'make', 'brand', 'send'],
+  send: ['see', 'remark', 'make', 'answer', 'brand', 'send'],
 };
 
 /** Whether a token reaches an ability. A token never manages people. */
@@ -47,6 +48,7 @@ const actions: Readonly<Record<Ability, string>> = {
   remark: 'write remarks',
   approve: 'approve posts',
   make: 'make or change pieces and media',
+  answer: 'answer people or sort what they wrote',
   send: 'schedule, cancel or send posts',
   brand: 'change the brand book or its templates',
   people: 'manage the people of this brand',

@@ -89,6 +89,17 @@ export const networkSheetSchema = object({
   }).required(),
   files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
+  /** What people can write to an account, and what it may do about it; missing: nothing that a program reads. */
+  talk: object({
+    comments: boolean().required(),
+    mentions: boolean().required(),
+    messages: boolean().required(),
+    /** Comments of others can be hidden, or removed. */
+    hide: boolean().required(),
+    remove: boolean().required(),
+    maxAnswer: number().integer().positive().required(),
+    counting: string<'graphemes' | 'weighted' | 'bytes'>().oneOf(['graphemes', 'weighted', 'bytes']).required(),
+  }).noUnknown().default(undefined),
   /** How posts reach it: by which protocol (missing: that of the stand-ins), and in which manner. */
   publishing: object({
     protocol: string<'standin' | 'micropub'>().oneOf(['standin', 'micropub']),
@@ -118,7 +129,10 @@ export type Placement = Omit<CheckedSheet['placements'][number], 'carousel' | 'v
 type CheckedWords = CheckedSheet['words'];
 export type PollRule = NonNullable<CheckedWords['fields'][number]['poll']>;
 export type WordField = Omit<CheckedWords['fields'][number], 'poll'> & { readonly poll?: PollRule | undefined };
-export type NetworkSheet = Omit<CheckedSheet, 'placements' | 'words'> & {
+/** What people can write to an account of a network. */
+export type TalkRule = NonNullable<CheckedSheet['talk']>;
+export type NetworkSheet = Omit<CheckedSheet, 'placements' | 'words' | 'talk'> & {
+  readonly talk?: TalkRule | undefined;
   readonly placements: readonly Placement[];
   readonly words: Omit<CheckedWords, 'fields' | 'thread'> & { readonly fields: readonly WordField[]; readonly thread?: { readonly maxParts: number } | undefined };
 };

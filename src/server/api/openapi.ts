@@ -39,6 +39,7 @@ const policyWords: Readonly<Record<May, string>> = {
   remark: 'members who may write remarks',
   approve: 'members who may approve posts',
   make: 'Owners, designers and writers of the brand.',
+  answer: 'Owners, designers and writers of the brand.',
   send: 'Owners and designers of the brand.',
   brand: 'Owners and designers of the brand.',
   people: 'Owners of the brand.',

@@ -1,5 +1,6 @@
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { Words } from '../../core/words/fields.ts';
+import type { ResultsReader, TalkLine } from './results-reader.ts';
 
 /** A picture, document, video or subtitle file ready to go to a network: bytes at hand, or a file that is read while it is sent. */
 export type OutgoingFile = { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly mime: string } | { readonly kind: 'file'; readonly path: string; readonly mime: string };
@@ -88,6 +89,10 @@ export interface Connector {
   rewrite(address: string, words: Words, signal: AbortSignal): Promise<{ readonly address: string }>;
   /** Null where the network answers no such questions. */
   readonly knowledge: NetworkKnowledge | null;
+  /** Null where the network tells no figures. */
+  readonly results: ResultsReader | null;
+  /** Null where nothing that people write can be read. */
+  readonly talk: TalkLine | null;
 }
 
 /** What identifies a publication on the network's side, before and after it exists. */

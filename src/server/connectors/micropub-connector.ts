@@ -54,6 +54,9 @@ export function micropubConnector(channel: ConnectorChannel, sheet: NetworkSheet
   return {
     capabilities: { findsPublications: false },
     knowledge: null,
+    // A site that follows the recommendation tells nothing of who came.
+    results: null,
+    talk: null,
 
     async upload(file, signal) {
       const micropub = await endpoint(signal);

@@ -10,6 +10,7 @@ import { readPoll } from '../../core/words/poll.ts';
 import { tagProblem } from '../../core/words/tag-text.ts';
 import { readThread } from '../../core/words/thread.ts';
 import { readAnswer } from './answer.ts';
+import { standinResults, standinTalk } from './standin-results.ts';
 import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type PublicationHandle, type TagReach } from './connector.ts';
 
 /** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
@@ -34,7 +35,7 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
   const manner: Manner = sheet.publishing.manner;
   const base = `${channel.origin}/${channel.network}/api`;
 
-  const ask = async (method: 'GET' | 'POST' | 'PATCH' | 'DELETE', path: string, body: { readonly json?: unknown; readonly file?: OutgoingFile; readonly key?: string }, signal: AbortSignal): Promise<Record<string, unknown> | null> => {
+  const ask: Ask = async (method, path, body, signal) => {
     const { json, file, key } = body;
     const bytes = file ? await bytesOf(file) : 0;
     const payload: RequestInit = file
@@ -71,6 +72,8 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
 
   return {
     capabilities: { findsPublications: true },
+    results: standinResults(ask),
+    talk: sheet.talk === undefined ? null : standinTalk(ask, sheet.name),
     knowledge: {
       offers: async (signal) => readOffers((await ask('GET', '/account', {}, signal))?.['offers']),
       suggestTags: async (start, signal) => readTags((await ask('GET', `/hashtags?start=${encodeURIComponent(start)}`, {}, signal))?.['tags']),
@@ -112,7 +115,8 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
   };
 }
 
-type Ask = (method: 'GET' | 'POST', path: string, body: { readonly file?: OutgoingFile; readonly json?: unknown }, signal: AbortSignal) => Promise<Record<string, unknown> | null>;
+/** Asks a network of one account; null for what is not there, and for an answer without content. */
+export type Ask = (method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body: { readonly file?: OutgoingFile; readonly json?: unknown; readonly key?: string }, signal: AbortSignal) => Promise<Record<string, unknown> | null>;
 
 /** Uploads a large file in parts. After a break it resumes at the offset that the network reports. */
 async function uploadInParts(file: OutgoingFile, ask: Ask, network: string, signal: AbortSignal): Promise<string> {

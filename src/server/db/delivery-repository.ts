@@ -5,6 +5,7 @@ import { boundedCount } from './bounded-count.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 import { refreshPostState, type Post } from './post-repository.ts';
+import { notePublished, noteTakenDown } from './publication-repository.ts';
 import { fromRow } from './row.ts';
 
 /** One cut of a post with its words on its way to one channel, with what its post says of it. */
@@ -53,10 +54,15 @@ const selectDeliveries = (db: Db) => db('deliveries').join('posts', 'posts.id', 
 
 export type NewDelivery = Pick<Delivery, 'id' | 'channelId' | 'placement' | 'placementName' | 'words' | 'idempotencyKey'>;
 
-/** Writes deliveries that went out before Confetti kept them: there is nothing to send. */
-export async function insertPastDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'>, made: readonly NewDelivery[], sentMs: number): Promise<void> {
+/** Writes deliveries that went out before Confetti kept them, with where they are: there is nothing to send. */
+export async function insertPastDeliveries(trx: Db, post: Pick<Post, 'id' | 'brandId' | 'dueMs'>, made: readonly (NewDelivery & { readonly address?: string })[], sentMs: number): Promise<void> {
   await insertDeliveries(trx, { ...post, state: 'scheduled' }, made, sentMs);
   await trx('deliveries').where({ post_id: post.id }).update({ state: 'sent', sent_ms: sentMs });
+  for (const { id, address } of made) {
+    if (address === undefined) continue;
+    await trx('deliveries').where({ id }).update({ address });
+    await notePublished(trx, id);
+  }
 }
 
 /** Writes the deliveries of a post that is being written in the same transaction. */
@@ -216,7 +222,11 @@ function fieldsOf(outcome: Outcome): Readonly<Record<string, unknown>> {
 
 /** Ends an attempt, if the lease is still held; false when it was lost. */
 export async function finishDelivery(db: Db, id: string, lease: string, outcome: Outcome, machineNowMs: number): Promise<boolean> {
-  return db.transaction(async (trx) => (await changeDeliveries(trx, trx('deliveries').where({ id, lease, state: 'sending' }), { ...fieldsOf(outcome), lease: null, step: null }, machineNowMs)).length > 0);
+  return db.transaction(async (trx) => {
+    const ended = await changeDeliveries(trx, trx('deliveries').where({ id, lease, state: 'sending' }), { ...fieldsOf(outcome), lease: null, step: null }, machineNowMs);
+    if (ended.length > 0 && outcome.kind === 'confirm') await notePublished(trx, id);
+    return ended.length > 0;
+  });
 }
 
 /** A person's act on a delivery; false when its state does not allow it any more. */
@@ -313,7 +323,9 @@ export async function cancelChannel(trx: Db, channelId: string, machineNowMs: nu
 
 /** Notes that a person has placed it, with its address; false when it does not wait for that. */
 export async function placeDelivery(trx: Db, brandId: string, id: string, placed: { readonly address: string | null; readonly sentMs: number }, machineNowMs: number): Promise<boolean> {
-  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('place')]), { state: 'sent', address: placed.address, sent_ms: placed.sentMs, snoozed_until_ms: null }, machineNowMs)).length > 0;
+  const changed = await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('place')]), { state: 'sent', address: placed.address, sent_ms: placed.sentMs, snoozed_until_ms: null }, machineNowMs);
+  if (changed.length > 0) await notePublished(trx, id);
+  return changed.length > 0;
 }
 
 export async function snoozeDelivery(trx: Db, brandId: string, id: string, untilMs: number, machineNowMs: number): Promise<boolean> {
@@ -322,7 +334,9 @@ export async function snoozeDelivery(trx: Db, brandId: string, id: string, until
 
 /** Records that a person took a published delivery down. */
 export async function markRemoved(trx: Db, brandId: string, id: string, removedMs: number, machineNowMs: number): Promise<boolean> {
-  return (await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('remove')]), { state: 'removed', removed_ms: removedMs }, machineNowMs)).length > 0;
+  const changed = await changeDeliveries(trx, trx('deliveries').where({ brand_id: brandId, id }).whereIn('state', [...statesAllowing('remove')]), { state: 'removed', removed_ms: removedMs }, machineNowMs);
+  if (changed.length > 0) await noteTakenDown(trx, id, removedMs);
+  return changed.length > 0;
 }
 
 /** Notes the words and the address that a post has now that it was rewritten on its network. */

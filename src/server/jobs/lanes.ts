@@ -30,6 +30,10 @@ export const lanes = [
   { name: 'recording', places: 1, takes: 'ffmpeg', isInterruptible: true },
   // What the plan foresees becomes posts.
   { name: 'plan', places: 1, takes: null, isInterruptible: true },
+  // What the networks are asked for: a slow one keeps two places at most.
+  { name: 'learn', places: 4, takes: null, isInterruptible: true },
+  // Answers to people, who wait for them.
+  { name: 'answer', places: 4, takes: null, isInterruptible: false },
   { name: 'upkeep', places: 1, takes: null, isInterruptible: true },
 ] as const satisfies readonly Lane[];
 

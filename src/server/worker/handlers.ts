@@ -8,6 +8,8 @@ import { aheadHandler } from '../dispatch/render-ahead.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
 import { planHandler } from '../plan/make-real.ts';
+import { answerHandler } from '../replies/answer-handler.ts';
+import { collectChannelHandler, collectHandler } from '../results/collect-handler.ts';
 import type { Services } from '../services.ts';
 import { upkeepHandler } from '../upkeep/upkeep-handler.ts';
 import { exportHandler } from '../video/export-handler.ts';
@@ -24,6 +26,9 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     'delivery-picture': deliveryPictureHandler(services),
     ahead: aheadHandler(services),
     plan: planHandler(services),
+    collect: collectHandler(services),
+    'collect-channel': collectChannelHandler(services, connectorFor),
+    answer: answerHandler(services, connectorFor),
     upkeep: upkeepHandler(services),
   };
 }

@@ -20,6 +20,7 @@ import * as eighteenth from './0018-kept-bytes.ts';
 import * as nineteenth from './0019-words.ts';
 import * as twentieth from './0020-plan.ts';
 import * as twentyFirst from './0021-send.ts';
+import * as twentySecond from './0022-learn.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -44,6 +45,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0019-words', migration: nineteenth },
   { name: '0020-plan', migration: twentieth },
   { name: '0021-send', migration: twentyFirst },
+  { name: '0022-learn', migration: twentySecond },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
