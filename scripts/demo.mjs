@@ -26,7 +26,7 @@ if (options.fresh && existsSync(data)) {
 
 stopOnSignals();
 const standinOrigin = `http://127.0.0.1:${standinPort}`;
-const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_SMTP: `smtp://127.0.0.1:${mailPort}`, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...(options['draft-videos'] ? { CONFETTI_DEMO_VIDEOS: 'drafts' } : {}), CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
+const environment = { CONFETTI_DATA: data, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_HOOKS: `http://127.0.0.1:${port}`, CONFETTI_SMTP: `smtp://127.0.0.1:${mailPort}`, HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', ...(options['draft-videos'] ? { CONFETTI_DEMO_VIDEOS: 'drafts' } : {}), CONFETTI_LOG: process.env.CONFETTI_LOG ?? 'error' };
 startChild('The stand-in networks', process.execPath, ['dist/standin.mjs'], { STANDIN_DATA: join(data, 'standin'), STANDIN_PORT: String(standinPort), STANDIN_MAIL_PORT: String(mailPort) }, { quiet: true });
 await waitFor(standinOrigin);
 if (!existsSync(demoFile)) {

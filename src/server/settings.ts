@@ -9,6 +9,8 @@ export interface Settings {
   readonly demo: boolean;
   /** Address people reach Confetti at, e.g. `https://confetti.example`; null takes the address of each request. */
   readonly origin: string | null;
+  /** Address at which networks reach Confetti to tell what came in; null: they are asked instead. */
+  readonly hookOrigin: string | null;
   /** How many proxies of ours stand before Confetti and write down where requests come from. */
   readonly proxies: number;
   /** Where the built programs lie. */
@@ -40,6 +42,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     keyFile: resolve(environment['CONFETTI_KEY_FILE'] ?? join(dataFolder, 'confetti.key')),
     demo: environment['CONFETTI_DEMO'] === '1',
     origin: environment['CONFETTI_ORIGIN'] ?? null,
+    hookOrigin: environment['CONFETTI_HOOKS'] ?? environment['CONFETTI_ORIGIN'] ?? null,
     proxies: readCount(environment['CONFETTI_PROXIES']),
     smtp: environment['CONFETTI_SMTP'] ?? null,
     mailFrom: environment['CONFETTI_MAIL_FROM'] ?? 'Confetti <confetti@localhost>',

@@ -8,8 +8,8 @@ import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
 import { readBody } from './read-body.ts';
 
-/** Who may call: anyone, anyone in the demo, anyone signed in, or members of the brand in the path with an ability. */
-export type May = 'anyone' | 'demo' | 'signed-in' | Ability;
+/** Who may call: anyone, anyone in the demo, a network whose signature the handler checks, anyone signed in, or members of the brand in the path with an ability. */
+export type May = 'anyone' | 'demo' | 'network' | 'signed-in' | Ability;
 
 /** What a handler is handed. `caller` and `brand` are there wherever the policy asks for them. */
 export interface Context<Params, Query, Body, Policy extends May> {
@@ -20,7 +20,7 @@ export interface Context<Params, Query, Body, Policy extends May> {
   readonly query: Query;
   readonly body: Body;
   readonly nowMs: number;
-  readonly caller: Policy extends 'anyone' | 'demo' ? Caller | null : Caller;
+  readonly caller: Policy extends 'anyone' | 'demo' | 'network' ? Caller | null : Caller;
   readonly brand: Policy extends Ability ? Brand : null;
   readonly role: Policy extends Ability ? Role : null;
 }
@@ -56,9 +56,10 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
     only: definition.only ?? null,
     async handle(request, path, services, clientAddress) {
       if (may === 'demo' && !services.settings.demo) throw notFound('address');
-      const caller = await findCaller(services, request.headers);
-      if (contract.method !== 'GET' && caller?.via !== 'token') requireSameOrigin(request, services);
-      if (may !== 'anyone' && may !== 'demo' && !caller) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');
+      // A network comes without a session: its cookies, if it has any, count for nothing.
+      const caller = may === 'network' ? null : await findCaller(services, request.headers);
+      if (contract.method !== 'GET' && may !== 'network' && caller?.via !== 'token') requireSameOrigin(request, services);
+      if (may !== 'anyone' && may !== 'demo' && may !== 'network' && !caller) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');
       if (caller?.via === 'token') requireScope(caller, contract, may, definition.only);
       const params = check(contract.params, path);
       const access = isAbility(may) && caller ? await requireBrand(services, caller, (params as { brand: string }).brand, may) : null;
@@ -76,7 +77,7 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
 }
 
 function isAbility(may: May): may is Ability {
-  return may !== 'anyone' && may !== 'demo' && may !== 'signed-in';
+  return may !== 'anyone' && may !== 'demo' && may !== 'network' && may !== 'signed-in';
 }
 
 async function requireBrand(services: Services, caller: Caller, slug: string, ability: Ability) {

@@ -34,6 +34,7 @@ export function openApiDocument(endpoints: readonly Endpoint[]): Json {
 const policyWords: Readonly<Record<May, string>> = {
   anyone: 'Anyone.',
   demo: 'Only in the demo.',
+  network: 'A network that signs its call.',
   'signed-in': 'Anyone signed in.',
   see: 'Members of the brand.',
   remark: 'members who may write remarks',

@@ -262,6 +262,21 @@ export async function listWaitingLong(db: Db, brandId: string, beforeMs: number,
   return rows.map(toConversation);
 }
 
+/** Says that somebody is writing an answer, until a moment of the machine's clock; watchers hear of it when it was not known. */
+export async function noteWriting(db: Db, conversation: Pick<Conversation, 'id' | 'brandId'>, personId: string, untilMs: number, machineNowMs: number): Promise<void> {
+  await db.transaction(async (trx) => {
+    const prolonged = await trx('answer_writers').where({ conversation_id: conversation.id, person_id: personId }).where('until_ms', '>', machineNowMs).update({ until_ms: untilMs });
+    if (prolonged > 0) return;
+    await trx('answer_writers').insert({ conversation_id: conversation.id, person_id: personId, until_ms: untilMs }).onConflict(['conversation_id', 'person_id']).merge(['until_ms']);
+    await noteChange(trx, { brandId: conversation.brandId, kind: 'conversation', subjectId: conversation.id }, machineNowMs);
+  });
+}
+
+/** People who are writing an answer now, but one. */
+export async function listWriting(db: Db, conversationId: string, butPersonId: string, machineNowMs: number): Promise<readonly string[]> {
+  return db('answer_writers').join('people', 'people.id', 'answer_writers.person_id').where({ conversation_id: conversationId }).where('until_ms', '>', machineNowMs).whereNot({ person_id: butPersonId }).orderBy('people.name').pluck('people.name');
+}
+
 export interface SavedAnswer {
   readonly id: string;
   readonly name: string;

@@ -1,5 +1,7 @@
+import { randomBytes } from 'node:crypto';
 import { connectorFor as usualConnectorFor, type ConnectorFor } from '../connectors/registry.ts';
 import { ConnectorError } from '../connectors/connector.ts';
+import type { TalkLine } from '../connectors/results-reader.ts';
 import { openChannel, renewChannel } from '../connect/open-channel.ts';
 import { findBrandById, listSheetsOf, type Channel } from '../db/brand-repository.ts';
 import { getCollection, keepCollection } from '../db/collection-repository.ts';
@@ -41,6 +43,18 @@ async function withRenewal(services: Services, channel: Channel, act: (channel: 
   }
 }
 
+/** Has the network tell what comes in, beside being asked. The secret is kept first: a call that comes at once can be checked. */
+async function subscribe({ db, sealer }: Pick<Services, 'db' | 'sealer'>, channelId: string, origin: string, line: TalkLine, signal: AbortSignal): Promise<void> {
+  const secret = randomBytes(24).toString('base64url');
+  await keepCollection(db, channelId, { hookSecret: sealer.seal(secret) });
+  try {
+    await line.tell(`${origin}/api/hooks/${channelId}`, secret, signal);
+  } catch (error) {
+    await keepCollection(db, channelId, { hookSecret: null });
+    throw error;
+  }
+}
+
 async function round(services: Services, channel: Channel, nowMs: number, signal: AbortSignal, connectorFor: ConnectorFor): Promise<void> {
   const { db } = services;
   const [brand, sheets] = [await findBrandById(db, channel.brandId), await listSheetsOf(db, channel.brandId)];
@@ -52,5 +66,8 @@ async function round(services: Services, channel: Channel, nowMs: number, signal
     if (collection.accountNextMs <= nowMs) await collectAccount(services, { id: channel.id, brandId: brand.id, zone: brand.zone }, collection, connector.results, nowMs, signal);
     await collectFigures(services, channel.id, connector.results, nowMs, signal);
   }
-  if (connector.talk) await collectHeard(services, channel, collection, connector.talk, nowMs, signal);
+  if (connector.talk) {
+    if (collection.hookSecret === null && services.settings.hookOrigin !== null) await subscribe(services, channel.id, services.settings.hookOrigin, connector.talk, signal);
+    await collectHeard(services, channel, collection, connector.talk, nowMs, signal);
+  }
 }

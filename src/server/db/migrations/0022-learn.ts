@@ -144,6 +144,13 @@ export async function up(db: Knex): Promise<void> {
     table.unique(['conversation_id', 'remote_id']);
     table.index(['conversation_id', 'at_ms']);
   });
+  // Who is writing an answer now: two people on one conversation see each other.
+  await db.schema.createTable('answer_writers', (table) => {
+    table.text('conversation_id').notNullable().references('conversations.id').onDelete('cascade');
+    table.text('person_id').notNullable().references('people.id').onDelete('cascade');
+    table.bigInteger('until_ms').notNullable();
+    table.primary(['conversation_id', 'person_id']);
+  });
   await db.schema.createTable('saved_answers', (table) => {
     table.text('id').primary();
     table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
@@ -170,5 +177,5 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
-  for (const table of ['saved_answers', 'utterances', 'conversation_labels', 'conversations', 'learn_settings', 'collections', 'account_days', 'measurements', 'publications']) await db.schema.dropTable(table);
+  for (const table of ['answer_writers', 'saved_answers', 'utterances', 'conversation_labels', 'conversations', 'learn_settings', 'collections', 'account_days', 'measurements', 'publications']) await db.schema.dropTable(table);
 }
