@@ -1,6 +1,8 @@
 import { array, boolean, number, object, string } from 'yup';
 import { families, type Family } from '../core/results/features.ts';
 import type { Figures, RateBase } from '../core/results/measures.ts';
+import type { NetworkSheet } from '../core/network/network-sheet.ts';
+import { tones, type Tone } from '../core/plan/plan.ts';
 import type { Usual } from '../core/results/usual.ts';
 import type { Stretch } from '../core/results/series.ts';
 import { measureKeys } from '../core/results/measures.ts';
@@ -167,8 +169,8 @@ export const getFacets = contract({
   summary: 'What results can be filtered by',
   params: brandParams,
   answer: object({
-    channels: array(object({ id: string().required(), name: string().required(), network: string().required(), badge: documentOrNull<{ readonly shape: string; readonly letter: string }>('The sign of its network'), isConnected: boolean().required() }).required()).required(),
-    themes: array(object({ id: string().required(), name: string().required(), letter: string().required(), tone: string().required() }).required()).required(),
+    channels: array(object({ id: string().required(), name: string().required(), handle: string().defined(), network: string().required(), networkName: string().required(), badge: documentOrNull<NetworkSheet['badge']>('The sign of its network'), isConnected: boolean().required() }).required()).required(),
+    themes: array(object({ id: string().required(), name: string().required(), letter: string().required(), tone: string<Tone>().oneOf([...tones]).required() }).required()).required(),
     campaigns: array(object({ id: string().required(), name: string().required() }).required()).required(),
     labels: array(string().required()).required(),
     formats: array(string().required()).required(),

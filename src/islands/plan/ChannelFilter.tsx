@@ -3,10 +3,16 @@ import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria
 import { ChannelBadge } from '../channel/ChannelBadge.tsx';
 import { buttonClasses } from '../ui/Button.tsx';
 import { inputClasses } from '../ui/Field.tsx';
-import type { PlanContext } from './use-plan.ts';
+import type { NetworkSheet } from '../../core/network/network-sheet.ts';
+
+interface Channels {
+  readonly channels: readonly { readonly id: string; readonly name: string; readonly handle: string; readonly network: string }[];
+  /** By the key of their network. */
+  readonly sheets: ReadonlyMap<string, Pick<NetworkSheet, 'name' | 'badge'>>;
+}
 
 /** Which channels are shown; with many of them one searches. */
-export function ChannelFilter({ context: { channels, sheets }, chosen, onChoose }: { readonly context: Pick<PlanContext, 'channels' | 'sheets'>; readonly chosen: string | undefined; readonly onChoose: (channels: string | undefined) => void }) {
+export function ChannelFilter({ context: { channels, sheets }, chosen, onChoose }: { readonly context: Channels; readonly chosen: string | undefined; readonly onChoose: (channels: string | undefined) => void }) {
   const [search, setSearch] = useState('');
   const ids = new Set(chosen?.split(',').filter((id) => id !== ''));
   const toggle = (id: string): void => {

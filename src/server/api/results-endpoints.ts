@@ -121,7 +121,10 @@ const getFacets = defineEndpoint({
     const { db } = services;
     const [channels, sheets, { plan }, campaigns, labels, facets, templates, people] = [await listChannelsEver(db, brand.id), await listSheetsOf(db, brand.id), await readStoredPlan(db, brand.id), await listCampaigns(db, brand.id), await listLabels(db, brand.id, MAX_LABELS), await listFacets(db, brand.id), await listTemplates(db, brand.id), await listMembers(db, brand.id)];
     return {
-      channels: channels.map(({ id, name, network, removedMs }) => ({ id, name, network, badge: sheets.find(({ key }) => key === network)?.badge ?? null, isConnected: removedMs === null })),
+      channels: channels.map(({ id, name, handle, network, removedMs }) => {
+        const sheet = sheets.find(({ key }) => key === network);
+        return { id, name, handle, network, networkName: sheet?.name ?? network, badge: sheet?.badge ?? null, isConnected: removedMs === null };
+      }),
       themes: plan.themes.map(({ id, name, letter, tone }) => ({ id, name, letter, tone })),
       campaigns: campaigns.map(({ id, name }) => ({ id, name })),
       labels: [...labels],
