@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import { describePost } from '../src/core/results/describe-post.ts';
 import { connectorFor } from '../src/server/connectors/registry.ts';
@@ -13,9 +14,12 @@ import { answerHandler, answerJob } from '../src/server/replies/answer-handler.t
 import { collectHeard } from '../src/server/replies/hear.ts';
 import { collectAccount } from '../src/server/results/collect-account.ts';
 import { collectFigures } from '../src/server/results/collect-figures.ts';
+import { countClick } from '../src/server/db/short-link-repository.ts';
 import type { Services } from '../src/server/services.ts';
+import { shortLinkTo } from '../src/server/words/short-link.ts';
 import type { DemoPerson } from './send.ts';
 
+const COUNTRIES = ['GB', 'GB', 'IE', 'GB', 'DE', 'GB', 'NL'] as const;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 const PAST_WEEKS = 8;
@@ -27,6 +31,8 @@ export interface DemoLearn {
   readonly answers: readonly (readonly [name: string, text: string])[];
   readonly changes: readonly { readonly network: string; readonly metric: string; readonly kind: 'stops' | 'anew'; readonly daysAgo: number }[];
   readonly answerer: string;
+  /** Short links: where on the networks' sample sites they lead, for which network, and clicks a day. */
+  readonly links: readonly (readonly [path: string, network: string, clicksADay: number])[];
 }
 
 /** A delivery of the past, with all that its network has to know of it. */
@@ -119,6 +125,21 @@ async function answer(services: Services, conversation: Conversation, demo: Demo
   await answerHandler(services).run(await getJob(db, job.key), { signal: new AbortController().signal, progress: () => undefined });
   await db('jobs').where({ key: job.key }).delete();
   await moveConversations(db, conversation.brandId, [conversation.id], 'close', clock.machineNowMs());
+}
+
+/** Short links that people have clicked for weeks, more of them in the evening of the week. */
+export async function seedLinks(services: Services, brand: Brand, demo: DemoLearn, person: DemoPerson, nowMs: number): Promise<void> {
+  const { db, settings } = services;
+  const channels = await listChannels(db, brand.id);
+  for (const [index, [path, network, often]] of demo.links.entries()) {
+    const channel = channels.find((each) => each.network === network);
+    const { code } = await shortLinkTo(services, brand, `${settings.standinOrigin ?? ''}${path}`, channel?.id ?? '', person.id);
+    for (let ago = 0; ago < PAST_WEEKS * 7; ago += 1) {
+      const day = DateTime.fromMillis(nowMs - ago * DAY_MS, { zone: brand.zone });
+      const clicks = Math.round(often * (1 + Math.sin(ago * 1.7 + index)) * (day.weekday > 5 ? 1.6 : 1));
+      for (let click = 0; click < clicks; click += 1) await countClick(db, code, { day: day.toISODate() ?? '', country: COUNTRIES[(click + ago) % COUNTRIES.length] ?? '', source: click % 3 === 0 ? '' : `${network}.example`, isBot: click % 9 === 8 });
+    }
+  }
 }
 
 /** What is older than a few days is done; of the rest some have been read, given to somebody, or labelled. */

@@ -220,7 +220,9 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
     // Before the rota was as it is, the brand tried other hours and days.
     count += 1;
     const tried = planned.atMs < nowMs - 8 * DAY_MS ? TRIED_HOURS[count % TRIED_HOURS.length] ?? 0 : 0;
-    const slot = { ...planned, atMs: planned.atMs + tried * 3_600_000 };
+    const movedMs = planned.atMs + tried * 3_600_000;
+    const hour = DateTime.fromMillis(movedMs, { zone: brand.zone }).hour;
+    const slot = { ...planned, atMs: hour >= 7 && hour < 22 ? movedMs : planned.atMs };
     const candidates = ofTheme(slot.themeId);
     const at = turn.get(slot.themeId) ?? 0;
     turn.set(slot.themeId, at + 1);

@@ -28,7 +28,7 @@ import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { allPieces, gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
-import { beginLife, playPast, setNetworksClock, type DemoLearn } from './learn.ts';
+import { beginLife, playPast, seedLinks, setNetworksClock, type DemoLearn } from './learn.ts';
 import { seedSend, type DemoSend } from './send.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
@@ -87,9 +87,10 @@ const gullwickLearn: DemoLearn = {
     ['Thanks', 'Thank you! That goes straight up on the loft wall.'],
     ['Something broke', 'That should not happen. Write us your order number and a new part is in the post today.'],
   ],
+  links: [['/sites/gullwick', 'hearthside', 5], ['/sites/gullwick/kits', 'tackboard', 3], ['/sites/gullwick/spring-fair', 'guildrow', 1]],
   changes: [{ network: 'guildrow', metric: 'saves', kind: 'stops', daysAgo: 19 }, { network: 'hearthside', metric: 'impressions', kind: 'anew', daysAgo: 24 }],
 };
-const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [['Opening', 'From dusk until the last bowl is gone, Fridays.'], ['Thanks', 'Kia ora, see you under the lanterns.']], changes: [] };
+const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [['Opening', 'From dusk until the last bowl is gone, Fridays.'], ['Thanks', 'Kia ora, see you under the lanterns.']], links: [], changes: [] };
 const lanternfallSend: DemoSend = {
   maker: 'Wren Adeyemi-Holt',
   reviews: [],
@@ -297,6 +298,7 @@ async function seed(services: Services): Promise<void> {
     await seedPlan(services, access.brand, demo.plan, wren, nowMs);
     await seedSend(services, access.brand, demo.send, await allPieces(services, access.brand), new Map([...ids].map(([name, id]) => [name, { id, name }])), nowMs);
     await playPast(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
+    await seedLinks(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
   }
   await setNetworksClock(services);
   const secret = newSecret('cft');

@@ -17,10 +17,17 @@ const PAGE = `<!doctype html><html lang="en"><head><meta charset="utf-8"><title>
 <link rel="stylesheet" href="style.css"><link rel="icon" type="image/svg+xml" href="icon.svg"></head>
 <body><header><h1>Salt &amp; Rye</h1></header><main><h2>Today: rye, spelt, seeded</h2><p>Ovens on at three, door open at seven.</p><a class="button" href="#">Put a loaf by</a></main><footer>Underwater Lane 4</footer></body></html>`;
 
+/** Pages that the demo's short links lead to. */
+const kitePages = [
+  ['/gullwick', 'Gullwick Kite Works', 'Build a kite on a Saturday afternoon. Up the outside stairs of the Old Net Loft.'],
+  ['/gullwick/kits', 'Kits', 'Sled, delta and box kites as kits, with everything but the wind.'],
+] as const;
+
 /** A shop's web page of our own making, for brands to be begun from. */
 export function sampleSites(): Hono {
   const sites = new Hono();
   sites.get('/salt-and-rye/', (context) => context.html(PAGE));
+  for (const [path, heading, text] of kitePages) sites.get(path, (context) => context.html(`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>${heading}</title></head><body><h1>${heading}</h1><p>${text}</p></body></html>`));
   sites.get('/salt-and-rye/style.css', (context) => context.body(STYLE, 200, { 'content-type': 'text/css' }));
   sites.get('/salt-and-rye/icon.svg', (context) => context.body(ICON, 200, { 'content-type': 'image/svg+xml' }));
   sites.get('/salt-and-rye/oven-bell.wav', (context) => context.body(ovenBell(), 200, { 'content-type': 'audio/wav' }));

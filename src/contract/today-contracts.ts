@@ -30,7 +30,7 @@ export const readNotices = contract({ method: 'POST', path: '/api/brands/{brand}
 export const keepReminders = contract({ method: 'POST', path: '/api/brands/{brand}/reminders', summary: 'What you want to hear of the brand’s posts: before, when out, when failed; here and by mail', params: brandParams, body: remindersSchema, answer: remindersSchema });
 
 /** What a line of Today is about; each kind has its own action. */
-export const needKinds = ['failed', 'stuck', 'held', 'overdue-draft', 'changed', 'preflight', 'dry', 'licence', 'access', 'missed', 'hand-off', 'sign-off', 'sent-back', 'boost'] as const;
+export const needKinds = ['failed', 'stuck', 'held', 'overdue-draft', 'changed', 'preflight', 'dry', 'licence', 'access', 'missed', 'hand-off', 'sign-off', 'sent-back', 'boost', 'reply', 'link'] as const;
 export type NeedKind = (typeof needKinds)[number];
 
 /** How urgent: it stops something, it waits for a person, or it comes soon. */

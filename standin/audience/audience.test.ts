@@ -45,7 +45,7 @@ describe('figuresAt', () => {
     const base = mean('base', {});
     expect(mean('carousel', { kind: 'carousel', slides: 3 }) - base).toBeCloseTo(effects.kind.carousel, 1);
     expect(mean('evening', { hour: 18 }) - base).toBeCloseTo(effects.evening.effect, 1);
-    expect(engagementEffect({ ...plain, weekday: 7, hour: 18 }) - engagementEffect(plain)).toBeCloseTo(0.38, 6);
+    expect(engagementEffect({ ...plain, weekday: 7, hour: 18 }) - engagementEffect(plain)).toBeCloseTo(0.48, 6);
   });
 });
 

@@ -36,17 +36,17 @@ const interests = { skies: 0.28, calm: -0.24, lanterns: 0.1, other: 0 } as const
  * text, number of hashtags, faces, words on the picture, the account's network.
  */
 export const effects = {
-  kind: { picture: 0, carousel: 0.26, video: 0.16, document: 0.1, text: -0.12 },
+  kind: { picture: 0, carousel: 0.3, video: 0.16, document: 0.1, text: -0.12 },
   /** From so many slides on. */
   manySlides: { from: 6, effect: 0.22 },
-  evening: { from: 17, until: 21, effect: 0.22 },
-  early: { from: 5, until: 9, effect: -0.2 },
-  weekday: { 2: -0.14, 7: 0.16 } as Readonly<Record<number, number>>,
+  evening: { from: 17, until: 21, effect: 0.24 },
+  early: { from: 5, until: 9, effect: -0.22 },
+  weekday: { 2: -0.2, 7: 0.24 } as Readonly<Record<number, number>>,
   interests,
   firstComment: 0.18,
   answeredEarly: 0.2,
   /** Standard deviation of what makes each post its own. */
-  noise: 0.2,
+  noise: 0.16,
 } as const;
 
 /** The logarithm of the factor by which a post with these traits engages more than a plain one. */

@@ -29,7 +29,7 @@ const groups: readonly { readonly key: NeedGroup; readonly title: string; readon
   { key: 'soon', title: 'Soon', path: 'M8 2.5a5.5 5.5 0 1 1 0 11a5.5 5.5 0 0 1 0-11Z', fill: 'var(--c-sky)' },
 ];
 const GATHER_MS = 400;
-const watched: ReadonlySet<string> = new Set(['plan', 'entry', 'queue', 'post', 'delivery', 'clock', 'piece', 'channel', 'review']);
+const watched: ReadonlySet<string> = new Set(['plan', 'entry', 'queue', 'post', 'delivery', 'clock', 'piece', 'channel', 'review', 'conversation']);
 
 export default function TodayView(props: TodayProps) {
   return (
@@ -193,6 +193,10 @@ function NeedActions({ need, brand }: { readonly need: Need; readonly brand: Tod
       return link(`/send/sign-off?post=${need.postId ?? ''}`, 'See what', 'primary');
     case 'boost':
       return link('/send/by-hand', 'Open');
+    case 'reply':
+      return link(`/learn/replies${need.key === 'replies' ? '' : `?c=${need.key}`}`, 'Answer', 'primary');
+    case 'link':
+      return link('/learn/links', 'Open Links');
     case 'licence':
       return link('/make/media', 'Choose another');
   }

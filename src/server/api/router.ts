@@ -16,6 +16,7 @@ import { exportEndpoints } from './export-endpoints.ts';
 import { wordEndpoints } from './word-endpoints.ts';
 import { videoEndpoints } from './video-endpoints.ts';
 import { mediaEndpoints } from './media-endpoints.ts';
+import { linkEndpoints } from './link-endpoints.ts';
 import { openApiDocument } from './openapi.ts';
 import { pieceEndpoints } from './piece-endpoints.ts';
 import { piecePlanEndpoints } from './piece-plan-endpoints.ts';
@@ -26,7 +27,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

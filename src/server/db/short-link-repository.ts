@@ -53,6 +53,38 @@ export async function countClick(db: Db, code: string, { day, country, source, i
     .merge({ clicks: db.raw('link_clicks.clicks + 1') });
 }
 
+/** Clicks of a brand's links in a period, summed by one of what is kept of them. Bots stand apart. */
+export async function sumClicks(db: Db, brandId: string, { from, until, code }: { readonly from: string; readonly until: string; readonly code?: string | undefined }, by: 'day' | 'source' | 'country' | 'link_clicks.code'): Promise<readonly { readonly key: string; readonly people: number; readonly bots: number }[]> {
+  const query = db('link_clicks').join('short_links', 'short_links.code', 'link_clicks.code').where({ brand_id: brandId }).whereBetween('day', [from, until]);
+  if (code !== undefined) query.where('link_clicks.code', code);
+  const rows: { key: string; people: number | string | null; bots: number | string | null }[] = await query.groupBy(by).select(db.raw('?? as ??', [by, 'key'])).sum({ people: db.raw('case when is_bot then 0 else clicks end'), bots: db.raw('case when is_bot then clicks else 0 end') });
+  return rows.map(({ key, people, bots }) => ({ key, people: Number(people ?? 0), bots: Number(bots ?? 0) }));
+}
+
+/** A link with what its last check found. */
+export type CheckedLink = ShortLink & { readonly checkedMs: number | null; readonly problem: string | null; readonly problemSinceMs: number | null };
+
+const toChecked = (row: Row & { checked_ms: number | null; problem: string | null; problem_since_ms: number | null }): CheckedLink => ({ ...toLink(row), checkedMs: row.checked_ms === null ? null : Number(row.checked_ms), problem: row.problem, problemSinceMs: row.problem_since_ms === null ? null : Number(row.problem_since_ms) });
+
+export async function listLinks(db: Db, brandId: string, limit: number): Promise<readonly CheckedLink[]> {
+  return (await db('short_links').where({ brand_id: brandId }).orderBy('created_ms', 'desc').limit(limit)).map(toChecked);
+}
+
+export async function listBrokenLinks(db: Db, brandId: string, limit: number): Promise<readonly CheckedLink[]> {
+  return (await db('short_links').where({ brand_id: brandId }).whereNotNull('problem').orderBy('problem_since_ms').limit(limit)).map(toChecked);
+}
+
+/** Links whose check is due, the longest due first. */
+export async function listDueLinks(db: Db, nowMs: number, limit: number): Promise<readonly ShortLink[]> {
+  return (await db('short_links').where('next_check_ms', '<=', nowMs).orderBy('next_check_ms').limit(limit)).map(toLink);
+}
+
+export async function keepCheck(db: Db, code: string, check: { readonly checkedMs: number; readonly nextMs: number; readonly problem: string | null }): Promise<void> {
+  await db('short_links')
+    .where({ code })
+    .update({ checked_ms: check.checkedMs, next_check_ms: check.nextMs, problem: check.problem, problem_since_ms: check.problem === null ? null : db.raw('coalesce(problem_since_ms, ?)', [check.checkedMs]) });
+}
+
 /** Links of a brand, the newest first, each with the clicks of people. */
 export async function pageShortLinks(db: Db, brandId: string, beforeMs: number | null, limit: number): Promise<readonly (ShortLink & { readonly clicks: number })[]> {
   const query = db('short_links').where({ brand_id: brandId }).orderBy('created_ms', 'desc').limit(limit);

@@ -12,6 +12,7 @@ import { listPlanEntries } from '../db/plan-entry-repository.ts';
 import { listPlanProblems } from '../db/plan-problem-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
 import { sendNeeds } from '../post/send-needs.ts';
+import { learnNeeds } from '../results/learn-needs.ts';
 import type { Services } from '../services.ts';
 import { forecastFrom, readSources } from './brand-forecast.ts';
 import { daysIn } from './lanes-answer.ts';
@@ -50,7 +51,7 @@ export async function todayAnswer(services: Pick<Services, 'db'>, brand: Brand, 
   ]);
   const networkNames = new Map(sheets.map(({ key, name }) => [key, name]));
   const nameOf = (channelId: string): string => channels.find(({ id }) => id === channelId)?.name ?? '';
-  const needs: Need[] = [...(await sendNeeds(services, brand, person, nowMs))];
+  const needs: Need[] = [...(await sendNeeds(services, brand, person, nowMs)), ...(await learnNeeds(services, brand, person.role, nowMs))];
   for (const each of failed) needs.push({ ...nothing, key: each.id, kind: 'failed', group: 'stopped', title: `${each.pieceName} · ${nameOf(each.channelId)}`, sentence: `${each.problem ?? 'It failed.'} It was due ${formatMoment(each.dueMs, brand.zone)}.`, pieceId: each.pieceId, postId: each.postId, deliveryId: each.id, channelIds: [each.channelId], atMs: each.dueMs });
   if (heldSinceMs !== null) needs.push({ ...nothing, key: 'held', kind: 'held', group: 'stopped', title: 'Everything is held', sentence: `Nothing goes out since ${formatMoment(heldSinceMs, brand.zone)}. ${around.filter(({ state }) => state === 'held').length} posts wait to be let go.` });
   for (const each of around.filter(({ state, dueMs }) => state === 'scheduled' && dueMs < nowMs - STUCK_AFTER_MS)) needs.push({ ...nothing, key: each.id, kind: 'stuck', group: 'stopped', title: `${each.pieceName} · ${nameOf(each.channelId)}`, sentence: `${each.problem ?? 'It waits for its turn.'} It was due ${formatMoment(each.dueMs, brand.zone)}.`, pieceId: each.pieceId, postId: each.postId, deliveryId: each.id, channelIds: [each.channelId], atMs: each.dueMs });

@@ -7,6 +7,7 @@ import { deliveryHandler } from '../dispatch/delivery-handler.ts';
 import { aheadHandler } from '../dispatch/render-ahead.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
+import { linkCheckHandler } from '../links/check-links.ts';
 import { planHandler } from '../plan/make-real.ts';
 import { answerHandler } from '../replies/answer-handler.ts';
 import { collectChannelHandler, collectHandler } from '../results/collect-handler.ts';
@@ -28,6 +29,7 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     plan: planHandler(services),
     collect: collectHandler(services),
     'collect-channel': collectChannelHandler(services, connectorFor),
+    'link-check': linkCheckHandler(services),
     answer: answerHandler(services, connectorFor),
     upkeep: upkeepHandler(services),
   };

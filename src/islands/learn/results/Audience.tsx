@@ -69,7 +69,7 @@ function Groups({ title, figures, name, isByName = false }: { readonly title: st
           <li key={label} className="relative flex justify-between gap-2 py-0.5">
             <span className="absolute inset-y-0.5 left-0 rounded-sm bg-house-soft" style={{ width: `${(value / total) * 100}%` }} />
             <span className="relative truncate pl-1">{label}</span>
-            <span className="relative text-quiet tabular-nums">{Math.round((value / total) * 100)}%</span>
+            <span className="relative text-quiet tabular-nums">{value / total < 0.005 ? 'below 1' : Math.round((value / total) * 100)}%</span>
           </li>
         ))}
       </ul>

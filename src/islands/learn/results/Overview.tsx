@@ -32,7 +32,7 @@ export default function Overview({ context }: { readonly context: ResultsContext
           <span suppressHydrationWarning>
             {dayWords(data.from, true)} – {dayWords(data.until, true)}, beside
           </span>
-          <Choice label="Beside" all="the days before" value={query.beside} options={[['year', 'the year before']]} onChoose={(next) => change({ beside: next })} />
+          <Choice label="Beside" all="just before" value={query.beside} options={[['year', 'a year ago']]} onChoose={(next) => change({ beside: next })} />
           <span suppressHydrationWarning>
             {dayWords(data.besideFrom, true)} – {dayWords(data.besideUntil, true)}
           </span>

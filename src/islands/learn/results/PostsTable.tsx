@@ -60,7 +60,7 @@ export default function PostsTable({ context }: { readonly context: ResultsConte
     if (rows.length > 0 && isNearEnd && hasNextPage && !isFetchingNextPage) void fetchNextPage();
   }, [rows.length, isNearEnd, hasNextPage, isFetchingNextPage, fetchNextPage]);
   const sortBy = (key: SortKey): void => change({ sort: key === 'rate' ? undefined : key, order: sort === key && order === 'down' ? 'up' : undefined });
-  const layout = { gridTemplateColumns: `3rem minmax(11rem,1fr) ${measured.map(() => '5.6rem').join(' ')} 9rem`, minWidth: `${22 + measured.length * 5.6}rem` };
+  const layout = { gridTemplateColumns: `2.75rem minmax(9rem,1fr) ${measured.map(() => '4.9rem').join(' ')} 8rem`, minWidth: `${24 + measured.length * 5.4}rem` };
   const sortHead = (key: SortKey, name: string, about: string, isRight = true) => (
     <span key={key} role="columnheader" aria-sort={sort === key ? (order === 'up' ? 'ascending' : 'descending') : 'none'} className={isRight ? 'text-right' : ''}>
       <button type="button" title={about} onClick={() => sortBy(key)} className="inline-flex items-center gap-1 rounded-md py-1 hover:text-house">

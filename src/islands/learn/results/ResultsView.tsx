@@ -76,6 +76,9 @@ function Results({ brand, nowMs }: ResultsProps) {
   const today = wallTimeOf(nowMs, brand.zone).slice(0, 10);
   const context: ResultsContext = { brand, nowMs, today, query, change, filters: filtersOf(query, today), facets: facets.data ?? null };
   const show = parts.find(([key]) => key === query.show)?.[0] ?? 'overview';
+  // The parts are fetched when they are shown, which only a browser does.
+  const [isThere, setThere] = useState(false);
+  useEffect(() => setThere(true), []);
   return (
     <main className="min-h-0 flex-1 overflow-auto px-6 py-4 max-md:px-4">
       <Tabs selectedKey={show} onSelectionChange={(key) => change({ show: key === 'overview' ? undefined : String(key), post: undefined })}>
@@ -95,12 +98,14 @@ function Results({ brand, nowMs }: ResultsProps) {
         </div>
         {parts.map(([key]) => (
           <TabPanel key={key} id={key} className="outline-none">
-            <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
-              {key === 'overview' && <Overview context={context} />}
-              {key === 'posts' && <PostsTable context={context} />}
-              {key === 'works' && <WhatWorks context={context} />}
-              {key === 'audience' && <Audience context={context} />}
-            </Suspense>
+            {isThere && (
+              <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
+                {key === 'overview' && <Overview context={context} />}
+                {key === 'posts' && <PostsTable context={context} />}
+                {key === 'works' && <WhatWorks context={context} />}
+                {key === 'audience' && <Audience context={context} />}
+              </Suspense>
+            )}
           </TabPanel>
         ))}
       </Tabs>

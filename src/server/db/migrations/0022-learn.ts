@@ -13,6 +13,9 @@ const talkOf: Readonly<Record<string, Readonly<Record<string, unknown>>>> = {
   longhall: { ...open, mentions: false, messages: false, maxAnswer: 10_000 },
 };
 
+/** Whether a short link still leads somewhere: when it is looked at next, and what was wrong. */
+const linkColumns = ['next_check_ms bigint not null default 0', 'checked_ms bigint', 'problem text', 'problem_since_ms bigint'] as const;
+
 /** What comes back from the networks: what is public on each channel, its figures as they were measured, and what people write. */
 export async function up(db: Knex): Promise<void> {
   // What is public on a channel: deliveries that went out, and posts that nobody made here.
@@ -158,6 +161,8 @@ export async function up(db: Knex): Promise<void> {
     table.text('text').notNullable();
     table.index(['brand_id', 'name']);
   });
+  // As plain statements: the schema builder would make the table anew, and clicks point to its rows.
+  for (const column of linkColumns) await db.raw(`alter table short_links add column ${column}`);
   for (const table of ['network_sheets', 'brand_sheets']) {
     const sheets: { key: string; sheet: string; brand_id?: string }[] = await db(table).whereIn('key', Object.keys(talkOf));
     for (const { key, sheet, brand_id } of sheets) {
@@ -178,4 +183,5 @@ export async function up(db: Knex): Promise<void> {
 
 export async function down(db: Knex): Promise<void> {
   for (const table of ['answer_writers', 'saved_answers', 'utterances', 'conversation_labels', 'conversations', 'learn_settings', 'collections', 'account_days', 'measurements', 'publications']) await db.schema.dropTable(table);
+  for (const column of linkColumns) await db.raw(`alter table short_links drop column ${column.split(' ')[0] ?? ''}`);
 }
