@@ -191,6 +191,31 @@ const table: Readonly<Record<string, Reach>> = {
   'GET /api/brands/{brand}/link-card/picture': 'viewer',
   'POST /api/brands/{brand}/short-links': 'writer',
   'GET /api/brands/{brand}/short-links': 'viewer',
+  'GET /api/brands/{brand}/results/overview': 'viewer',
+  'GET /api/brands/{brand}/results/posts': 'viewer',
+  'GET /api/brands/{brand}/results/posts/{publication}': 'viewer',
+  'GET /api/brands/{brand}/results/works': 'viewer',
+  'GET /api/brands/{brand}/results/audience': 'viewer',
+  'GET /api/brands/{brand}/results/facets': 'viewer',
+  'GET /api/brands/{brand}/learn-settings': 'viewer',
+  'POST /api/brands/{brand}/learn-settings': 'designer',
+  'GET /api/brands/{brand}/conversations': 'viewer',
+  'GET /api/brands/{brand}/conversations/{conversation}': 'viewer',
+  'POST /api/brands/{brand}/conversations/move': 'writer',
+  'POST /api/brands/{brand}/conversations/assign': 'writer',
+  'POST /api/brands/{brand}/conversations/label': 'writer',
+  'POST /api/brands/{brand}/conversations/{conversation}/answers': 'writer',
+  'POST /api/brands/{brand}/conversations/{conversation}/answers/{answer}/retry': 'writer',
+  'POST /api/brands/{brand}/conversations/{conversation}/notes': 'writer',
+  'POST /api/brands/{brand}/conversations/{conversation}/writing': 'writer',
+  'POST /api/brands/{brand}/conversations/{conversation}/utterances/{utterance}/fate': 'writer',
+  'GET /api/brands/{brand}/saved-answers': 'viewer',
+  'POST /api/brands/{brand}/saved-answers': 'writer',
+  'DELETE /api/brands/{brand}/saved-answers/{saved}': 'writer',
+  'GET /api/brands/{brand}/answer-times': 'viewer',
+  'POST /api/hooks/{channel}': 'anyone',
+  'GET /api/brands/{brand}/links': 'viewer',
+  'POST /api/brands/{brand}/links/{code}/check': 'writer',
   'GET /api/brands/{brand}/writing-service': 'viewer',
   'POST /api/brands/{brand}/writing-service': 'owner, session',
   'DELETE /api/brands/{brand}/writing-service': 'owner, session',
@@ -222,7 +247,7 @@ beforeAll(async () => {
     const brandId = (await db('brands').where({ slug: 'gullwick' }).first('id')).id as string;
     ids[name] = String((await db(table_).where({ brand_id: brandId }).first(column))?.[column]);
   };
-  for (const [name, source] of [['piece', 'pieces'], ['media', 'media'], ['post', 'posts'], ['channelId', 'channels'], ['channel', 'channels']] as const) await first(name, source);
+  for (const [name, source] of [['piece', 'pieces'], ['media', 'media'], ['post', 'posts'], ['channelId', 'channels'], ['channel', 'channels'], ['publication', 'publications'], ['conversation', 'conversations'], ['saved', 'saved_answers'], ['code', 'short_links']] as const) await first(name, source, name === 'code' ? 'code' : 'id');
   // Somebody who is in this brand alone: others may be removed from theirs.
   ids['person'] = String((await db('people').where({ email: 'ottoline@gullwickkites.example' }).first('id'))?.id);
   ids['delivery'] = String((await db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where('posts.id', ids['post']).first('deliveries.id')).id);
@@ -234,7 +259,8 @@ afterAll(() => stack.close());
 /** Parts of an address that stand for nothing, in the shape that their contract asks for. */
 const nowhere: Readonly<Record<string, string>> = { hash: 'f'.repeat(64), form: 'css', picture: 'none', revision: '999999', action: 'cancel', placement: 'story', index: '0' };
 /** What has to be asked for, where something has. */
-const asked: Readonly<Record<string, string>> = { '/api/brands/{brand}/media/{media}/file': '?fit=240', '/api/brands/{brand}/pieces/{piece}/archive': '?as=png' };
+const period = '?from=2026-01-01&until=2026-01-31';
+const asked: Readonly<Record<string, string>> = { '/api/brands/{brand}/results/overview': period, '/api/brands/{brand}/results/posts': period, '/api/brands/{brand}/results/works': period, '/api/brands/{brand}/links': period, '/api/brands/{brand}/media/{media}/file': '?fit=240', '/api/brands/{brand}/pieces/{piece}/archive': '?as=png' };
 /** Actions that an address knows, where they are not those of deliveries and posts. */
 const actions: Readonly<Record<string, string>> = { '/api/brands/{brand}/channels/{channel}/{action}': 'pause', '/api/brands/{brand}/posts/{post}/boost/{action}': 'done' };
 const addressOf = (path: string, brand: string, known: Readonly<Record<string, string>> = {}): string => path.replace(/\{(\w+)\}/g, (_, name: string) => (name === 'brand' ? brand : (known[name] ?? (name === 'action' ? actions[path] : undefined) ?? nowhere[name] ?? 'none'))) + (asked[path] ?? '');

@@ -49,10 +49,13 @@ export async function answerConversation(services: Services, brand: Brand, conve
   if (target === undefined || target === null) throw new ProblemError(409, 'nothing-to-answer', 'What could be answered is not there any more.');
   const id = nanoid(12);
   const channel = await getChannel(db, conversation.channelId);
-  await db.transaction(async (trx) => {
-    await insertUtterance(trx, conversation, { id, conversationId: conversation.id, kind: 'out', personId: person.id, author: person.name, text: answer.text, atMs: nowMs, state: 'waiting', target, answerKey: answer.key }, clock.machineNowMs());
-    await enqueueJob(trx, answerJob({ id }, brand.id, channel.network), clock.machineNowMs());
+  const isKept = await db.transaction(async (trx) => {
+    const kept = await insertUtterance(trx, conversation, { id, conversationId: conversation.id, kind: 'out', personId: person.id, author: person.name, text: answer.text, atMs: nowMs, state: 'waiting', target, answerKey: answer.key }, clock.machineNowMs());
+    if (kept) await enqueueJob(trx, answerJob({ id }, brand.id, channel.network), clock.machineNowMs());
+    return kept;
   });
+  // A second press at the same moment: the first one is the answer.
+  if (!isKept) return (await listUtterances(db, conversation.id, MAX_UTTERANCES)).find(({ answerKey }) => answerKey === answer.key)?.id ?? id;
   await moveConversations(db, brand.id, [conversation.id], answer.close ? 'close' : 'read', clock.machineNowMs());
   return id;
 }

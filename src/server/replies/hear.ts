@@ -16,9 +16,10 @@ export async function keepAllHeard({ db, clock }: Needed, channel: { readonly id
   if (items.length === 0) return 0;
   const { heldWords } = await readLearnSettings(db, channel.brandId);
   let fresh = 0;
-  for (const heard of items) {
+  // A network whose clock is ahead would put messages into the future: they come at the end of what is past, in their order.
+  for (const [index, heard] of items.toSorted((a, b) => a.atMs - b.atMs).entries()) {
     const publication = heard.remotePostId === null ? null : await findPublicationByRemote(db, channel.id, heard.remotePostId);
-    const isNew = await keepHeard(db, { brandId: channel.brandId, channelId: channel.id, publicationId: publication?.id ?? null, heard, isHeldBack: holdsBack(heard.text, heldWords), atMs: Math.min(heard.atMs, nowMs) }, clock.machineNowMs());
+    const isNew = await keepHeard(db, { brandId: channel.brandId, channelId: channel.id, publicationId: publication?.id ?? null, heard, isHeldBack: holdsBack(heard.text, heldWords), atMs: Math.min(heard.atMs, nowMs - (items.length - 1 - index)) }, clock.machineNowMs());
     if (isNew) fresh += 1;
   }
   return fresh;

@@ -127,7 +127,7 @@ function NewLink({ brand }: { readonly brand: string }) {
         make.mutate();
       }}
     >
-      <input aria-label="Address to shorten" placeholder="https://… to shorten" value={target} onChange={(event) => setTarget(event.target.value)} className={`${inputClasses} h-8 w-64`} />
+      <input aria-label="Address to shorten" placeholder="https://… to shorten" value={target} onChange={(event) => setTarget(event.target.value)} className={`${inputClasses} h-8 min-w-64`} />
       <button type="submit" disabled={target.trim() === '' || make.isPending} className={buttonClasses('primary')}>
         Shorten
       </button>

@@ -101,7 +101,7 @@ function Row({ item, top, isActive, isChosen, channel, person, nowMs, zone, isLa
         {isUnread && <span role="img" aria-label="Unread" className="size-2 rounded-full bg-house" />}
       </span>
       <span className="min-w-0 flex-1">
-        <span className="flex items-baseline justify-between gap-2">
+        <span className="flex items-center justify-between gap-2">
           <span className={`flex min-w-0 items-center gap-1.5 ${isUnread ? 'font-semibold' : ''}`}>
             {channel?.badge && <ChannelBadge badge={channel.badge} name={channel.networkName} size={14} />}
             <span className="truncate">{item.author.name}</span>

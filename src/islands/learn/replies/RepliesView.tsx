@@ -170,7 +170,11 @@ function SearchField({ value, onChange }: { readonly value: string; readonly onC
     const timer = setTimeout(() => onChange(typed), 250);
     return () => clearTimeout(timer);
   }, [typed, value, onChange]);
-  return <input type="search" aria-label="Search in replies" placeholder="Search" value={typed} onChange={(event) => setTyped(event.target.value)} className={`${inputClasses} h-8 w-36`} />;
+  return (
+    <span className="w-36">
+      <input type="search" aria-label="Search in replies" placeholder="Search" value={typed} onChange={(event) => setTyped(event.target.value)} className={`${inputClasses} h-8`} />
+    </span>
+  );
 }
 
 function ChosenBar({ count, people, onAct, onAssign, onLabel, onClear }: { readonly count: number; readonly people: readonly { readonly id: string; readonly name: string }[]; readonly onAct: (event: Event) => void; readonly onAssign: (personId: string | null) => void; readonly onLabel: (label: string) => void; readonly onClear: () => void }) {
@@ -193,7 +197,7 @@ function ChosenBar({ count, people, onAct, onAssign, onLabel, onClear }: { reado
           setLabel('');
         }}
       >
-        <input aria-label="Label" placeholder="Label" maxLength={40} value={label} onChange={(event) => setLabel(event.target.value)} className={`${inputClasses} h-6 w-28 text-xs`} />
+        <input aria-label="Label" placeholder="Label" maxLength={40} value={label} onChange={(event) => setLabel(event.target.value)} className="h-6 w-28 rounded-md border border-line bg-panel px-1.5 text-xs" />
       </form>
       <Button size="small" look="quiet" className="ml-auto" onClick={onClear}>
         Choose none
