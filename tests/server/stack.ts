@@ -121,6 +121,8 @@ export async function until(what: string, holds: () => Promise<boolean> | boolea
 }
 
 const SENDING: readonly string[] = ['send', 'send-video'];
+/** Lanes that tests run themselves, when they want to. */
+const BY_TESTS: readonly string[] = [...SENDING, 'learn', 'answer'];
 
 /** Sends everything that is due right now; answers how many attempts that were. */
 export function sendDue({ services }: Pick<Stack, 'services'>, connectorFor?: ConnectorFor): Promise<number> {
@@ -158,7 +160,7 @@ export async function startStack(options: { readonly lanes?: readonly string[]; 
     clock: { nowMs: async () => (await opened.clock.nowMs()) + clock.aheadMs, machineNowMs: () => (clock.stoppedAtMs ?? opened.clock.machineNowMs()) + clock.aheadMs },
   };
   const stop = new AbortController();
-  const work = runJobs(services, workHandlers(services), options.lanes ? lanes.filter(({ name }) => options.lanes?.includes(name)) : lanes.filter(({ name }: Lane) => !SENDING.includes(name)), stop.signal);
+  const work = runJobs(services, workHandlers(services), options.lanes ? lanes.filter(({ name }) => options.lanes?.includes(name)) : lanes.filter(({ name }: Lane) => !BY_TESTS.includes(name)), stop.signal);
   return {
     origin,
     standin,
