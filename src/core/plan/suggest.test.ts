@@ -33,6 +33,14 @@ describe('suggestions', () => {
     expect(scoreOn('k')).toBeLessThan(scoreOn(null));
   });
 
+  it('follow what posts of those hours had, and say so', () => {
+    const hours = Array.from({ length: 168 }, (_, index) => ({ weekday: Math.floor(index / 24) + 1, hour: index % 24, effect: index % 24 === 10 ? 0.4 : -0.1, count: index % 24 === 10 ? 2 : 0 }));
+    const made = suggestMoments({ ...input, hours });
+    expect(made.every(({ wall }) => wall.endsWith('T10:00'))).toBe(true);
+    expect(made[0]?.reasons).toContain('posts around then had +40% engagement (n 14)');
+    expect(suggestMoments(input).some(({ wall }) => wall.endsWith('T10:00') && !wall.startsWith('2026-11-28') && !wall.startsWith('2026-11-29'))).toBe(false);
+  });
+
   it('count distance from the least gap to three times that', () => expect([0, 59, 60, 120, 180, 1_000].map((minutes) => distanceFactor(minutes, 60))).toEqual([0, 0, 0, 0.5, 1, 1]));
 });
 

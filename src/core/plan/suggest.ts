@@ -1,6 +1,7 @@
 import { addDays, weekdayOf } from '../time/day.ts';
 import { seriesClock } from '../time/series-clock.ts';
 import { wallTimeOf } from '../time/wall-time.ts';
+import { hourOf, type HourStanding } from '../results/hours.ts';
 import type { LaneRules } from './forecast.ts';
 
 /** What is planned or out already, around the moments that are scored. */
@@ -18,6 +19,8 @@ export interface SuggestInput {
   readonly channels: readonly LaneRules[];
   readonly themeId: string | null;
   readonly neighbours: readonly Neighbour[];
+  /** How posts of the hours of a week did, as far as the brand has results; missing or empty: general knowledge alone. */
+  readonly hours?: readonly HourStanding[];
   /** How many to answer. */
   readonly count: number;
 }
@@ -37,6 +40,10 @@ const [FIRST_HOUR, LAST_HOUR] = [7, 21];
 const LEAD_MS = 15 * 60_000;
 /** Twice on one theme within this time tires its readers. */
 const THEME_APART_MS = 24 * 3_600_000;
+/** How much an hour's own results count beside what is known in general. */
+const RESULTS_WEIGHT = 2;
+/** Results are given as a reason from so many posts and so large an effect on. */
+const [MIN_NEAR, SHOWN_EFFECT] = [4, 0.05];
 /** Whatever a network allows, two posts on one channel within this time take from each other. */
 const LEAST_APART_MIN = 180;
 
@@ -44,7 +51,7 @@ const LEAST_APART_MIN = 180;
  * The best moments of the coming days, at most one a day: people there, far enough from what else is out, room in the day.
  * Score = audience x distance x room, each in [0, 1].
  */
-export function suggestMoments({ zone, nowMs, days, channels, themeId, neighbours, count }: SuggestInput): readonly Suggestion[] {
+export function suggestMoments({ zone, nowMs, days, channels, themeId, neighbours, hours = [], count }: SuggestInput): readonly Suggestion[] {
   const clock = seriesClock(zone);
   const today = wallTimeOf(nowMs, zone).slice(0, 10);
   const bestOfDay: Suggestion[] = [];
@@ -55,7 +62,7 @@ export function suggestMoments({ zone, nowMs, days, channels, themeId, neighbour
       const time = `${String(hour).padStart(2, '0')}:00`;
       const { atMs } = clock(day, time);
       if (atMs < nowMs + LEAD_MS) continue;
-      const scored = scoreMoment({ atMs, day, hour }, { channels, themeId, neighbours, zone });
+      const scored = scoreMoment({ atMs, day, hour }, { channels, themeId, neighbours, hours, zone });
       if (!best || scored.score > best.score) best = { wall: `${day}T${time}`, atMs, ...scored };
     }
     if (best && best.score > 0) bestOfDay.push(best);
@@ -70,7 +77,7 @@ interface Moment {
 }
 
 /** The score of a moment and its reasons. 0 within a least gap or on a full day. */
-export function scoreMoment({ atMs, day, hour }: Moment, { channels, themeId, neighbours, zone }: Pick<SuggestInput, 'channels' | 'themeId' | 'neighbours' | 'zone'>): Pick<Suggestion, 'score' | 'reasons'> {
+export function scoreMoment({ atMs, day, hour }: Moment, { channels, themeId, neighbours, hours = [], zone }: Pick<SuggestInput, 'channels' | 'themeId' | 'neighbours' | 'hours' | 'zone'>): Pick<Suggestion, 'score' | 'reasons'> {
   const audience = (weekdayOf(day) >= 6 ? weekendHours : weekdayHours)[hour] ?? 0;
   let [distance, room, nearestMs, busiest] = [1, 1, Infinity, 0];
   for (const channel of channels) {
@@ -84,7 +91,10 @@ export function scoreMoment({ atMs, day, hour }: Moment, { channels, themeId, ne
   }
   const sameTheme = themeId === null ? Infinity : Math.min(...neighbours.filter((each) => each.themeId === themeId).map((each) => Math.abs(each.atMs - atMs)), Infinity);
   const themeFactor = sameTheme >= THEME_APART_MS ? 1 : 0.5 + (0.5 * sameTheme) / THEME_APART_MS;
-  return { score: audience * distance * themeFactor * room, reasons: reasonsOf({ audience, hour, nearestMs, busiest, sameTheme, channels: channels.length }) };
+  const own = hourOf(hours, weekdayOf(day), hour);
+  // What the brand's own posts had outweighs what is known in general, up to the score of the best hour.
+  const results = own === null ? 1 : Math.min(1, Math.max(0.2, (1 + RESULTS_WEIGHT * own.effect) / (1 + RESULTS_WEIGHT * own.strongest)));
+  return { score: audience * results * distance * themeFactor * room, reasons: reasonsOf({ audience, own, hour, nearestMs, busiest, sameTheme, channels: channels.length }) };
 }
 
 /** 0 within the least gap, 1 from three times that. */
@@ -93,11 +103,12 @@ export function distanceFactor(distanceMs: number, leastMs: number): number {
   return Math.min(1, (distanceMs - leastMs) / (2 * leastMs) || (leastMs === 0 ? 1 : 0));
 }
 
-function reasonsOf({ audience, hour, nearestMs, busiest, sameTheme, channels }: { readonly audience: number; readonly hour: number; readonly nearestMs: number; readonly busiest: number; readonly sameTheme: number; readonly channels: number }): readonly string[] {
+function reasonsOf({ audience, own, hour, nearestMs, busiest, sameTheme, channels }: { readonly audience: number; readonly own: ReturnType<typeof hourOf>; readonly hour: number; readonly nearestMs: number; readonly busiest: number; readonly sameTheme: number; readonly channels: number }): readonly string[] {
   const there = channels === 1 ? 'on this channel' : 'on these channels';
   return [
     audience >= 0.9 ? 'the busiest hours of the day' : audience >= 0.6 ? (hour < 12 ? 'a good morning hour' : hour < 15 ? 'people look around lunch' : 'a good hour') : 'a quiet hour',
     busiest === 0 ? `nothing else goes out ${there} that day` : `${busiest} other ${busiest === 1 ? 'post' : 'posts'} ${there} that day, the nearest ${span(nearestMs)} away`,
+    ...(own !== null && own.near >= MIN_NEAR && Math.abs(own.effect) >= SHOWN_EFFECT ? [`posts around then had ${own.effect > 0 ? '+' : '−'}${Math.round(Math.abs(own.effect) * 100)}% engagement (n ${own.near})`] : []),
     ...(sameTheme === Infinity ? [] : sameTheme < THEME_APART_MS ? [`its theme is out ${span(sameTheme)} away`] : []),
   ];
 }

@@ -9,6 +9,14 @@ export interface HourStanding {
   readonly count: number;
 }
 
+/** One hour of the week, with how many posts lie around it on any day, and the strongest effect of all hours; null without results. */
+export function hourOf(hours: readonly HourStanding[], weekday: number, hour: number): { readonly effect: number; readonly near: number; readonly strongest: number } | null {
+  const own = hours.find((each) => each.weekday === weekday && each.hour === hour);
+  if (!own) return null;
+  const near = hours.filter((each) => Math.abs(each.hour - hour) <= 1).reduce((sum, { count }) => sum + count, 0);
+  return { effect: own.effect, near, strongest: Math.max(0, ...hours.map(({ effect }) => effect)) };
+}
+
 /** Posts of so much weight are as good as the belief that no hour is better than another. */
 const SHRINK = 4;
 /** How far hours lend each other weight, around the clock. */

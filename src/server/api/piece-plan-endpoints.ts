@@ -4,6 +4,8 @@ import { occurrencesBetween, readRule, RecurrenceError, ruleInWords, seriesMeets
 import { turningPicture, wordingsOf } from '../../core/plan/rotated-piece.ts';
 import { distinctPosts } from '../../core/plan/rotation.ts';
 import { suggestMoments as suggest } from '../../core/plan/suggest.ts';
+import { readLearnSettings } from '../db/learn-settings-repository.ts';
+import { worksOf } from '../results/works.ts';
 import { addDays } from '../../core/time/day.ts';
 import { wallTimeOf } from '../../core/time/wall-time.ts';
 import { listChannels, listSheetsOf } from '../db/brand-repository.ts';
@@ -79,7 +81,9 @@ const suggestMoments = defineEndpoint({
     const lanes = lanesOf(await listChannels(db, brand.id), await listSheetsOf(db, brand.id)).filter(({ id }) => body.channelIds.includes(id));
     if (lanes.length === 0) throw notFound('channel');
     const neighbours = (await listOutings(db, brand.id, { fromMs: nowMs - 2 * DAY_MS, toMs: nowMs + (SUGGEST_DAYS + 2) * DAY_MS, limit: 5_000 })).map(({ channelId, dueMs, themeId }) => ({ channelId, atMs: dueMs, themeId }));
-    const suggestions = suggest({ zone: brand.zone, nowMs, days: SUGGEST_DAYS, channels: lanes, themeId: body.themeId, neighbours, count: 4 });
+    const { rateBase } = await readLearnSettings(db, brand.id);
+    const { hours } = await worksOf(services, brand, rateBase, null, nowMs);
+    const suggestions = suggest({ zone: brand.zone, nowMs, days: SUGGEST_DAYS, channels: lanes, themeId: body.themeId, neighbours, hours, count: 4 });
     const sources = await readSources(services, brand, nowMs, nowMs + SLOTS_AHEAD_MS);
     // Slots are open to a person whatever waits for them: who waits moves on to the next.
     const { fills } = forecastFrom({ ...sources, waiting: [], rotations: [] }, brand.zone, nowMs, nowMs + SLOTS_AHEAD_MS);
