@@ -29,6 +29,9 @@ import { gullwickVideos, type DemoVideo } from './videos.ts';
 import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { allPieces, gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
 import { beginLife, playPast, seedLinks, setNetworksClock, type DemoLearn } from './learn.ts';
+import { nextReportMs } from '../src/core/results/report-schedule.ts';
+import { reportParts } from '../src/core/results/report.ts';
+import { keepReport } from '../src/server/db/report-repository.ts';
 import { seedSend, type DemoSend } from './send.ts';
 import { gullwickPieces, lanternfallPieces, type DemoPiece } from './pieces.ts';
 
@@ -298,6 +301,7 @@ async function seed(services: Services): Promise<void> {
     await seedPlan(services, access.brand, demo.plan, wren, nowMs);
     await seedSend(services, access.brand, demo.send, await allPieces(services, access.brand), new Map([...ids].map(([name, id]) => [name, { id, name }])), nowMs);
     await playPast(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
+    if (demo.slug === 'gullwick') await keepReport(services.db, access.brand.id, nanoid(12), { name: 'The month in figures', days: 28, paper: 'a4', parts: [...reportParts], channels: [], themeId: null, schedule: { every: 'month', day: 1, time: '09:00', to: ['ottoline@gullwickkites.example'] } }, nextReportMs({ every: 'month', day: 1, time: '09:00' }, nowMs, access.brand.zone));
     await seedLinks(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
   }
   await setNetworksClock(services);

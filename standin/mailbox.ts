@@ -8,11 +8,13 @@ export interface Mail {
   readonly from: string;
   readonly subject: string;
   readonly text: string;
+  /** Names and sizes of what came along. */
+  readonly attachments: readonly { readonly name: string; readonly bytes: Uint8Array; readonly mime: string }[];
   readonly atMs: number;
 }
 
 const MAX_KEPT = 200;
-const MAX_BYTES = 1024 * 1024;
+const MAX_BYTES = 16 * 1024 * 1024;
 
 /** A mail server of the demo: it takes every letter, delivers none, and shows them on a page. */
 export class Mailbox {
@@ -23,8 +25,8 @@ export class Mailbox {
     size: MAX_BYTES,
     onData: (stream, _session, done) => {
       simpleParser(stream).then(
-        ({ to, from, subject, text }) => {
-          this.#mails.unshift({ to: to?.text ?? '', from: from?.text ?? '', subject: subject ?? '', text: text ?? '', atMs: Date.now() });
+        ({ to, from, subject, text, attachments }) => {
+          this.#mails.unshift({ to: to?.text ?? '', from: from?.text ?? '', subject: subject ?? '', text: text ?? '', attachments: attachments.map(({ filename, content, contentType }) => ({ name: filename ?? 'file', bytes: new Uint8Array(content), mime: contentType })), atMs: Date.now() });
           this.#mails.splice(MAX_KEPT);
           done();
         },

@@ -156,5 +156,5 @@ export function switchboardPage(faults: Faults): Markup {
 
 /** Letters that came in, the latest first. */
 export function mailboxPage(mails: readonly Mail[]): Markup {
-  return page('Mailbox', '#444', html`<main>${mails.length === 0 ? html`<p class="small">No letter has come in yet.</p>` : mails.map(({ to, from, subject, text }) => html`<article><p class="small">To ${to}, from ${from}</p><p><strong>${subject}</strong></p><p class="words">${text}</p><hr /></article>`)}</main>`);
+  return page('Mailbox', '#444', html`<main>${mails.length === 0 ? html`<p class="small">No letter has come in yet.</p>` : mails.map(({ to, from, subject, text, attachments }, index) => html`<article><p class="small">To ${to}, from ${from}</p><p><strong>${subject}</strong></p><p class="words">${text}</p>${attachments.map(({ name, bytes }, at) => html`<p class="small"><a href="/mailbox/${index}/${at}">${name}</a>, ${Math.ceil(bytes.length / 1024)} KB</p>`)}<hr /></article>`)}</main>`);
 }

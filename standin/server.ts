@@ -29,6 +29,10 @@ export function standinApp(options: StandinOptions): Hono {
   });
 
   app.get('/mailbox', (context) => context.html(mailboxPage(mailbox.mails)));
+  app.get('/mailbox/:mail/:attachment', (context) => {
+    const found = mailbox.mails[Number(context.req.param('mail'))]?.attachments[Number(context.req.param('attachment'))];
+    return found ? context.body(new Uint8Array(found.bytes), 200, { 'content-type': found.mime, 'content-disposition': `attachment; filename="${found.name.replace(/[^\w.-]/g, '_')}"` }) : context.notFound();
+  });
   app.get('/switchboard', (context) => context.html(switchboardPage(faults)));
   app.post('/switchboard/faults', async (context) => {
     const isJson = context.req.header('content-type')?.includes('json') ?? false;

@@ -22,6 +22,7 @@ declare module 'mailparser' {
     readonly date?: Date;
     readonly to?: { readonly text: string };
     readonly from?: { readonly text: string };
+    readonly attachments: readonly { readonly filename?: string; readonly content: Uint8Array; readonly contentType: string }[];
   }
   export function simpleParser(source: import('node:stream').Readable): Promise<Parsed>;
 }

@@ -76,7 +76,8 @@ async function seed(dataFolder: string): Promise<string> {
   raw.pragma('synchronous = off');
   const post = raw.prepare("insert into publications (id, brand_id, channel_id, remote_id, address, published_ms, title, format, theme_id, traits, measured_ms, impressions, reach, reactions, comments, saves, engagement, rate_reach, rate_impressions, parts, aged) values (?, 'b', ?, ?, 'https://x.example/p', ?, ?, ?, ?, '{\"slides\":1,\"captionWords\":20,\"hashtags\":2,\"hasFirstComment\":false,\"wordsOnPicture\":null}', ?, ?, ?, ?, ?, ?, ?, ?, ?, '{}', ?)");
   const measurement = raw.prepare('insert into measurements values (?, ?, ?, ?, 1)');
-  const conversation = raw.prepare("insert into conversations (id, brand_id, channel_id, thread, kind, author_handle, author_name, author_followers, state, assigned_to, snippet, words, first_ms, last_ms, waiting_since_ms) values (?, 'b', ?, ?, ?, ?, ?, 10, ?, ?, ?, ?, ?, ?, ?)");
+  const conversation = raw.prepare("insert into conversations (id, brand_id, channel_id, thread, kind, author_handle, author_name, author_followers, state, assigned_to, snippet, first_ms, last_ms, waiting_since_ms) values (?, 'b', ?, ?, ?, ?, ?, 10, ?, ?, ?, ?, ?, ?)");
+  const word = raw.prepare("insert or ignore into conversation_words values ('b', ?, ?)");
   const dayFigure = raw.prepare('insert into account_days values (?, ?, ?, ?)');
   const nowMs = Date.now();
   raw.transaction(() => {
@@ -93,7 +94,8 @@ async function seed(dataFolder: string): Promise<string> {
     for (let index = 0; index < CONVERSATIONS; index += 1) {
       const atMs = nowMs - Math.floor((index / CONVERSATIONS) * DAYS * DAY_MS);
       const text = `${words[index % 8]} ${words[(index * 5 + 3) % 8]} ${words[(index * 3 + 1) % 8]} item${index} and a few more words as people write them`;
-      conversation.run(`v${index}`, `c${index % CHANNELS}`, `t${index}`, ['comment', 'mention', 'message'][index % 3], `@a${index % 9_000}`, `Author ${index % 9_000}`, index < 4_000 ? ['unread', 'open'][index % 2] : 'closed', index % 5 === 0 ? 'wren' : null, text, text, atMs, atMs, index < 4_000 ? atMs : null);
+      conversation.run(`v${index}`, `c${index % CHANNELS}`, `t${index}`, ['comment', 'mention', 'message'][index % 3], `@a${index % 9_000}`, `Author ${index % 9_000}`, index < 4_000 ? ['unread', 'open'][index % 2] : 'closed', index % 5 === 0 ? 'wren' : null, text, atMs, atMs, index < 4_000 ? atMs : null);
+      for (const each of text.split(' ')) word.run(each, `v${index}`);
     }
     for (let channel = 0; channel < CHANNELS; channel += 1) for (let ago = 0; ago < 200; ago += 1) for (const metric of ['followers', 'reach']) dayFigure.run(`c${channel}`, new Date(nowMs - ago * DAY_MS).toISOString().slice(0, 10), metric, 1_000 + channel * 3 - ago);
     raw.exec('analyze');

@@ -6,6 +6,7 @@ import { accountEndpoints } from './account-endpoints.ts';
 import { channelEndpoints } from './channel-endpoints.ts';
 import { networkEndpoints } from './network-endpoints.ts';
 import { outboxEndpoints } from './outbox-endpoints.ts';
+import { reportEndpoints } from './report-endpoints.ts';
 import { replyEndpoints } from './reply-endpoints.ts';
 import { resultsEndpoints } from './results-endpoints.ts';
 import { reviewEndpoints } from './review-endpoints.ts';
@@ -27,7 +28,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

@@ -53,6 +53,20 @@ export interface AccountDay {
   readonly value: number;
 }
 
+/** What accounts came to together on each day: a sum, and how many accounts it is of. */
+export async function sumDays(db: Db, channelIds: readonly string[], metric: string, from: string, until: string): Promise<ReadonlyMap<string, { readonly sum: number; readonly accounts: number }>> {
+  const rows: { day: string; sum: number | string; accounts: number | string }[] = await db('account_days').whereIn('channel_id', [...channelIds]).where({ metric }).whereBetween('day', [from, until]).groupBy('day').select('day').sum({ sum: 'value' }).count({ accounts: '*' });
+  return new Map(rows.map(({ day, sum, accounts }) => [day, { sum: Number(sum), accounts: Number(accounts) }]));
+}
+
+/** One figure of each account on some days, first to last. */
+export async function listOnDays(db: Db, channelIds: readonly string[], metric: string, days: readonly string[]): Promise<ReadonlyMap<string, readonly number[]>> {
+  const rows: { channelId: string; value: number | string }[] = await db('account_days').whereIn('channel_id', [...channelIds]).whereIn('day', [...days]).where({ metric }).orderBy(['channel_id', 'day']).select('channel_id as channelId', 'value');
+  const found = new Map<string, number[]>();
+  for (const { channelId, value } of rows) found.set(channelId, [...(found.get(channelId) ?? []), Number(value)]);
+  return found;
+}
+
 /** Figures of accounts by day, first to last. */
 export async function listDays(db: Db, channelIds: readonly string[], from: string, until: string): Promise<readonly AccountDay[]> {
   const rows: AccountDay[] = await db('account_days').whereIn('channel_id', [...channelIds]).whereBetween('day', [from, until]).orderBy(['channel_id', 'day']).select('channel_id as channelId', 'day', 'metric', 'value');

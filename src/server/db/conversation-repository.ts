@@ -48,12 +48,13 @@ export interface Utterance {
 }
 
 const SNIPPET = 160;
-const MAX_WORDS = 4_000;
+/** Words that are looked for at once. */
+const MAX_SOUGHT = 8;
+/** Words of one message that it is found by. */
+const MAX_WORDS = 300;
+const MAX_WORD = 60;
 
-const toConversation = (row: object): Conversation => {
-  const { words: _, ...conversation } = fromRow<Conversation & { readonly words: string }>(row);
-  return conversation;
-};
+const toConversation = (row: object): Conversation => fromRow<Conversation>(row);
 const toUtterance = (row: object): Utterance => fromRow<Utterance>(row);
 
 export interface HeardOn {
@@ -71,10 +72,9 @@ export interface HeardOn {
 export async function keepHeard(db: Db, { brandId, channelId, publicationId, heard, isHeldBack, atMs }: HeardOn, machineNowMs: number): Promise<boolean> {
   return db.transaction(async (trx) => {
     const { author, kind, thread, text } = heard;
-    const fresh = { id: nanoid(12), brand_id: brandId, channel_id: channelId, thread, kind, publication_id: publicationId, author_handle: author.handle, author_name: author.name, author_followers: author.followers, state: isHeldBack ? 'apart' : 'unread', snippet: '', words: '', first_ms: atMs, last_ms: 0 };
+    const fresh = { id: nanoid(12), brand_id: brandId, channel_id: channelId, thread, kind, publication_id: publicationId, author_handle: author.handle, author_name: author.name, author_followers: author.followers, state: isHeldBack ? 'apart' : 'unread', snippet: '', first_ms: atMs, last_ms: 0 };
     await trx('conversations').insert(fresh).onConflict(['channel_id', 'thread']).ignore();
-    const row = (await trx('conversations').where({ channel_id: channelId, thread }).first()) as { readonly words: string };
-    const conversation = toConversation(row);
+    const conversation = toConversation(await trx('conversations').where({ channel_id: channelId, thread }).first());
     const [kept] = await trx('utterances').insert({ id: nanoid(12), conversation_id: conversation.id, kind: 'in', remote_id: heard.remoteId, author: author.name, text, at_ms: atMs, state: 'heard' }).onConflict(['conversation_id', 'remote_id']).ignore().returning('id');
     if (!kept) return false;
     const isLatest = atMs >= conversation.lastMs;
@@ -84,12 +84,13 @@ export async function keepHeard(db: Db, { brandId, channelId, publicationId, hea
       .where({ id: conversation.id })
       .update({
         state,
-        words: `${row.words} ${wordsOf(conversation.lastMs === 0 ? `${author.name} ${author.handle} ${text}` : text)}`.slice(0, MAX_WORDS),
         first_ms: Math.min(conversation.firstMs, atMs),
         ...(isLatest ? { last_ms: atMs, snippet: text.slice(0, SNIPPET) } : {}),
         ...(waits && conversation.waitingSinceMs === null ? { waiting_since_ms: atMs } : {}),
         revision: trx.raw('revision + 1'),
       });
+    const words = [...new Set(wordsOf(`${author.name} ${author.handle} ${text}`).split(' '))].filter((word) => word !== '').slice(0, MAX_WORDS);
+    for (let from = 0; from < words.length; from += 100) await trx('conversation_words').insert(words.slice(from, from + 100).map((word) => ({ brand_id: brandId, word: word.slice(0, MAX_WORD), conversation_id: conversation.id }))).onConflict(['brand_id', 'word', 'conversation_id']).ignore();
     await noteChange(trx, { brandId, kind: 'conversation', subjectId: conversation.id }, machineNowMs);
     return true;
   });
@@ -113,12 +114,12 @@ export interface ConversationFilter {
 /** A page of conversations, the latest first. */
 export async function pageConversations(db: Db, brandId: string, filter: ConversationFilter): Promise<readonly Conversation[]> {
   const query = db('conversations').where({ brand_id: brandId }).orderBy([{ column: 'last_ms', order: 'desc' }, { column: 'id', order: 'desc' }]).limit(filter.limit).select('conversations.*');
-  applyFilter(db, query, filter);
+  applyFilter(db, brandId, query, filter);
   if (filter.after) query.whereRaw('(last_ms, id) < (?, ?)', [filter.after.ms, filter.after.id]);
   return (await query).map((row: object) => toConversation(row));
 }
 
-function applyFilter(db: Db, query: import('knex').Knex.QueryBuilder, { state, channelIds, kind, assignedTo, label, words, beforeMs }: Omit<ConversationFilter, 'after' | 'limit'>): void {
+function applyFilter(db: Db, brandId: string, query: import('knex').Knex.QueryBuilder, { state, channelIds, kind, assignedTo, label, words, beforeMs }: Omit<ConversationFilter, 'after' | 'limit'>): void {
   if (state === 'to-do') query.whereIn('state', ['unread', 'open']);
   else if (state) query.where({ state });
   else query.whereNot({ state: 'apart' });
@@ -127,7 +128,8 @@ function applyFilter(db: Db, query: import('knex').Knex.QueryBuilder, { state, c
   if (assignedTo === 'nobody') query.whereNull('assigned_to');
   else if (assignedTo) query.where({ assigned_to: assignedTo });
   if (label) query.whereIn('id', db('conversation_labels').where({ label }).select('conversation_id'));
-  for (const word of words) query.where('words', 'like', `%${word.replace(/[%_\\]/g, '')}%`);
+  // By how words begin: the last letter of the alphabet ends the range.
+  for (const word of words.slice(0, MAX_SOUGHT)) query.whereIn('id', db('conversation_words').where({ brand_id: brandId }).where('word', '>=', word.slice(0, MAX_WORD)).where('word', '<', `${word.slice(0, MAX_WORD)}\u{10ffff}`).select('conversation_id'));
   if (beforeMs !== null) query.where('last_ms', '<', beforeMs);
 }
 

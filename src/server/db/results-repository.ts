@@ -69,12 +69,15 @@ export type SortKey = MeasureKey | 'engagement' | 'rate' | 'published';
 /** A page of posts sorted by a measure; what has no such figure comes last. */
 export async function pagePublications(db: Db, brandId: string, filter: ResultsFilter, page: { readonly sort: SortKey; readonly descending: boolean; readonly base: 'reach' | 'impressions'; readonly offset: number; readonly limit: number }): Promise<readonly Publication[]> {
   const column = page.sort === 'rate' ? (page.base === 'reach' ? 'rate_reach' : 'rate_impressions') : page.sort === 'published' ? 'published_ms' : page.sort;
-  const rows: object[] = await selected(db, brandId, filter)
-    .orderBy([{ column: db.raw(`case when ${column} is null then 1 else 0 end`) as unknown as string }, { column, order: page.descending ? 'desc' : 'asc' }, { column: 'publications.id' }])
+  // First which, then what they are: whole rows are too much to sort.
+  const ids: string[] = await selected(db, brandId, filter)
+    .orderBy([...(page.sort === 'published' ? [] : [{ column: db.raw(`case when ${column} is null then 1 else 0 end`) as unknown as string }]), { column, order: page.descending ? 'desc' : 'asc' }, { column: 'publications.id' }])
     .offset(page.offset)
     .limit(page.limit)
-    .select('publications.*');
-  return rows.map(toPublication);
+    .pluck('publications.id');
+  const rows: object[] = await db('publications').whereIn('id', ids);
+  const found = new Map(rows.map(toPublication).map((each) => [each.id, each]));
+  return ids.flatMap((id) => found.get(id) ?? []);
 }
 
 export async function countPublications(db: Db, brandId: string, filter: ResultsFilter): Promise<number> {
@@ -89,6 +92,15 @@ export async function listCompared(db: Db, brandId: string, { channelIds, sinceM
   if (channelIds) query.whereIn('channel_id', [...channelIds]);
   const rows: object[] = await query.orderBy('published_ms', 'desc').limit(limit).select('publications.*');
   return rows.map(toPublication);
+}
+
+/** What is needed of a post to compare others with it. */
+export type AgedPost = Pick<Publication, 'id' | 'channelId' | 'format' | 'publishedMs' | 'aged'>;
+
+/** Posts of some channels with what they had at equal ages, the latest first. */
+export async function listAged(db: Db, brandId: string, { channelIds, sinceMs, untilMs, limit }: { readonly channelIds: readonly string[]; readonly sinceMs: number; readonly untilMs: number; readonly limit: number }): Promise<readonly AgedPost[]> {
+  const rows: { id: string; channel_id: string; format: string | null; published_ms: number | string; aged: string }[] = await db('publications').where({ brand_id: brandId }).whereIn('channel_id', [...channelIds]).where('published_ms', '>=', sinceMs).where('published_ms', '<', untilMs).whereNot('aged', '{}').orderBy('published_ms', 'desc').limit(limit).select('id', 'channel_id', 'format', 'published_ms', 'aged');
+  return rows.map((row) => ({ id: row.id, channelId: row.channel_id, format: row.format, publishedMs: Number(row.published_ms), aged: JSON.parse(row.aged) as Publication['aged'] }));
 }
 
 /** What the filters can be set to: what posts of the brand have. */

@@ -2,13 +2,17 @@ import { DateTime } from 'luxon';
 import { addDays, daysBetween, daysFrom } from '../../core/time/day.ts';
 import type { RateBase } from '../../core/results/measures.ts';
 import { listChannelsEver, type Brand } from '../db/brand-repository.ts';
-import { listAudiences, listDays, type AccountDay } from '../db/collection-repository.ts';
+import { listAudiences, listOnDays, sumDays } from '../db/collection-repository.ts';
 import { listPublishedMoments, pagePublications, sumByChannel, type ChannelSums, type ResultsFilter } from '../db/results-repository.ts';
 import type { Services } from '../services.ts';
 import { postRows } from './post-rows.ts';
 
 const MAX_MOMENTS = 50_000;
 const SHOWN_POSTS = 3;
+/** Points of a small line. */
+const MAX_LINE_POINTS = 16;
+/** Days within which a network has told the last figures of an account. */
+const SETTLED_DAYS = 3;
 
 /** Days of two periods, first and last. */
 export interface Periods {
@@ -35,17 +39,17 @@ export async function overviewOf({ db }: Pick<Services, 'db'>, brand: Brand, per
   const [now, beside] = [{ ...filter, ...momentsOf(periods.from, periods.until, brand.zone) }, { ...filter, ...momentsOf(periods.besideFrom, periods.besideUntil, brand.zone) }];
   const channels = (await listChannelsEver(db, brand.id)).filter(({ id }) => filter.channelIds === undefined || filter.channelIds.includes(id));
   const [sumsNow, sumsBeside, moments, collections] = [await sumByChannel(db, brand.id, now, rateBase), await sumByChannel(db, brand.id, beside, rateBase), await listPublishedMoments(db, brand.id, now, MAX_MOMENTS), await listAudiences(db, brand.id)];
-  const shown = channels.filter(({ id, removedMs }) => removedMs === null || sumsNow.some((each) => each.channelId === id));
-  const days = await listDays(db, shown.map(({ id }) => id), periods.besideFrom < periods.from ? addDays(periods.from, -1) : periods.from, periods.until);
-  const daysBeside = await listDays(db, shown.map(({ id }) => id), periods.besideFrom, periods.besideUntil);
-  const followers = (channelId: string, list: readonly AccountDay[]): readonly AccountDay[] => list.filter((each) => each.channelId === channelId && each.metric === 'followers');
-  const lastOf = (list: readonly AccountDay[]): number | null => list.at(-1)?.value ?? null;
+  const [byChannel, besideByChannel, problems] = [new Map(sumsNow.map((each) => [each.channelId, each])), new Map(sumsBeside.map((each) => [each.channelId, each])), new Map(collections.map(({ channelId, problem }) => [channelId, problem]))];
+  const shown = channels.filter(({ id, removedMs }) => removedMs === null || byChannel.has(id));
+  const ids = shown.map(({ id }) => id);
+  const [followers, followersBeside] = [await listOnDays(db, ids, 'followers', sampledDays(periods.from, periods.until)), await listOnDays(db, ids, 'followers', daysFrom(addDays(periods.besideUntil, -SETTLED_DAYS), periods.besideUntil))];
+  const [followersByDay, reachByDay] = [await sumDays(db, ids, 'followers', periods.from, periods.until), await sumDays(db, ids, 'reach', periods.from, periods.until)];
   const accounts = shown.map(({ id }) => ({
     channelId: id,
-    now: sumsAnswer(sumsNow.find((each) => each.channelId === id), lastOf(followers(id, days))),
-    beside: sumsAnswer(sumsBeside.find((each) => each.channelId === id), lastOf(followers(id, daysBeside))),
-    followersByDay: followers(id, days).map(({ value }) => value),
-    problem: collections.find((each) => each.channelId === id)?.problem ?? null,
+    now: sumsAnswer(byChannel.get(id), followers.get(id)?.at(-1) ?? null),
+    beside: sumsAnswer(besideByChannel.get(id), followersBeside.get(id)?.at(-1) ?? null),
+    followersByDay: [...(followers.get(id) ?? [])],
+    problem: problems.get(id) ?? null,
   }));
   const sorted = (descending: boolean) => pagePublications(db, brand.id, now, { sort: 'rate', descending, base: rateBase, offset: 0, limit: SHOWN_POSTS });
   const [best, worst] = [await sorted(true), await sorted(false)];
@@ -56,7 +60,7 @@ export async function overviewOf({ db }: Pick<Services, 'db'>, brand: Brand, per
     now: total(sumsNow, accounts.map((each) => each.now.followers)),
     beside: total(sumsBeside, accounts.map((each) => each.beside.followers)),
     accounts,
-    days: byDay(periods, days, moments, brand.zone),
+    days: byDay(periods, followersByDay, reachByDay, moments, brand.zone),
     best: await postRows(db, brand.id, best.filter(isRated), rateBase),
     worst: await postRows(db, brand.id, worst.filter((each) => isRated(each) && !best.some(({ id }) => id === each.id)), rateBase),
   };
@@ -84,25 +88,35 @@ function total(all: readonly ChannelSums[], followers: readonly (number | null)[
   };
 }
 
-/** Followers of all accounts together by day, with how many posts went out. A day on which an account was not told is a gap. */
-function byDay({ from, until }: Periods, days: readonly AccountDay[], moments: readonly number[], zone: string) {
-  const posts = new Map<string, number>();
-  const format = new Intl.DateTimeFormat('en-CA', { timeZone: zone, year: 'numeric', month: '2-digit', day: '2-digit' });
-  for (const moment of moments) {
-    const day = format.format(moment);
-    posts.set(day, (posts.get(day) ?? 0) + 1);
+/** Days of a period that a small line is drawn of, the last ones among them: figures of yesterday may not have come yet. */
+function sampledDays(from: string, until: string): readonly string[] {
+  const days = daysFrom(from, until);
+  const step = Math.max(1, Math.ceil(days.length / MAX_LINE_POINTS));
+  return days.filter((_, index) => (days.length - 1 - index) % step === 0 || index >= days.length - 1 - SETTLED_DAYS);
+}
+
+/** How many posts went out on each day, from their moments, the latest first. */
+function postsByDay(days: readonly string[], moments: readonly number[], zone: string): ReadonlyMap<string, number> {
+  const found = new Map<string, number>();
+  let at = 0;
+  for (const day of days.toReversed()) {
+    const startMs = DateTime.fromISO(day, { zone }).toMillis();
+    const first = at;
+    while (at < moments.length && (moments[at] ?? 0) >= startMs) at += 1;
+    found.set(day, at - first);
   }
-  const sums = new Map<string, { followers: number; reach: number; accounts: number }>();
-  const accounts = new Set<string>();
-  for (const { channelId, day, metric, value } of days) {
-    const known = sums.get(day) ?? { followers: 0, reach: 0, accounts: 0 };
-    if (metric === 'followers') {
-      accounts.add(channelId);
-      sums.set(day, { ...known, followers: known.followers + value, accounts: known.accounts + 1 });
-    } else if (metric === 'reach') sums.set(day, { ...known, reach: known.reach + value });
-  }
-  return daysFrom(from, until).map((day) => {
-    const sum = sums.get(day);
-    return { day, followers: sum && sum.accounts === accounts.size && accounts.size > 0 ? sum.followers : null, reach: sum?.reach ?? null, posts: posts.get(day) ?? 0 };
+  return found;
+}
+
+type DaySums = Awaited<ReturnType<typeof sumDays>>;
+
+/** Followers and reach of all accounts together by day, with how many posts went out. A day on which an account was not told is a gap. */
+function byDay({ from, until }: Periods, followers: DaySums, reach: DaySums, moments: readonly number[], zone: string) {
+  const days = daysFrom(from, until);
+  const posts = postsByDay(days, moments, zone);
+  const accounts = Math.max(0, ...[...followers.values()].map((each) => each.accounts));
+  return days.map((day) => {
+    const told = followers.get(day);
+    return { day, followers: told && told.accounts === accounts ? told.sum : null, reach: reach.get(day)?.sum ?? null, posts: posts.get(day) ?? 0 };
   });
 }

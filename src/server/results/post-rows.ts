@@ -3,12 +3,12 @@ import { measureKeys, rateOf, type RateBase } from '../../core/results/measures.
 import { usualOf, type Usual } from '../../core/results/usual.ts';
 import type { Db } from '../db/connection.ts';
 import type { Publication } from '../db/publication-repository.ts';
-import { listCompared } from '../db/results-repository.ts';
+import { listAged, type AgedPost } from '../db/results-repository.ts';
 
 const DAY_MS = 86_400_000;
 const YEAR_MS = 365 * DAY_MS;
-/** Earlier posts of a page's channels that its posts are compared with: the latest. */
-const MAX_COMPARED = 3_000;
+/** Earlier posts of one channel that its posts are compared with: the latest. */
+const MAX_COMPARED = 300;
 
 /** The rate that a post had at an age; null where that is not known. */
 export function rateAt(publication: Pick<Publication, 'aged'>, hours: ComparedHours, base: RateBase): number | null {
@@ -23,7 +23,7 @@ export function comparedAge(publication: Pick<Publication, 'aged'>): ComparedHou
 }
 
 /** How a post's rate stands in what was usual before it, for its channel and format, at the same age. */
-export function standingOf(publication: Publication, others: readonly Publication[], base: RateBase): { readonly value: number; readonly hours: number; readonly usual: Usual } | null {
+export function standingOf(publication: Publication, others: readonly AgedPost[], base: RateBase): { readonly value: number; readonly hours: number; readonly usual: Usual } | null {
   const hours = comparedAge(publication);
   const value = hours === null ? null : rateAt(publication, hours, base);
   if (hours === null || value === null) return null;
@@ -39,11 +39,13 @@ export function standingOf(publication: Publication, others: readonly Publicatio
 export async function postRows(db: Db, brandId: string, publications: readonly Publication[], base: RateBase) {
   const channelIds = [...new Set(publications.map(({ channelId }) => channelId))];
   const oldest = Math.min(...publications.map(({ publishedMs }) => publishedMs));
-  const others = publications.length === 0 ? [] : await listCompared(db, brandId, { channelIds, sinceMs: oldest - YEAR_MS, limit: MAX_COMPARED });
+  const newest = Math.max(...publications.map(({ publishedMs }) => publishedMs));
+  const others = new Map<string, readonly AgedPost[]>();
+  for (const channelId of channelIds) others.set(channelId, await listAged(db, brandId, { channelIds: [channelId], sinceMs: oldest - YEAR_MS, untilMs: newest, limit: MAX_COMPARED }));
   return publications.map((publication) => {
     const figures = Object.fromEntries(measureKeys.flatMap((key) => (publication[key] === null ? [] : [[key, Number(publication[key])]])));
     const rate = rateOf(figures, base);
     const { id, title, channelId, deliveryId, postId, pieceId, address, publishedMs, format, themeId, removedMs, measuredMs } = publication;
-    return { id, title, channelId, deliveryId, postId, pieceId, address, publishedMs: Number(publishedMs), format, slides: publication.traits.slides ?? 1, themeId, figures, engagement: publication.engagement === null ? null : Number(publication.engagement), rate: rate?.rate ?? null, rateBase: rate?.base ?? null, standing: standingOf(publication, others, base), removedMs, measuredMs };
+    return { id, title, channelId, deliveryId, postId, pieceId, address, publishedMs: Number(publishedMs), format, slides: publication.traits.slides ?? 1, themeId, figures, engagement: publication.engagement === null ? null : Number(publication.engagement), rate: rate?.rate ?? null, rateBase: rate?.base ?? null, standing: standingOf(publication, others.get(channelId) ?? [], base), removedMs, measuredMs };
   });
 }

@@ -10,6 +10,7 @@ import type { JobHandlers } from '../jobs/job-handler.ts';
 import { linkCheckHandler } from '../links/check-links.ts';
 import { planHandler } from '../plan/make-real.ts';
 import { answerHandler } from '../replies/answer-handler.ts';
+import { reportsHandler } from '../reports/send-reports.ts';
 import { collectChannelHandler, collectHandler } from '../results/collect-handler.ts';
 import type { Services } from '../services.ts';
 import { upkeepHandler } from '../upkeep/upkeep-handler.ts';
@@ -30,6 +31,7 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     collect: collectHandler(services),
     'collect-channel': collectChannelHandler(services, connectorFor),
     'link-check': linkCheckHandler(services),
+    reports: reportsHandler(services),
     answer: answerHandler(services, connectorFor),
     upkeep: upkeepHandler(services),
   };

@@ -7,6 +7,7 @@ import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { closeServices, openServices } from '../services.ts';
 import { linkCheckJob } from '../links/check-links.ts';
 import { planJob } from '../plan/make-real.ts';
+import { reportsJob } from '../reports/send-reports.ts';
 import { collectJob } from '../results/collect-handler.ts';
 import { readSettings } from '../settings.ts';
 import { upkeepJob } from '../upkeep/upkeep-handler.ts';
@@ -26,7 +27,7 @@ const stop = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
 // What a worker that broke off has left behind; whatever is being made now is younger.
 await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
-for (const job of [upkeepJob, planJob, collectJob, linkCheckJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
+for (const job of [upkeepJob, planJob, collectJob, linkCheckJob, reportsJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
 await noteAlive(services.db, services.clock);
 const alive = setInterval(() => void noteAlive(services.db, services.clock).catch((error: unknown) => services.log.warn({ err: error }, 'a sign of life was not noted')), SIGN_OF_LIFE_MS);
 services.log.info('the worker is running');

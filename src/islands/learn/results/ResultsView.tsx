@@ -13,6 +13,7 @@ import { DayField } from '../../ui/DayField.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import type { ResultsContext } from './results-context.ts';
 import { filtersOf, isFiltered, noFilters, periodOf, readResultsQuery, spans, writeResultsQuery, type ResultsQuery } from './results-query.ts';
+import { ReportsButton } from './ReportsButton.tsx';
 import { SettingsButton } from './SettingsButton.tsx';
 
 const Overview = lazy(() => import('./Overview.tsx'));
@@ -92,7 +93,8 @@ function Results({ brand, nowMs }: ResultsProps) {
             ))}
           </TabList>
           {show !== 'audience' && <Filters context={context} />}
-          <span className="ml-auto">
+          <span className="ml-auto flex gap-2">
+            <ReportsButton context={context} />
             <SettingsButton brand={brand} />
           </span>
         </div>

@@ -54,7 +54,8 @@ export async function up(db: Knex): Promise<void> {
     /** Engagement, reach and impressions at the ages at which posts are compared, as JSON. */
     table.text('aged').notNullable().defaultTo('{}');
     table.unique(['channel_id', 'remote_id']);
-    table.index(['brand_id', 'published_ms']);
+    // What the sums of a period need, so that they read no other page.
+    table.index(['brand_id', 'published_ms', 'channel_id', 'engagement', 'reach', 'impressions', 'clicks'], 'publications_sums');
     table.index(['channel_id', 'published_ms']);
     table.index(['channel_id', 'next_measure_ms']);
     table.index(['post_id']);
@@ -105,7 +106,6 @@ export async function up(db: Knex): Promise<void> {
     table.text('state').notNullable();
     table.text('assigned_to');
     table.text('snippet').notNullable();
-    table.text('words').notNullable();
     table.bigInteger('first_ms').notNullable();
     table.bigInteger('last_ms').notNullable();
     /** Since when somebody waits for an answer; null: nobody does. */
@@ -124,6 +124,14 @@ export async function up(db: Knex): Promise<void> {
     table.text('label').notNullable();
     table.primary(['conversation_id', 'label']);
     table.index(['label']);
+  });
+  // Words that conversations are found by.
+  await db.schema.createTable('conversation_words', (table) => {
+    table.text('brand_id').notNullable();
+    table.text('word').notNullable();
+    table.text('conversation_id').notNullable().references('conversations.id').onDelete('cascade');
+    table.primary(['brand_id', 'word', 'conversation_id']);
+    table.index(['conversation_id']);
   });
   await db.schema.createTable('utterances', (table) => {
     table.text('id').primary();
@@ -154,6 +162,26 @@ export async function up(db: Knex): Promise<void> {
     table.bigInteger('until_ms').notNullable();
     table.primary(['conversation_id', 'person_id']);
   });
+  await db.schema.createTable('reports', (table) => {
+    table.text('id').primary();
+    table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
+    table.text('name').notNullable();
+    table.text('report').notNullable();
+    /** When it goes out by itself; null: it does not. */
+    table.bigInteger('next_ms');
+    table.bigInteger('last_sent_ms');
+    table.text('problem');
+    table.index(['brand_id', 'name']);
+    table.index(['next_ms']);
+  });
+  // Public accounts that a brand looks at beside its own.
+  await db.schema.createTable('others', (table) => {
+    table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
+    table.text('network_key').notNullable();
+    table.text('handle').notNullable();
+    table.text('name').notNullable();
+    table.primary(['brand_id', 'network_key', 'handle']);
+  });
   await db.schema.createTable('saved_answers', (table) => {
     table.text('id').primary();
     table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
@@ -182,6 +210,6 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
-  for (const table of ['answer_writers', 'saved_answers', 'utterances', 'conversation_labels', 'conversations', 'learn_settings', 'collections', 'account_days', 'measurements', 'publications']) await db.schema.dropTable(table);
+  for (const table of ['others', 'reports', 'answer_writers', 'saved_answers', 'utterances', 'conversation_labels', 'conversation_words', 'conversations', 'learn_settings', 'collections', 'account_days', 'measurements', 'publications']) await db.schema.dropTable(table);
   for (const column of linkColumns) await db.raw(`alter table short_links drop column ${column.split(' ')[0] ?? ''}`);
 }
