@@ -45,14 +45,14 @@ async function tell(services: Pick<Services, 'settings'>, path: string, body: un
 }
 
 /** Puts what went out in the past on the stand-in networks, and answers it with its addresses. */
-export async function publishPast(services: Services, snapshot: Snapshot, channels: readonly Channel[], made: readonly NewDelivery[], publishedMs: number): Promise<readonly PastDelivery[]> {
+export async function publishPast(services: Services, snapshot: Snapshot, channels: readonly Channel[], made: readonly NewDelivery[], publishedMs: number, seed: string): Promise<readonly PastDelivery[]> {
   const posts = made.flatMap((delivery) => {
     const channel = channels.find(({ id }) => id === delivery.channelId);
     if (!channel) return [];
     const plan = planFiles(services, snapshot, { ...delivery, pin: '', pieceName: '', network: channel.network });
     const { format, traits } = describePost(delivery.words, plan.frames, plan.video ? 'video' : plan.asDocument ? 'document' : 'pictures');
     const { caption = '', title = '', firstComment = '' } = delivery.words;
-    return [{ network: channel.network, handle: channel.handle, key: delivery.idempotencyKey, publishedMs, placement: delivery.placement, text: caption, title, firstComment, kind: format, slides: traits.slides }];
+    return [{ network: channel.network, handle: channel.handle, key: delivery.idempotencyKey, publishedMs, placement: delivery.placement, text: caption, title, firstComment, kind: format, slides: traits.slides, seed: `${seed} ${channel.network} ${channel.handle}` }];
   });
   const { addresses } = (await tell(services, '/switchboard/posts', posts)) as { readonly addresses: readonly string[] };
   return made.map((delivery, index) => ({ ...delivery, address: addresses[index] ?? '' }));

@@ -234,7 +234,7 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
     pins.set(piece.id, pinned);
     const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: 'out' as const, dueMs: slot.atMs, wall: wallTimeOf(slot.atMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: slot.themeId, campaignId: null, origin: 'slot' as const, signOffNeeded: 0 };
     const made = cuts.map((cut) => withFirstComment({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) }, channels, count));
-    const published = await publishPast(services, pinned.snapshot, channels, made, slot.atMs + 20_000);
+    const published = await publishPast(services, pinned.snapshot, channels, made, slot.atMs + 20_000, `past ${count}`);
     await db.transaction(async (trx) => {
       await insertPost(trx, post, [], nowMs);
       await insertPastDeliveries(trx, post, published, slot.atMs + 20_000);

@@ -12,7 +12,7 @@ import { ageAt, figuresAt, finalCounts, growth } from './reaction.ts';
 const HOUR_MS = 3_600_000;
 const START = Date.parse('2026-03-02T12:00:00Z');
 const plain: Traits = { kind: 'picture', slides: 1, hour: 12, weekday: 3, interest: 'other', hasFirstComment: false, answeredEarly: false };
-const met = (postId: string, traits: Partial<Traits> = {}) => ({ network: 'petalry', handle: '@kites', postId, publishedMs: START, traits: { ...plain, ...traits } });
+const met = (postId: string, traits: Partial<Traits> = {}) => ({ network: 'petalry', handle: '@kites', postId, publishedMs: START, seed: postId, traits: { ...plain, ...traits } });
 
 describe('growth', () => {
   it('begins at nothing, never shrinks and stays below all', () => {

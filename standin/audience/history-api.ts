@@ -15,6 +15,8 @@ interface PastPost {
   readonly firstComment: string;
   readonly kind: string;
   readonly slides: number;
+  /** What its chance is drawn from, so that a demo is the same each time. */
+  readonly seed?: string;
 }
 
 /** Parts of the switchboard that give accounts a past, for demos and tests: posts of earlier weeks, people who write, figures that change. */
@@ -24,8 +26,8 @@ export function historyApi(store: StandinStore, publicOrigin: string): Hono {
     const posts = await context.req.json<readonly PastPost[]>();
     if (!Array.isArray(posts) || posts.some(({ network }) => !networks.some(({ key }) => key === network))) return context.json({ reason: 'No such network.' }, 400);
     const addresses = posts.map((post: PastPost) => {
-      const { kind, slides, key, publishedMs, ...entry } = post;
-      const id = store.publishOnce({ ...entry, mediaId: '', altText: '', link: '', more: '[]', along: '{}', details: '{}', shows: JSON.stringify({ kind, slides }) }, key, publishedMs);
+      const { kind, slides, seed, key, publishedMs, ...entry } = post;
+      const id = store.publishOnce({ ...entry, mediaId: '', altText: '', link: '', more: '[]', along: '{}', details: '{}', shows: JSON.stringify({ kind, slides, ...(seed === undefined ? {} : { seed }) }) }, key, publishedMs);
       return `${publicOrigin}/${post.network}/p/${id}`;
     });
     return context.json({ addresses }, 201);

@@ -121,7 +121,8 @@ export class AccountLife {
     const local = DateTime.fromMillis(post.publishedMs, { zone: this.#life.zone });
     const { kind, slides } = this.shows(post);
     const traits: Traits = { kind, slides, hour: local.hour, weekday: local.weekday, interest: interestOf(`${post.title} ${post.text}`), hasFirstComment: post.firstComment !== '', answeredEarly: early.has(post.id) };
-    return { network: this.network, handle: this.handle, postId: post.id, publishedMs: post.publishedMs, traits };
+    const { seed = post.id } = JSON.parse(post.shows) as { readonly seed?: string };
+    return { network: this.network, handle: this.handle, postId: post.id, publishedMs: post.publishedMs, seed, traits };
   }
 
   /** What a post shows, as its network sees it. */

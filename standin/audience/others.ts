@@ -33,7 +33,7 @@ export function publicPosts(network: string, handle: string, fromMs: number, now
     const kind = pick(['picture', 'picture', 'carousel', 'video'] as const, `${key} kind`);
     const own = [pick(tags, `${key} tag`), pick(tags, `${key} second tag`)].filter((tag, index, all) => all.indexOf(tag) === index);
     const id = `o${Math.floor(share(`${key} id`) * 2 ** 32).toString(36)}${day}`;
-    const { reactions = 0, comments = 0 } = figuresAt({ network, handle, postId: id, publishedMs, traits: { kind, slides: kind === 'carousel' ? 4 : 1, hour: 12, weekday: 3, interest: 'other', hasFirstComment: false, answeredEarly: false } }, nowMs, nowMs);
+    const { reactions = 0, comments = 0 } = figuresAt({ network, handle, postId: id, publishedMs, seed: id, traits: { kind, slides: kind === 'carousel' ? 4 : 1, hour: 12, weekday: 3, interest: 'other', hasFirstComment: false, answeredEarly: false } }, nowMs, nowMs);
     posts.push({ id, handle, name: person.name, publishedMs, text: `${pick(subjects, key)} ${own.map((tag) => `#${tag}`).join(' ')}`, kind, tags: own.map((tag) => `#${tag}`), reactions, comments });
   }
   return posts.toReversed();

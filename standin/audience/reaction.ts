@@ -10,6 +10,8 @@ export interface Met {
   readonly handle: string;
   readonly postId: string;
   readonly publishedMs: number;
+  /** What its chance is drawn from; its id, unless a tester has given it another one. */
+  readonly seed: string;
   readonly traits: Traits;
 }
 
@@ -45,9 +47,9 @@ export function followersAt(network: string, handle: string, nowMs: number, epoc
 }
 
 /** How many people a post reaches in the end. */
-function reachOf({ network, postId, publishedMs, handle }: Met, habit: Habits, epochMs: number): number {
+function reachOf({ network, seed, publishedMs, handle }: Met, habit: Habits, epochMs: number): number {
   const public_ = habit.followers === 0 ? PASSERS_BY : followersAt(network, handle, publishedMs, epochMs) * habit.reach;
-  return public_ * Math.exp(normal(`${postId} reach`) * 0.3);
+  return public_ * Math.exp(normal(`${seed} reach`) * 0.3);
 }
 
 /** How many times each thing will be done in the end. */
@@ -55,7 +57,7 @@ export function finalCounts(met: Met, epochMs: number): Readonly<Record<string, 
   const habit = habits[met.network];
   if (!habit) return {};
   const reach = reachOf(met, habit, epochMs);
-  const factor = Math.exp(engagementEffect(met.traits) + normal(`${met.postId} engagement`) * effects.noise);
+  const factor = Math.exp(engagementEffect(met.traits) + normal(`${met.seed} engagement`) * effects.noise);
   const done = Object.fromEntries(Object.entries(habit.rates).map(([name, rate]) => [name, reach * rate * factor]));
   return { reach, impressions: reach * habit.impressionsEach, ...done };
 }
@@ -82,20 +84,20 @@ function reactionKinds(reactions: number, kinds: Habits['kinds']): Figures {
 }
 
 /** People who came as far as each slide: fewer from slide to slide, and some stop at one of them. */
-function slideFigures({ postId, traits }: Met, reach: number): Figures {
-  const stop = 2 + Math.floor(share(`${postId} stop`) * Math.max(1, traits.slides - 2));
+function slideFigures({ seed, traits }: Met, reach: number): Figures {
+  const stop = 2 + Math.floor(share(`${seed} stop`) * Math.max(1, traits.slides - 2));
   let there = reach;
   return Object.fromEntries(
     Array.from({ length: traits.slides }, (_, index) => {
-      if (index > 0) there *= index === stop ? 0.72 : 0.9 + share(`${postId} slide ${index}`) * 0.06;
+      if (index > 0) there *= index === stop ? 0.72 : 0.9 + share(`${seed} slide ${index}`) * 0.06;
       return [`slide.${index + 1}`, Math.floor(there)];
     }),
   );
 }
 
-function watchFigures({ postId }: Met, habit: Habits, reach: number): Figures {
+function watchFigures({ seed }: Met, habit: Habits, reach: number): Figures {
   const plays = Math.floor(reach * 1.15);
-  const hold = 0.55 + share(`${postId} hold`) * 0.25;
+  const hold = 0.55 + share(`${seed} hold`) * 0.25;
   const watched = Object.fromEntries([25, 50, 75, 100].map((part, index) => [`watched.${part}`, Math.floor(plays * hold ** (index + 1))]));
   return { ...(habit.tells.includes('plays') ? { plays } : {}), ...(habit.tells.includes('watched') ? watched : {}) };
 }

@@ -170,7 +170,9 @@ describe('what works', () => {
     const says = (family: string, level: string): string | undefined => effects.find((each) => each.family === family && each.level === level)?.says;
     expect([says('answers', 'yes'), says('firstComment', 'yes'), says('hours', 'evening')]).toEqual(['more', 'more', 'more']);
     expect(effects.find((each) => each.family === 'format' && each.level === 'carousel')?.low).toBeGreaterThan(-0.05);
-    for (const family of ['caption', 'hashtags', 'template', 'picture']) expect(effects.filter((each) => each.family === family && (each.says === 'more' || each.says === 'less')), family).toEqual([]);
+    // Nothing was seeded for these: at most one of the twenty and more is named by chance.
+    const absent = effects.filter(({ family }) => ['hashtags', 'template', 'picture'].includes(family));
+    expect([absent.length > 5, absent.filter((each) => each.says === 'more' || each.says === 'less').length <= 1]).toEqual([true, true]);
   });
 
   it('says nothing of too few posts', async () => {

@@ -36,11 +36,12 @@ const FOOT = 40;
 const GAP = 18;
 const SIZES = { title: 34, heading: 18, figure: 26, text: 11.5, small: 10 } as const;
 const ROW = 21;
+const LINE_HEIGHT = 150;
 
 /** Sets blocks on pages from the top down. A table that does not fit goes on with its head on the next page; nothing is cut. */
 export function setReport(blocks: readonly ReportBlock[], size: Size, look: ReportLook, typesetter: Typesetter, foot: string): readonly ReportPage[] {
   const press = new Press(size, look, typesetter, foot);
-  for (const block of blocks) setBlock(press, block);
+  for (const [index, block] of blocks.entries()) setBlock(press, block, blocks[index + 1]);
   return press.finish();
 }
 
@@ -100,7 +101,7 @@ class Press {
   /** Writes one line; what is wider than its room ends with an ellipsis. */
   write(text: string, at: { readonly xPx: number; readonly baselinePx: number; readonly sizePx: number; readonly face: Face; readonly colour?: string; readonly alpha?: number; readonly maxPx: number; readonly isRight?: boolean }): void {
     const { sizePx, face, maxPx, baselinePx, isRight = false, alpha = 1 } = at;
-    const shown = this.#shortened(text, sizePx, face, maxPx);
+    const shown = this.#shortened(this.#writable(text, face), sizePx, face, maxPx);
     if (shown === '') return;
     const shaped = this.typesetter.shape(shown, this.look[face], 0);
     const widthPx = (shaped.offsetsEm.at(-1) ?? 0) * sizePx;
@@ -108,6 +109,12 @@ class Press {
     const glyphs = placeLine(shaped, { start: 0, end: shown.length, widthEm: widthPx / sizePx }).map(({ fontKey, id, xEm, yEm }) => ({ fontKey, id, xPx: xPx + xEm * sizePx, yPx: baselinePx - yEm * sizePx }));
     this.push({ kind: 'glyphs', sizePx, colour: at.colour ?? this.look.ink, alpha, glyphs });
     this.#texts.push({ slot: '', box: { xPx, yPx: baselinePx - sizePx, widthPx, heightPx: sizePx }, roomPx: maxPx, lines: 1, lineTexts: [shown], sizePx });
+  }
+
+  /** Without characters that no typeface at hand can write: emoji, mostly. */
+  #writable(text: string, face: Face): string {
+    const { missing } = this.typesetter.shape(text, this.look[face], 0);
+    return missing.length === 0 ? text : [...text].filter((character) => !missing.includes(character)).join('').replace(/\s{2,}/gu, ' ').trim();
   }
 
   #shortened(text: string, sizePx: number, face: Face, maxPx: number): string {
@@ -144,7 +151,21 @@ class Press {
   }
 }
 
-function setBlock(press: Press, block: ReportBlock): void {
+/** Height that the beginning of a block needs: a heading stands on the same page with it. */
+function beginningOf(press: Press, block: ReportBlock | undefined): number {
+  switch (block?.kind) {
+    case 'pictures':
+      return pictureWidth(press) + 44;
+    case 'line':
+      return LINE_HEIGHT + 30;
+    case 'figures':
+      return 78;
+    default:
+      return ROW * 3;
+  }
+}
+
+function setBlock(press: Press, block: ReportBlock, next: ReportBlock | undefined): void {
   switch (block.kind) {
     case 'title':
       press.fill({ xPx: MARGIN, yPx: press.yPx, widthPx: 44, heightPx: 6 }, press.look.accent);
@@ -154,8 +175,7 @@ function setBlock(press: Press, block: ReportBlock): void {
       press.yPx += GAP;
       return;
     case 'heading':
-      // A heading stands with what follows it.
-      press.need(130);
+      press.need(GAP + SIZES.heading + 40 + beginningOf(press, next));
       press.yPx += GAP + SIZES.heading;
       press.write(block.text, { xPx: MARGIN, baselinePx: press.yPx, sizePx: SIZES.heading, face: 'heading', maxPx: press.widthPx });
       press.yPx += 8;
@@ -194,7 +214,7 @@ function setFigures(press: Press, figures: Extract<ReportBlock, { kind: 'figures
 
 /** A line over time as a vector; days that were not told are a gap. */
 function setLine(press: Press, { points, labels, low, high }: Extract<ReportBlock, { kind: 'line' }>): void {
-  const height = 150;
+  const height = LINE_HEIGHT;
   press.need(height + 30);
   const known = points.flatMap((point) => point ?? []);
   const [least, most] = [Math.min(...known), Math.max(...known)];
@@ -250,9 +270,12 @@ function setTable(press: Press, { head, rows }: Extract<ReportBlock, { kind: 'ta
   }
 }
 
+const pictureColumns = ({ size }: Press): number => (size.widthPx > size.heightPx ? 5 : 3);
+const pictureWidth = (press: Press): number => (press.widthPx - (pictureColumns(press) - 1) * GAP) / pictureColumns(press);
+
 function setPictures(press: Press, pictures: Extract<ReportBlock, { kind: 'pictures' }>['pictures']): void {
-  const columns = press.size.widthPx > press.size.heightPx ? 5 : 3;
-  const width = (press.widthPx - (columns - 1) * GAP) / columns;
+  const columns = pictureColumns(press);
+  const width = pictureWidth(press);
   for (let from = 0; from < pictures.length; from += columns) {
     press.need(width + 44);
     for (const [index, { pictureId, widthPx, heightPx, title, line }] of pictures.slice(from, from + columns).entries()) {

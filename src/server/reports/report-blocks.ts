@@ -1,3 +1,4 @@
+import { DateTime } from 'luxon';
 import type { ReportBlock } from '../../core/results/report-pages.ts';
 import type { Report, ReportPart } from '../../core/results/report.ts';
 import type { ReportData } from './gather-report.ts';
@@ -15,9 +16,15 @@ const SHOWN_LINKS = 20;
 
 /** A report's parts as blocks to be set. `pictures`: by the id of the post. */
 export function reportBlocks(report: Report, brandName: string, data: ReportData, pictures: ReadonlyMap<string, ReportPicture>): readonly ReportBlock[] {
-  return [{ kind: 'title', title: report.name, line: `${brandName}, ${data.from} to ${data.until}, beside ${data.overview.besideFrom} to ${data.overview.besideUntil}` }, ...report.parts.flatMap((part) => blocksOf[part](data, pictures))];
+  return [{ kind: 'title', title: report.name, line: `${brandName}, ${spanWords(data.from, data.until)}, beside ${spanWords(data.overview.besideFrom, data.overview.besideUntil)}` }, ...report.parts.flatMap((part) => blocksOf[part](data, pictures))];
 }
 
+const dayWords = (day: string): string => DateTime.fromISO(day, { zone: 'UTC', locale: 'en-GB' }).toFormat('d LLL yyyy');
+/** `2 to 29 Nov 2026`, with months and years where they differ. */
+function spanWords(from: string, until: string): string {
+  const [first, last] = [DateTime.fromISO(from, { zone: 'UTC', locale: 'en-GB' }), DateTime.fromISO(until, { zone: 'UTC', locale: 'en-GB' })];
+  return `${first.toFormat(first.year !== last.year ? 'd LLL yyyy' : first.month !== last.month ? 'd LLL' : 'd')} to ${last.toFormat('d LLL yyyy')}`;
+}
 const whole = new Intl.NumberFormat('en-GB');
 const count = (value: number | null): string => (value === null ? '—' : whole.format(Math.round(value)));
 const rate = (value: number | null): string => (value === null ? '—' : `${(value * 100).toFixed(1)}%`);
@@ -42,7 +49,7 @@ const blocksOf: Readonly<Record<ReportPart, (data: ReportData, pictures: Readonl
   followers({ overview: { days } }) {
     const known = days.flatMap(({ followers }) => followers ?? []);
     if (known.length < 2) return [{ kind: 'heading', text: 'Followers', about: 'The networks have told none for these days.' }];
-    return [{ kind: 'heading', text: 'Followers', about: 'Of all accounts, day by day' }, { kind: 'line', points: days.map(({ followers }) => followers), labels: days.map(({ day }) => day), low: count(Math.min(...known)), high: count(Math.max(...known)) }];
+    return [{ kind: 'heading', text: 'Followers', about: 'Of all accounts, day by day' }, { kind: 'line', points: days.map(({ followers }) => followers), labels: days.map(({ day }) => dayWords(day)), low: count(Math.min(...known)), high: count(Math.max(...known)) }];
   },
   accounts: ({ overview: { accounts }, channelName }) => [
     { kind: 'heading', text: 'Accounts', about: '' },
