@@ -14,6 +14,7 @@ import { answerHandler, answerJob } from '../src/server/replies/answer-handler.t
 import { collectHeard } from '../src/server/replies/hear.ts';
 import { collectAccount } from '../src/server/results/collect-account.ts';
 import { collectFigures } from '../src/server/results/collect-figures.ts';
+import { keepOther } from '../src/server/db/others-repository.ts';
 import { countClick } from '../src/server/db/short-link-repository.ts';
 import type { Services } from '../src/server/services.ts';
 import { shortLinkTo } from '../src/server/words/short-link.ts';
@@ -31,6 +32,8 @@ export interface DemoLearn {
   readonly answers: readonly (readonly [name: string, text: string])[];
   readonly changes: readonly { readonly network: string; readonly metric: string; readonly kind: 'stops' | 'anew'; readonly daysAgo: number }[];
   readonly answerer: string;
+  /** Public accounts that the brand looks at. */
+  readonly others: readonly (readonly [network: string, handle: string, name: string])[];
   /** Short links: where on the networks' sample sites they lead, for which network, and clicks a day. */
   readonly links: readonly (readonly [path: string, network: string, clicksADay: number])[];
 }
@@ -130,6 +133,7 @@ async function answer(services: Services, conversation: Conversation, demo: Demo
 /** Short links that people have clicked for weeks, more of them in the evening of the week. */
 export async function seedLinks(services: Services, brand: Brand, demo: DemoLearn, person: DemoPerson, nowMs: number): Promise<void> {
   const { db, settings } = services;
+  for (const [network, handle, name] of demo.others) await keepOther(db, brand.id, { network, handle, name });
   const channels = await listChannels(db, brand.id);
   for (const [index, [path, network, often]] of demo.links.entries()) {
     const channel = channels.find((each) => each.network === network);

@@ -14,7 +14,7 @@ import { findPiece, pagePieces, type StoredPiece } from '../src/server/db/piece-
 import { savePlan } from '../src/server/db/plan-repository.ts';
 import { insertPost, tagPosts } from '../src/server/db/post-repository.ts';
 import { addToQueue } from '../src/server/db/queue-repository.ts';
-import { keepRotation } from '../src/server/db/rotation-repository.ts';
+import { insertRuns, keepRotation } from '../src/server/db/rotation-repository.ts';
 import { pinSnapshot } from '../src/server/documents/pins.ts';
 import { keepEntry, usualCutsOf } from '../src/server/plan/place-piece.ts';
 import { saveChanges } from '../src/server/pieces/save-piece.ts';
@@ -215,7 +215,7 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
   const ofTheme = (themeId: string | null): readonly StoredPiece[] => pieces.filter((piece) => demo.about.some(([name, theme]) => theme === themeId && nameOf(piece).startsWith(name)));
   const pins = new Map<string, { readonly pin: string; readonly snapshot: Awaited<ReturnType<typeof makeSnapshot>> }>();
   const turn = new Map<string | null, number>();
-  let count = 0;
+  let [count, runs] = [0, 0];
   for (const planned of slotsOf(plan, brand.zone, nowMs - PAST_WEEKS * 7 * DAY_MS, nowMs - 3_600_000)) {
     // Before the rota was as it is, the brand tried other hours and days.
     count += 1;
@@ -233,11 +233,16 @@ async function seedPast(services: Services, brand: Brand, plan: Plan, pieces: re
     const pinned = pins.get(piece.id) ?? (await makePin(services, brand, piece, nowMs));
     pins.set(piece.id, pinned);
     const post = { id: nanoid(12), brandId: brand.id, pieceId: piece.id, pieceName: nameOf(piece), kind: piece.document.kind, pin: pinned.pin, pieceHash: piece.hash, state: 'out' as const, dueMs: slot.atMs, wall: wallTimeOf(slot.atMs, brand.zone), zone: brand.zone, createdBy: personId, themeId: slot.themeId, campaignId: null, origin: 'slot' as const, signOffNeeded: 0 };
-    const made = cuts.map((cut) => withFirstComment({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) }, channels, count));
+    const wordings = demo.rotation && nameOf(piece).startsWith(demo.rotation.name) ? wordingsOf(piece.document) : [];
+    const wording = wordings[runs % Math.max(1, wordings.length)];
+    if (wording) runs += 1;
+    const made = cuts.map((cut) => withFirstComment({ id: nanoid(12), idempotencyKey: nanoid(24), ...composedCut(pinned.snapshot, channels, cut) }, channels, count)).map((each): NewDelivery => (wording ? { ...each, words: { ...each.words, caption: wording.text } } : each));
     const published = await publishPast(services, pinned.snapshot, channels, made, slot.atMs + 20_000, `past ${count}`);
     await db.transaction(async (trx) => {
       await insertPost(trx, post, [], nowMs);
       await insertPastDeliveries(trx, post, published, slot.atMs + 20_000);
+      // What a rotation has shown so far: its wordings in turn.
+      if (wording) await insertRuns(trx, brand.id, post.id, [...new Set(cuts.map(({ channelId }) => channelId))].map((channelId) => ({ pieceId: piece.id, channelId, wording: wording.id, picture: '', day: post.wall.slice(0, 10) })));
     });
   }
 }

@@ -90,10 +90,11 @@ const gullwickLearn: DemoLearn = {
     ['Thanks', 'Thank you! That goes straight up on the loft wall.'],
     ['Something broke', 'That should not happen. Write us your order number and a new part is in the post today.'],
   ],
+  others: [['petalry', '@quaymuseum', 'Gullwick Quay Museum'], ['quipline', '@bigblow', 'The Big Blow']],
   links: [['/sites/gullwick', 'hearthside', 5], ['/sites/gullwick/kits', 'tackboard', 3], ['/sites/gullwick/spring-fair', 'guildrow', 1]],
   changes: [{ network: 'guildrow', metric: 'saves', kind: 'stops', daysAgo: 19 }, { network: 'hearthside', metric: 'impressions', kind: 'anew', daysAgo: 24 }],
 };
-const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [['Opening', 'From dusk until the last bowl is gone, Fridays.'], ['Thanks', 'Kia ora, see you under the lanterns.']], links: [], changes: [] };
+const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [['Opening', 'From dusk until the last bowl is gone, Fridays.'], ['Thanks', 'Kia ora, see you under the lanterns.']], others: [], links: [], changes: [] };
 const lanternfallSend: DemoSend = {
   maker: 'Wren Adeyemi-Holt',
   reviews: [],

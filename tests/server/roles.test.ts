@@ -214,6 +214,20 @@ const table: Readonly<Record<string, Reach>> = {
   'DELETE /api/brands/{brand}/saved-answers/{saved}': 'writer',
   'GET /api/brands/{brand}/answer-times': 'viewer',
   'POST /api/hooks/{channel}': 'anyone',
+  'GET /api/brands/{brand}/reports': 'viewer',
+  'POST /api/brands/{brand}/reports/{report}': 'designer',
+  'DELETE /api/brands/{brand}/reports/{report}': 'designer',
+  'GET /api/brands/{brand}/reports/{report}/{form}': 'viewer',
+  'POST /api/brands/{brand}/reports/{report}/send': 'designer',
+  'GET /api/brands/{brand}/archive': 'viewer',
+  'POST /api/brands/{brand}/deliveries/{delivery}/as-piece': 'writer',
+  'POST /api/brands/{brand}/results/posts/{publication}/as-piece': 'writer',
+  'GET /api/brands/{brand}/experiments': 'viewer',
+  'POST /api/brands/{brand}/experiments/{piece}': 'designer',
+  'GET /api/brands/{brand}/others': 'viewer',
+  'POST /api/brands/{brand}/others': 'writer',
+  'POST /api/brands/{brand}/others/remove': 'writer',
+  'GET /api/brands/{brand}/others/search': 'viewer',
   'GET /api/brands/{brand}/links': 'viewer',
   'POST /api/brands/{brand}/links/{code}/check': 'writer',
   'GET /api/brands/{brand}/writing-service': 'viewer',
@@ -247,7 +261,7 @@ beforeAll(async () => {
     const brandId = (await db('brands').where({ slug: 'gullwick' }).first('id')).id as string;
     ids[name] = String((await db(table_).where({ brand_id: brandId }).first(column))?.[column]);
   };
-  for (const [name, source] of [['piece', 'pieces'], ['media', 'media'], ['post', 'posts'], ['channelId', 'channels'], ['channel', 'channels'], ['publication', 'publications'], ['conversation', 'conversations'], ['saved', 'saved_answers'], ['code', 'short_links']] as const) await first(name, source, name === 'code' ? 'code' : 'id');
+  for (const [name, source] of [['piece', 'pieces'], ['media', 'media'], ['post', 'posts'], ['channelId', 'channels'], ['channel', 'channels'], ['publication', 'publications'], ['conversation', 'conversations'], ['saved', 'saved_answers'], ['report', 'reports'], ['code', 'short_links']] as const) await first(name, source, name === 'code' ? 'code' : 'id');
   // Somebody who is in this brand alone: others may be removed from theirs.
   ids['person'] = String((await db('people').where({ email: 'ottoline@gullwickkites.example' }).first('id'))?.id);
   ids['delivery'] = String((await db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where('posts.id', ids['post']).first('deliveries.id')).id);
@@ -260,10 +274,12 @@ afterAll(() => stack.close());
 const nowhere: Readonly<Record<string, string>> = { hash: 'f'.repeat(64), form: 'css', picture: 'none', revision: '999999', action: 'cancel', placement: 'story', index: '0' };
 /** What has to be asked for, where something has. */
 const period = '?from=2026-01-01&until=2026-01-31';
-const asked: Readonly<Record<string, string>> = { '/api/brands/{brand}/results/overview': period, '/api/brands/{brand}/results/posts': period, '/api/brands/{brand}/results/works': period, '/api/brands/{brand}/links': period, '/api/brands/{brand}/media/{media}/file': '?fit=240', '/api/brands/{brand}/pieces/{piece}/archive': '?as=png' };
+const asked: Readonly<Record<string, string>> = { '/api/brands/{brand}/results/overview': period, '/api/brands/{brand}/results/posts': period, '/api/brands/{brand}/results/works': period, '/api/brands/{brand}/links': period, '/api/brands/{brand}/others/search': '?network=petalry&words=harbour', '/api/brands/{brand}/media/{media}/file': '?fit=240', '/api/brands/{brand}/pieces/{piece}/archive': '?as=png' };
 /** Actions that an address knows, where they are not those of deliveries and posts. */
 const actions: Readonly<Record<string, string>> = { '/api/brands/{brand}/channels/{channel}/{action}': 'pause', '/api/brands/{brand}/posts/{post}/boost/{action}': 'done' };
-const addressOf = (path: string, brand: string, known: Readonly<Record<string, string>> = {}): string => path.replace(/\{(\w+)\}/g, (_, name: string) => (name === 'brand' ? brand : (known[name] ?? (name === 'action' ? actions[path] : undefined) ?? nowhere[name] ?? 'none'))) + (asked[path] ?? '');
+/** The form of a file, where it is not that of a brand book. */
+const forms: Readonly<Record<string, string>> = { '/api/brands/{brand}/reports/{report}/{form}': 'csv' };
+const addressOf = (path: string, brand: string, known: Readonly<Record<string, string>> = {}): string => path.replace(/\{(\w+)\}/g, (_, name: string) => (name === 'brand' ? brand : (known[name] ?? (name === 'action' ? actions[path] : name === 'form' ? forms[path] : undefined) ?? nowhere[name] ?? 'none'))) + (asked[path] ?? '');
 
 /** Asks without a body: whoever may not, hears so before anything of it is looked at. Streams are not read. */
 async function ask(client: Client, method: string, address: string): Promise<Answer> {

@@ -11,7 +11,7 @@ import { BrandClock } from './BrandClock.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
-export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'piece' | 'account';
+export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'archive' | 'piece' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -52,6 +52,7 @@ const places = [
     { key: 'results', name: 'Results', path: 'learn/results' },
     { key: 'replies', name: 'Replies', path: 'learn/replies' },
     { key: 'links', name: 'Links', path: 'learn/links' },
+    { key: 'archive', name: 'Archive', path: 'learn/archive' },
   ] },
 ] as const;
 

@@ -2,8 +2,7 @@ import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/piece-contracts.ts';
 import type { Patch } from '../../core/document/patch.ts';
 import { takesPictures } from '../../core/piece/draft-slides.ts';
-import { beginFrames } from '../../core/piece/begin-frames.ts';
-import { mediaOfPiece, pieceName, readPiece, type Piece } from '../../core/piece/piece.ts';
+import { mediaOfPiece, pieceName, readPiece } from '../../core/piece/piece.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { countWaitingPosts, findPiece, findRevision, insertPiece, pagePieces, pageRevisions, pieceFacets, shelvePiece as moveToShelf, type StoredPiece } from '../db/piece-repository.ts';
@@ -11,7 +10,7 @@ import { findTemplate, getTemplate } from '../db/template-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { derivedFile } from '../derived/derived-file.ts';
 import { pieceThumbnail } from '../derived/piece-thumbnail.ts';
-import { possibleCuts } from '../pieces/check-references.ts';
+import { beginPiece } from '../pieces/begin-piece.ts';
 import { makeSnapshot } from '../pieces/make-snapshot.ts';
 import { preflightSnapshot } from '../pieces/preflight-piece.ts';
 import { saveChanges } from '../pieces/save-piece.ts';
@@ -114,24 +113,11 @@ const createPiece = defineEndpoint({
       if (!picture || picture.recording?.kind === 'sound') throw new ProblemError(422, 'unknown-picture', `There is no picture '${id}' in this brand.`);
       return { id, altText: picture.altText };
     });
-    const document: Piece = {
-      version: 1,
-      kind: template.kind,
-      title: '',
-      template: { key: template.key },
-      frames: beginFrames(template, pictures, () => nanoid(8)),
-      cuts: await possibleCuts(services, brand, template.kind),
-      adjustments: {},
-      words: { shared: { caption: '', altText: template.kind === 'graphic' ? (pictures[0]?.altText ?? '') : '', ...usualWords(brand) }, own: {} },
-    };
-    return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: readPiece(document), createdBy: caller.person.id }, nowMs));
+    const document = await beginPiece(services, brand, template, pictures);
+    return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document, createdBy: caller.person.id }, nowMs));
   },
 });
 
-/** What the brand's voice sends along with every new piece. */
-function usualWords({ book: { voice } }: Brand): Partial<Piece['words']['shared']> {
-  return { ...(voice.link === '' ? {} : { link: voice.link }), ...(voice.firstComment === '' ? {} : { firstComment: voice.firstComment }) };
-}
 
 const getPiece = defineEndpoint({
   contract: contracts.getPiece,

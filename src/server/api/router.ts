@@ -3,6 +3,8 @@ import { findCaller } from '../auth/caller.ts';
 import { ProblemError, storageProblem } from '../errors.ts';
 import { webServices, type Services } from '../services.ts';
 import { accountEndpoints } from './account-endpoints.ts';
+import { archiveEndpoints } from './archive-endpoints.ts';
+import { comparisonEndpoints } from './comparison-endpoints.ts';
 import { channelEndpoints } from './channel-endpoints.ts';
 import { networkEndpoints } from './network-endpoints.ts';
 import { outboxEndpoints } from './outbox-endpoints.ts';
@@ -28,7 +30,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...archiveEndpoints, ...comparisonEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

@@ -1,6 +1,6 @@
 import type { ChannelOffers } from '../../core/network/channel-offers.ts';
 import type { Words } from '../../core/words/fields.ts';
-import type { ResultsReader, TalkLine } from './results-reader.ts';
+import type { PublicView, ResultsReader, TalkLine } from './results-reader.ts';
 
 /** A picture, document, video or subtitle file ready to go to a network: bytes at hand, or a file that is read while it is sent. */
 export type OutgoingFile = { readonly kind: 'bytes'; readonly bytes: Uint8Array; readonly mime: string } | { readonly kind: 'file'; readonly path: string; readonly mime: string };
@@ -93,6 +93,8 @@ export interface Connector {
   readonly results: ResultsReader | null;
   /** Null where nothing that people write can be read. */
   readonly talk: TalkLine | null;
+  /** Null where nothing public can be looked at. */
+  readonly others: PublicView | null;
 }
 
 /** What identifies a publication on the network's side, before and after it exists. */

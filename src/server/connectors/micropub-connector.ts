@@ -57,6 +57,7 @@ export function micropubConnector(channel: ConnectorChannel, sheet: NetworkSheet
     // A site that follows the recommendation tells nothing of who came.
     results: null,
     talk: null,
+    others: null,
 
     async upload(file, signal) {
       const micropub = await endpoint(signal);

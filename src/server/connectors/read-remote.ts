@@ -1,5 +1,5 @@
 import type { Figures } from '../../core/results/measures.ts';
-import type { Heard, RemoteAudience, RemoteDay, RemoteFigures, RemotePost } from './results-reader.ts';
+import type { Heard, PublicAccount, PublicPost, RemoteAudience, RemoteDay, RemoteFigures, RemotePost } from './results-reader.ts';
 
 /** Answers of networks as values. What has not the wanted form is left out: a network's fault must not stop what is fine. */
 
@@ -62,4 +62,17 @@ export function readHeard(value: unknown): readonly Heard[] {
     const followers = author['followers'];
     return [{ remoteId: id, kind, thread, remotePostId: isId(postId) ? postId : null, author: { handle: remoteText(author['handle'], 80), name: remoteText(author['name'], 80) || remoteText(author['handle'], 80), followers: typeof followers === 'number' && followers >= 0 && followers < MAX_FIGURE ? Math.round(followers) : 0 }, text: remoteText(text), atMs }];
   });
+}
+
+export function readPublicPosts(value: unknown): readonly PublicPost[] {
+  return rawList(value).flatMap(({ id, handle, name, url, publishedMs, text, kind, tags, reactions, comments }): readonly PublicPost[] => {
+    if (!isId(id) || !isAddress(url) || !isMoment(publishedMs)) return [];
+    const { reactions: liked = 0, comments: said = 0 } = readFigures({ reactions, comments });
+    return [{ id, handle: remoteText(handle, 80), name: remoteText(name, 80), address: url, publishedMs, text: remoteText(text), kind: formats.find((each) => each === kind) ?? 'picture', tags: Array.isArray(tags) ? tags.slice(0, 30).map((tag) => remoteText(tag, 100)).filter((tag) => tag !== '') : [], reactions: liked, comments: said }];
+  });
+}
+
+export function readPublicAccount(value: unknown): PublicAccount | null {
+  if (!isRaw(value) || typeof value['handle'] !== 'string') return null;
+  return { handle: remoteText(value['handle'], 80), name: remoteText(value['name'], 80), followers: readFigures({ followers: value['followers'] })['followers'] ?? 0, posts: readPublicPosts(value['posts']) };
 }

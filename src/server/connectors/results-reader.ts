@@ -43,6 +43,35 @@ export interface ResultsReader {
   audience(signal: AbortSignal): Promise<RemoteAudience | null>;
 }
 
+/** A public post of somebody else. */
+export interface PublicPost {
+  readonly id: string;
+  readonly handle: string;
+  readonly name: string;
+  readonly address: string;
+  readonly publishedMs: number;
+  readonly text: string;
+  readonly kind: string;
+  readonly tags: readonly string[];
+  readonly reactions: number;
+  readonly comments: number;
+}
+
+export interface PublicAccount {
+  readonly handle: string;
+  readonly name: string;
+  readonly followers: number;
+  /** Of the last two months, the newest first. */
+  readonly posts: readonly PublicPost[];
+}
+
+/** What anybody can see at a network. Every method may throw a ConnectorError. */
+export interface PublicView {
+  /** Null where there is nobody of that name. */
+  account(handle: string, signal: AbortSignal): Promise<PublicAccount | null>;
+  search(words: string, signal: AbortSignal): Promise<readonly PublicPost[]>;
+}
+
 /** Something that a person wrote to the account or about it. */
 export interface Heard {
   readonly remoteId: string;

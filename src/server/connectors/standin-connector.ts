@@ -10,7 +10,7 @@ import { readPoll } from '../../core/words/poll.ts';
 import { tagProblem } from '../../core/words/tag-text.ts';
 import { readThread } from '../../core/words/thread.ts';
 import { readAnswer } from './answer.ts';
-import { standinResults, standinTalk } from './standin-results.ts';
+import { standinOthers, standinResults, standinTalk } from './standin-results.ts';
 import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type PublicationHandle, type TagReach } from './connector.ts';
 
 /** A request that has not answered by then counts as unanswered; an upload gets time for its size on top. */
@@ -73,6 +73,7 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
   return {
     capabilities: { findsPublications: true },
     results: standinResults(ask),
+    others: standinOthers(ask),
     talk: sheet.talk === undefined ? null : standinTalk(ask, sheet.name),
     knowledge: {
       offers: async (signal) => readOffers((await ask('GET', '/account', {}, signal))?.['offers']),

@@ -1,6 +1,6 @@
 import { ConnectorError } from './connector.ts';
-import { readHeard, readRemoteAudience, readRemoteDays, readRemoteFigures, readRemotePosts } from './read-remote.ts';
-import type { ResultsReader, TalkLine } from './results-reader.ts';
+import { readHeard, readPublicAccount, readPublicPosts, readRemoteAudience, readRemoteDays, readRemoteFigures, readRemotePosts } from './read-remote.ts';
+import type { PublicView, ResultsReader, TalkLine } from './results-reader.ts';
 import type { Ask } from './standin-connector.ts';
 
 /** Asks a stand-in network what came back. */
@@ -10,6 +10,14 @@ export function standinResults(ask: Ask): ResultsReader {
     posts: async (sinceMs, signal) => readRemotePosts((await ask('GET', `/posts?since=${sinceMs}`, {}, signal))?.['posts']),
     days: async (from, until, signal) => readRemoteDays((await ask('GET', `/account/figures?from=${from}&until=${until}`, {}, signal))?.['days']),
     audience: async (signal) => readRemoteAudience(await ask('GET', '/account/audience', {}, signal)),
+  };
+}
+
+/** Looks at what is public at a stand-in network. */
+export function standinOthers(ask: Ask): PublicView {
+  return {
+    account: async (handle, signal) => readPublicAccount(await ask('GET', `/public/${encodeURIComponent(handle)}`, {}, signal)),
+    search: async (words, signal) => readPublicPosts((await ask('GET', `/public/search?words=${encodeURIComponent(words)}`, {}, signal))?.['posts']),
   };
 }
 

@@ -103,6 +103,12 @@ export async function listAged(db: Db, brandId: string, { channelIds, sinceMs, u
   return rows.map((row) => ({ id: row.id, channelId: row.channel_id, format: row.format, publishedMs: Number(row.published_ms), aged: JSON.parse(row.aged) as Publication['aged'] }));
 }
 
+/** What some posts have made public. */
+export async function listPublicationsOfPosts(db: Db, brandId: string, postIds: readonly string[]): Promise<readonly Publication[]> {
+  const rows: object[] = postIds.length === 0 ? [] : await db('publications').where({ brand_id: brandId }).whereIn('post_id', [...postIds]);
+  return rows.map(toPublication);
+}
+
 /** What the filters can be set to: what posts of the brand have. */
 export async function listFacets(db: Db, brandId: string): Promise<{ readonly formats: readonly string[]; readonly templates: readonly string[] }> {
   const distinct = (column: string): Promise<string[]> => db('publications').where({ brand_id: brandId }).whereNotNull(column).distinct(column).limit(200).pluck(column) as unknown as Promise<string[]>;

@@ -1,12 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
+import { useMutation, useQuery } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
 import { lazy, Suspense } from 'react';
+import { pieceOfOutsidePost } from '../../../contract/archive-contracts.ts';
 import { getResult } from '../../../contract/results-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
+import { roleMay } from '../../../core/access/access.ts';
 import { families } from '../../../core/results/features.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { call } from '../../ui/call.ts';
-import { buttonClasses } from '../../ui/Button.tsx';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { toast } from '../../ui/toast.tsx';
 import { iconButtonClasses } from '../../ui/icon-button';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { countOf, signed } from '../figure-words.ts';
@@ -102,11 +105,27 @@ function Parts({ data, context }: { readonly data: Answer; readonly context: Res
             Plan it again
           </a>
         )}
+        {post.deliveryId === null && <OutsideButton id={post.id} brand={brand} />}
         <a href={post.address} target="_blank" rel="noreferrer" className={buttonClasses('plain')}>
           Open where it is
         </a>
       </div>
     </div>
+  );
+}
+
+/** A post that was made without Confetti can become a piece. */
+function OutsideButton({ id, brand }: { readonly id: string; readonly brand: ResultsContext['brand'] }) {
+  const make = useMutation({
+    mutationFn: () => call(pieceOfOutsidePost, { params: { brand: brand.slug, publication: id }, body: {} }),
+    onSuccess: ({ pieceId }) => location.assign(`/b/${brand.slug}/make/pieces/${pieceId}`),
+    onError: (error) => toast('problem', error.message),
+  });
+  if (!roleMay(brand.role, 'make')) return null;
+  return (
+    <Button look="primary" disabled={make.isPending} onClick={() => make.mutate()}>
+      Make a piece of it
+    </Button>
   );
 }
 

@@ -19,7 +19,9 @@ import { SettingsButton } from './SettingsButton.tsx';
 const Overview = lazy(() => import('./Overview.tsx'));
 const PostsTable = lazy(() => import('./PostsTable.tsx'));
 const WhatWorks = lazy(() => import('./WhatWorks.tsx'));
+const Experiments = lazy(() => import('./Experiments.tsx'));
 const Audience = lazy(() => import('./Audience.tsx'));
+const Others = lazy(() => import('./Others.tsx'));
 
 interface ResultsProps {
   readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: Role };
@@ -30,7 +32,9 @@ const parts = [
   ['overview', 'Overview'],
   ['posts', 'Posts'],
   ['works', 'What works'],
+  ['experiments', 'Experiments'],
   ['audience', 'Audience'],
+  ['others', 'Others'],
 ] as const;
 const formatNames: Readonly<Record<string, string>> = { picture: 'Graphics', carousel: 'Carousels', video: 'Videos', document: 'Documents', text: 'Text' };
 /** Figures come in by the minute; what is shown follows at this pace. */
@@ -92,7 +96,7 @@ function Results({ brand, nowMs }: ResultsProps) {
               </Tab>
             ))}
           </TabList>
-          {show !== 'audience' && <Filters context={context} />}
+          {(show === 'overview' || show === 'posts' || show === 'works') && <Filters context={context} />}
           <span className="ml-auto flex gap-2">
             <ReportsButton context={context} />
             <SettingsButton brand={brand} />
@@ -105,7 +109,9 @@ function Results({ brand, nowMs }: ResultsProps) {
                 {key === 'overview' && <Overview context={context} />}
                 {key === 'posts' && <PostsTable context={context} />}
                 {key === 'works' && <WhatWorks context={context} />}
+                {key === 'experiments' && <Experiments context={context} />}
                 {key === 'audience' && <Audience context={context} />}
+                {key === 'others' && <Others context={context} />}
               </Suspense>
             )}
           </TabPanel>

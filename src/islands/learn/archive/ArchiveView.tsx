@@ -1,0 +1,128 @@
+import { useInfiniteQuery, useMutation, useQuery } from '@tanstack/react-query';
+import { useEffect, useRef, useState } from 'react';
+import { archiveStates, listArchive, pieceOfDelivery, type ArchiveState } from '../../../contract/archive-contracts.ts';
+import type { AnswerOf } from '../../../contract/contract.ts';
+import { getFacets } from '../../../contract/results-contracts.ts';
+import { getDeliveryPicture } from '../../../contract/send-contracts.ts';
+import { roleMay, type Role } from '../../../core/access/access.ts';
+import { formatMoment } from '../../../core/time/wall-time.ts';
+import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { ChannelFilter } from '../../plan/ChannelFilter.tsx';
+import { Choice } from '../../plan/PlanBar.tsx';
+import { addressOf, call } from '../../ui/call.ts';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { EndlessList } from '../../ui/EndlessList.tsx';
+import { inputClasses } from '../../ui/Field.tsx';
+import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
+import { Queries } from '../../ui/Queries.tsx';
+import { toast } from '../../ui/toast.tsx';
+import type { Facets } from '../results/results-context.ts';
+
+interface ArchiveProps {
+  readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: Role };
+}
+
+type Item = AnswerOf<typeof listArchive>['items'][number];
+
+const stateNames: Readonly<Record<ArchiveState, string>> = { sent: 'Out', removed: 'Taken down', failed: 'Failed', cancelled: 'Cancelled' };
+const kinds = [['graphic', 'Graphics'], ['carousel', 'Carousels'], ['video', 'Videos']] as const;
+
+export default function ArchiveView(props: ArchiveProps) {
+  return (
+    <Queries>
+      <Archive {...props} />
+    </Queries>
+  );
+}
+
+/** Everything that went out, with its words and pictures as they were. */
+function Archive({ brand }: ArchiveProps) {
+  const [words, setWords] = useState('');
+  const [asked, setAsked] = useState('');
+  const [state, setState] = useState<string | undefined>('sent');
+  const [kind, setKind] = useState<string | undefined>(undefined);
+  const [channels, setChannels] = useState<string | undefined>(undefined);
+  const scroller = useRef<HTMLElement>(null);
+  useEffect(() => {
+    const timer = setTimeout(() => setAsked(words.trim()), 250);
+    return () => clearTimeout(timer);
+  }, [words]);
+  const params = { brand: brand.slug };
+  const facets = useQuery({ queryKey: ['results-facets', brand.slug], staleTime: 60_000, queryFn: () => call(getFacets, { params }) });
+  const known = archiveStates.find((each) => each === state);
+  const ofKind = kinds.find(([key]) => key === kind)?.[0];
+  const pages = useInfiniteQuery({
+    queryKey: ['archive', brand.slug, asked, known, ofKind, channels],
+    initialPageParam: null as string | null,
+    queryFn: ({ pageParam }) => call(listArchive, { params, query: { ...(asked === '' ? {} : { words: asked }), ...(known ? { state: known } : {}), ...(ofKind ? { kind: ofKind } : {}), ...(channels ? { channels } : {}), ...(pageParam === null ? {} : { before: pageParam }) } }),
+    getNextPageParam: ({ next }) => next,
+  });
+  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
+  const all = facets.data?.channels ?? [];
+  const sheets = new Map(all.flatMap(({ network, networkName, badge }) => (badge ? [[network, { name: networkName, badge }] as const] : [])));
+  return (
+    <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-4 max-md:px-4">
+      <div className="mb-4 flex flex-wrap items-center gap-2">
+        <h1 className="mr-2 text-xl font-semibold">Archive</h1>
+        <div role="search" aria-label="Archive" className="flex flex-wrap items-center gap-1.5">
+          <span className="w-64">
+            <input type="search" aria-label="Search in what went out" placeholder="Words that went out" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} h-8`} />
+          </span>
+          <ChannelFilter context={{ channels: all, sheets }} chosen={channels} onChoose={setChannels} />
+          <Choice label="Status" all="Any status" value={state} options={archiveStates.map((key) => [key, stateNames[key]] as const)} onChoose={setState} />
+          <Choice label="Kind" all="All kinds" value={kind} options={kinds} onChoose={setKind} />
+        </div>
+      </div>
+      {pages.isError && <p className="text-sm text-coral-ink">{pages.error.message}</p>}
+      {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'}</p>}
+      <EndlessList label="What went out" items={items} keyOf={({ deliveryId }) => deliveryId} pages={pages} scroller={scroller} minColumnPx={250} gapPx={{ x: 20, y: 24 }} estimatedRowPx={360}>
+        {(item) => <Card item={item} brand={brand} channel={all.find(({ id }) => id === item.channelId)} />}
+      </EndlessList>
+    </main>
+  );
+}
+
+function Card({ item, brand, channel }: { readonly item: Item; readonly brand: ArchiveProps['brand']; readonly channel: Facets['channels'][number] | undefined }) {
+  const make = useMutation({
+    mutationFn: () => call(pieceOfDelivery, { params: { brand: brand.slug, delivery: item.deliveryId }, body: {} }),
+    onSuccess: ({ pieceId }) => location.assign(`/b/${brand.slug}/make/pieces/${pieceId}`),
+    onError: (error) => toast('problem', error.message),
+  });
+  const mayMake = roleMay(brand.role, 'make');
+  return (
+    <article>
+      <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: item.deliveryId })} alt="" className="aspect-square w-full rounded-md border border-line object-contain" />
+      <h2 className="mt-1.5 flex items-center gap-1.5 text-sm font-semibold">
+        {channel?.badge && <ChannelBadge badge={channel.badge} name={channel.name} size={14} />}
+        <span className="truncate">{item.pieceName}</span>
+      </h2>
+      <p className="text-xs text-quiet" suppressHydrationWarning>
+        {item.placementName} · {formatMoment(item.atMs, brand.zone)}
+        {item.state !== 'sent' && <span className={item.state === 'failed' ? 'text-coral-ink' : 'text-marigold-ink'}> · {stateNames[item.state].toLowerCase()}</span>}
+      </p>
+      <p className="mt-1 line-clamp-3 text-sm whitespace-pre-wrap [overflow-wrap:anywhere]">{item.caption}</p>
+      <p className="mt-2 flex flex-wrap gap-1">
+        {mayMake && (
+          <Button size="small" disabled={make.isPending} onClick={() => make.mutate()}>
+            New piece of it
+          </Button>
+        )}
+        {mayMake && (
+          <a href={`/b/${brand.slug}/make/pieces/${item.pieceId}?sheet=times`} className={buttonClasses('plain', 'small')}>
+            Into rotation
+          </a>
+        )}
+        {item.publicationId !== null && (
+          <a href={`/b/${brand.slug}/learn/results?show=posts&span=365&post=${item.publicationId}`} className={buttonClasses('quiet', 'small')}>
+            Results
+          </a>
+        )}
+        {item.address !== null && item.state === 'sent' && (
+          <a href={item.address} target="_blank" rel="noreferrer" className={buttonClasses('quiet', 'small')}>
+            Open there
+          </a>
+        )}
+      </p>
+    </article>
+  );
+}
