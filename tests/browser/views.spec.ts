@@ -75,6 +75,18 @@ const views: readonly (readonly [string, string, (page: Page) => Promise<unknown
   ['the network sheets', '/b/gullwick/send/networks', (page) => expect(page.getByLabel('Width of Square')).toBeVisible()],
   ['the history', '/b/gullwick/send/history', (page) => expect(page.getByText(/Asked for approval/).first()).toBeVisible()],
   ['the outbox', '/b/gullwick/send/outbox', (page) => expect(page.locator('[data-delivery]').first()).toBeVisible()],
+  ['the results', '/b/gullwick/learn/results', (page) => expect(page.getByRole('heading', { name: 'Did best' })).toBeVisible()],
+  ['the results by post', '/b/gullwick/learn/results?show=posts', async (page) => {
+    await page.getByRole('table', { name: 'Posts' }).getByRole('button', { name: /kites|sky|wind|line/i }).first().click();
+    await expect(page.getByRole('heading', { name: 'What was different' })).toBeVisible();
+  }],
+  ['what works', '/b/gullwick/learn/results?show=works&span=91', (page) => expect(page.getByRole('heading', { name: 'Themes in the rota' })).toBeVisible()],
+  ['experiments', '/b/gullwick/learn/results?show=experiments', (page) => expect(page.getByText('3 wordings')).toBeVisible()],
+  ['the audience', '/b/gullwick/learn/results?show=audience', (page) => expect(page.getByText('There, by hour').first()).toBeVisible()],
+  ['others', '/b/gullwick/learn/results?show=others', (page) => expect(page.getByText('Did best in two months').first()).toBeVisible()],
+  ['the replies', '/b/gullwick/learn/replies', (page) => expect(page.getByRole('list', { name: 'What was said' })).toBeVisible()],
+  ['the links', '/b/gullwick/learn/links', (page) => expect(page.getByRole('table', { name: 'Short links' })).toBeVisible()],
+  ['the archive', '/b/gullwick/learn/archive', (page) => expect(page.getByRole('list', { name: 'What went out' }).getByRole('listitem').first()).toBeVisible()],
   ['the account', '/account', (page) => expect(page.getByText('Demo scripts')).toBeVisible()],
 ];
 

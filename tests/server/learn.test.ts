@@ -394,3 +394,92 @@ describe('links', () => {
     expect(body['problem']).toBeNull();
   });
 });
+
+describe('reports', () => {
+  const report = { name: '=HYPERLINK("x")', days: 28, paper: 'wide', parts: ['totals', 'followers', 'accounts', 'best', 'works', 'replies', 'links'], channels: [], themeId: null, schedule: { every: 'week', day: 1, time: '09:00', to: ['ottoline@gullwickkites.example'] } };
+
+  it('are made as PDF, table and CSV, also of days on which nothing went out', async () => {
+    for (const [id, days, themeId] of [['r-full', 28, null], ['r-empty', 1, 'no-such-theme']] as const) {
+      expect((await as('wren').ask('POST', `${base}/reports/${id}`, { ...report, days, themeId })).status).toBe(200);
+      for (const [form, start] of [['pdf', '%PDF-'], ['xlsx', 'PK'], ['csv', 'Published,']] as const) {
+        const response = await as('wren').raw('GET', `${base}/reports/${id}/${form}`);
+        expect([form, response.status, Buffer.from(await response.arrayBuffer()).subarray(0, start.length).toString()]).toEqual([form, 200, start]);
+      }
+    }
+  }, 60_000);
+
+  it('neutralise cells that a spreadsheet would run', async () => {
+    await stack.services.db('publications').where({ brand_id: (await stack.services.db('brands').where({ slug: 'gullwick' }).first('id')).id }).orderBy('published_ms', 'desc').limit(3).update({ title: '=1+cmd|calc' });
+    const csv = await (await as('wren').raw('GET', `${base}/reports/r-full/csv`)).text();
+    expect(csv).toContain("'=1+cmd|calc");
+    expect(csv).not.toMatch(/(?:^|,)"?=/m);
+    const ExcelJS = (await import('exceljs')).default;
+    const book = new ExcelJS.Workbook();
+    await book.xlsx.load(await (await as('wren').raw('GET', `${base}/reports/r-full/xlsx`)).arrayBuffer());
+    const titles = book.getWorksheet('Posts')?.getColumn(2).values ?? [];
+    expect(titles).toContain("'=1+cmd|calc");
+    expect(book.worksheets.map(({ name }) => name)).toEqual(['Totals', 'Accounts', 'Posts', 'Days', 'What works', 'Links']);
+  });
+
+  it('go out at their moment once, and say why when they cannot', async () => {
+    const { services, standin } = stack;
+    const mailed = { ...services, settings: { ...services.settings, smtp: `smtp://127.0.0.1:${standin.mailPort}` } };
+    await services.db('reports').update({ next_ms: null });
+    await services.db('reports').where({ id: 'r-full' }).update({ next_ms: 1 });
+    const { reportsHandler } = await import('../../src/server/reports/send-reports.ts');
+    const run = (given: typeof services) => reportsHandler(given).run({} as never, { signal, progress: () => undefined });
+    await Promise.all([run(mailed), run(mailed)]);
+    expect(standin.mailbox.mails.map(({ attachments }) => attachments.map(({ name }) => name.split('.').at(-1)))).toEqual([['pdf', 'xlsx']]);
+    const sent = await services.db('reports').where({ id: 'r-full' }).first();
+    expect([sent.problem, Number(sent.next_ms) > (await services.clock.nowMs())]).toEqual([null, true]);
+    await services.db('reports').where({ id: 'r-full' }).update({ next_ms: 1 });
+    await run({ ...services, settings: { ...services.settings, smtp: null } });
+    expect((await services.db('reports').where({ id: 'r-full' }).first()).problem).toContain('sends no mail');
+  }, 60_000);
+});
+
+describe('what goes on from results', () => {
+  it('an experiment compares the wordings of a rotation, and its leader is kept', async () => {
+    const { experiments } = (await as('wren').ask('GET', `${base}/experiments`)).body as unknown as { experiments: { pieceId: string; of: string; arms: { id: string; posts: number; leads: number }[] }[] };
+    const wordings = experiments.find(({ of }) => of === 'wording');
+    expect(wordings?.arms.reduce((sum, { posts }) => sum + posts, 0)).toBeGreaterThan(2);
+    expect(wordings?.arms.reduce((sum, { leads }) => sum + leads, 0)).toBeCloseTo(1, 2);
+    const arm = wordings?.arms[0]?.id ?? '';
+    expect((await as('wren').ask('POST', `${base}/experiments/${wordings?.pieceId ?? ''}`, { of: 'wording', arm })).status).toBe(204);
+    const after = (await as('wren').ask('GET', `${base}/experiments`)).body as unknown as typeof experiments extends infer List ? { experiments: List } : never;
+    expect(after.experiments.some(({ of }) => of === 'wording')).toBe(false);
+    expect((await as('wren').ask('POST', `${base}/experiments/${wordings?.pieceId ?? ''}`, { of: 'wording', arm: 'none' })).status).toBe(422);
+  });
+
+  it('the archive finds what went out by its words, and makes a piece of it as it was', async () => {
+    const { items } = (await as('tove').ask('GET', `${base}/archive?words=TIDE%20is&state=sent`)).body as unknown as { items: { deliveryId: string; caption: string; pieceId: string }[] };
+    expect(items.length).toBeGreaterThan(0);
+    expect(items.every(({ caption }) => /tide is/i.test(caption))).toBe(true);
+    const made = await as('caspian').ask('POST', `${base}/deliveries/${items[0]?.deliveryId ?? ''}/as-piece`, {});
+    expect(made.status).toBe(201);
+    const piece = (await as('caspian').ask('GET', `${base}/pieces/${String(made.body['pieceId'])}`)).body as unknown as { document: { words: { shared: { caption: string } } } };
+    expect(piece.document.words.shared.caption).toMatch(/tide is/i);
+    expect((await as('tove').ask('GET', `${base}/archive?words=zzqx`)).body['items']).toEqual([]);
+  });
+
+  it('a post made without Confetti becomes a piece with its words', async () => {
+    const [outside] = (await posts('&outside=yes')).posts;
+    const made = await as('wren').ask('POST', `${base}/results/posts/${outside?.id ?? ''}/as-piece`, {});
+    const piece = (await as('wren').ask('GET', `${base}/pieces/${String(made.body['pieceId'])}`)).body as unknown as { document: { words: { shared: { caption: string } } } };
+    expect(piece.document.words.shared.caption).toBe(outside?.title);
+    const [own] = (await posts('&sort=reach')).posts;
+    expect((await as('wren').ask('POST', `${base}/results/posts/${own?.id ?? ''}/as-piece`, {})).status).toBe(409);
+  });
+
+  it('others are looked at through one of the brand’s channels, and nobody is named who is not there', async () => {
+    await stack.services.db('others').delete();
+    expect((await as('caspian').ask('POST', `${base}/others`, { network: 'petalry', handle: 'quaymuseum' })).status).toBe(204);
+    const { others } = (await as('tove').ask('GET', `${base}/others`)).body as unknown as { others: { name: string; postsAWeek: number; best: { reactions: number }[]; problem: string | null }[] };
+    expect(others[0]).toMatchObject({ name: 'Gullwick Quay Museum', problem: null });
+    expect(others[0]?.postsAWeek).toBeGreaterThan(1);
+    expect((await as('caspian').ask('POST', `${base}/others`, { network: 'petalry', handle: '@nobody.at.all' })).status).toBe(422);
+    expect((await as('caspian').ask('POST', `${base}/others`, { network: 'openweb', handle: '@x' })).status).toBe(422);
+    const { posts: found } = (await as('tove').ask('GET', `${base}/others/search?network=quipline&words=harbour`)).body as unknown as { posts: { text: string }[] };
+    expect(found.every(({ text }) => /harbour/i.test(text))).toBe(true);
+  });
+});

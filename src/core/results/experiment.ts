@@ -31,6 +31,8 @@ export interface ExperimentStanding {
 
 /** An experiment ends when keeping the leader loses less than this share of its rate on average. */
 export const MAX_LOSS = 0.02;
+/** No version is kept before each has had so many posts. */
+export const MIN_POSTS_EACH = 3;
 /** Points on which the distributions are laid out. */
 const GRID = 400;
 /** Spread that posts of one version have beside chance, as a share of their rate squared: people are not drawn one by one. */
@@ -61,8 +63,8 @@ export function compareArms(arms: readonly Arm[]): ExperimentStanding {
     return { id, rate: a / (a + b), low: quantile(points, density, 0.05), high: quantile(points, density, 0.95), leads, loss: lossOf(index, points, densities, below) / (a / (a + b)) };
   });
   const leader = standings.reduce((best, each) => (each.loss < best.loss ? each : best));
-  const isDecided = leader.loss < MAX_LOSS;
-  return { arms: standings, leader: leader.id, isDecided, postsWanted: isDecided ? 0 : postsWanted(arms, leader.loss) };
+  const isDecided = leader.loss < MAX_LOSS && arms.every(({ posts }) => posts >= MIN_POSTS_EACH);
+  return { arms: standings, leader: leader.id, isDecided, postsWanted: isDecided ? 0 : Math.max(postsWanted(arms, leader.loss), arms.reduce((sum, { posts }) => sum + Math.max(0, MIN_POSTS_EACH - posts), 0)) };
 }
 
 function shapeOf({ seen, engaged, posts }: Arm): { readonly a: number; readonly b: number } {

@@ -100,6 +100,11 @@ describe('compareArms', () => {
     expect(lost / runs).toBeLessThan(0.025);
   });
 
+  it('decides nothing before each version has had three posts, however far one leads', () => {
+    const { isDecided, postsWanted, leader } = compareArms([arm('a', 4_000, 400, 1), arm('b', 40_000, 1_600, 20)]);
+    expect([leader, isDecided, postsWanted]).toEqual(['a', false, 2]);
+  });
+
   it('refuses one version alone', () => expect(() => compareArms([arm('a', 1, 1, 1)])).toThrow(RangeError));
 });
 

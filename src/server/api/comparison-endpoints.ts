@@ -14,9 +14,9 @@ const MAX_OTHERS = 30;
 const listExperiments = defineEndpoint({
   contract: contracts.listExperiments,
   may: 'see',
-  async handle({ services, brand }) {
+  async handle({ services, brand, nowMs }) {
     const { rateBase } = await readLearnSettings(services.db, brand.id);
-    return { experiments: await experimentsOf(services, brand, rateBase) };
+    return { experiments: await experimentsOf(services, brand, rateBase, nowMs) };
   },
 });
 

@@ -57,7 +57,7 @@ function Archive({ brand }: ArchiveProps) {
     queryFn: ({ pageParam }) => call(listArchive, { params, query: { ...(asked === '' ? {} : { words: asked }), ...(known ? { state: known } : {}), ...(ofKind ? { kind: ofKind } : {}), ...(channels ? { channels } : {}), ...(pageParam === null ? {} : { before: pageParam }) } }),
     getNextPageParam: ({ next }) => next,
   });
-  const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
+  const posts = byPost(pages.data?.pages.flatMap((page) => page.items) ?? []);
   const all = facets.data?.channels ?? [];
   const sheets = new Map(all.flatMap(({ network, networkName, badge }) => (badge ? [[network, { name: networkName, badge }] as const] : [])));
   return (
@@ -74,15 +74,29 @@ function Archive({ brand }: ArchiveProps) {
         </div>
       </div>
       {pages.isError && <p className="text-sm text-coral-ink">{pages.error.message}</p>}
-      {pages.isSuccess && items.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'}</p>}
-      <EndlessList label="What went out" items={items} keyOf={({ deliveryId }) => deliveryId} pages={pages} scroller={scroller} minColumnPx={250} gapPx={{ x: 20, y: 24 }} estimatedRowPx={360}>
-        {(item) => <Card item={item} brand={brand} channel={all.find(({ id }) => id === item.channelId)} />}
+      {pages.isSuccess && posts.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'}</p>}
+      <EndlessList label="What went out" items={posts} keyOf={([{ deliveryId }]) => deliveryId} pages={pages} scroller={scroller} minColumnPx={250} gapPx={{ x: 20, y: 24 }} estimatedRowPx={360}>
+        {(post) => <Card post={post} brand={brand} channels={all} />}
       </EndlessList>
     </main>
   );
 }
 
-function Card({ item, brand, channel }: { readonly item: Item; readonly brand: ArchiveProps['brand']; readonly channel: Facets['channels'][number] | undefined }) {
+type PostItems = readonly [Item, ...Item[]];
+
+/** Cuts of one post stand together, where the first of them stood. */
+function byPost(items: readonly Item[]): readonly PostItems[] {
+  const found = new Map<string, [Item, ...Item[]]>();
+  for (const item of items) {
+    const known = found.get(item.postId);
+    if (known) known.push(item);
+    else found.set(item.postId, [item]);
+  }
+  return [...found.values()];
+}
+
+function Card({ post, brand, channels }: { readonly post: PostItems; readonly brand: ArchiveProps['brand']; readonly channels: Facets['channels'] }) {
+  const [item] = post;
   const make = useMutation({
     mutationFn: () => call(pieceOfDelivery, { params: { brand: brand.slug, delivery: item.deliveryId }, body: {} }),
     onSuccess: ({ pieceId }) => location.assign(`/b/${brand.slug}/make/pieces/${pieceId}`),
@@ -93,13 +107,19 @@ function Card({ item, brand, channel }: { readonly item: Item; readonly brand: A
     <article>
       <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: item.deliveryId })} alt="" className="aspect-square w-full rounded-md border border-line object-contain" />
       <h2 className="mt-1.5 flex items-center gap-1.5 text-sm font-semibold">
-        {channel?.badge && <ChannelBadge badge={channel.badge} name={channel.name} size={14} />}
         <span className="truncate">{item.pieceName}</span>
       </h2>
       <p className="text-xs text-quiet" suppressHydrationWarning>
-        {item.placementName} · {formatMoment(item.atMs, brand.zone)}
+        {formatMoment(item.atMs, brand.zone)}
         {item.state !== 'sent' && <span className={item.state === 'failed' ? 'text-coral-ink' : 'text-marigold-ink'}> · {stateNames[item.state].toLowerCase()}</span>}
       </p>
+      <ul aria-label="Where" className="mt-1 flex flex-wrap gap-1.5">
+        {post.map(({ deliveryId, channelId, placementName, address, state }) => {
+          const channel = channels.find(({ id }) => id === channelId);
+          const sign = channel?.badge && <ChannelBadge badge={channel.badge} name={`${channel.networkName}, ${placementName}`} size={16} />;
+          return <li key={deliveryId}>{address !== null && state === 'sent' ? <a href={address} target="_blank" rel="noreferrer" title={`Open in ${channel?.networkName ?? ''}, ${placementName}`}>{sign}</a> : sign}</li>;
+        })}
+      </ul>
       <p className="mt-1 line-clamp-3 text-sm whitespace-pre-wrap [overflow-wrap:anywhere]">{item.caption}</p>
       <p className="mt-2 flex flex-wrap gap-1">
         {mayMake && (
@@ -115,11 +135,6 @@ function Card({ item, brand, channel }: { readonly item: Item; readonly brand: A
         {item.publicationId !== null && (
           <a href={`/b/${brand.slug}/learn/results?show=posts&span=365&post=${item.publicationId}`} className={buttonClasses('quiet', 'small')}>
             Results
-          </a>
-        )}
-        {item.address !== null && item.state === 'sent' && (
-          <a href={item.address} target="_blank" rel="noreferrer" className={buttonClasses('quiet', 'small')}>
-            Open there
           </a>
         )}
       </p>

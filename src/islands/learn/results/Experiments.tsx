@@ -34,7 +34,7 @@ export default function Experiments({ context }: { readonly context: ResultsCont
       {list.map((each) => (
         <ExperimentTable key={`${each.pieceId}${each.of}`} experiment={each} context={context} />
       ))}
-      <p className="max-w-2xl text-xs text-quiet">Compared three days after sending. It is decided once keeping the leader loses less than {Math.round(MAX_LOSS * 100)}% of its rate on average; one may look as often as one likes. The share is the 90% interval of the rate.</p>
+      <p className="max-w-2xl text-xs text-quiet">Compared three days after sending, with every channel brought to the same level. It is decided once keeping the leader loses less than {Math.round(MAX_LOSS * 100)}% of its rate on average; one may look as often as one likes.</p>
     </div>
   );
 }
