@@ -117,7 +117,7 @@ function Card({ post, brand, channels }: { readonly post: PostItems; readonly br
         {post.map(({ deliveryId, channelId, placementName, address, state }) => {
           const channel = channels.find(({ id }) => id === channelId);
           const sign = channel?.badge && <ChannelBadge badge={channel.badge} name={`${channel.networkName}, ${placementName}`} size={16} />;
-          return <li key={deliveryId}>{address !== null && state === 'sent' ? <a href={address} target="_blank" rel="noreferrer" title={`Open in ${channel?.networkName ?? ''}, ${placementName}`}>{sign}</a> : sign}</li>;
+          return <li key={deliveryId} className="grid h-6 place-items-center">{address !== null && state === 'sent' ? <a href={address} target="_blank" rel="noreferrer" className="grid size-6 place-items-center rounded-md hover:bg-sunk" title={`Open in ${channel?.networkName ?? ''}, ${placementName}`}>{sign}</a> : sign}</li>;
         })}
       </ul>
       <p className="mt-1 line-clamp-3 text-sm whitespace-pre-wrap [overflow-wrap:anywhere]">{item.caption}</p>

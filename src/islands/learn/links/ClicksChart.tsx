@@ -17,7 +17,7 @@ export default function ClicksChart({ from, until, days }: { readonly from: stri
   return (
     <ChartFrame title={`${countOf(total)} ${total === 1 ? 'click' : 'clicks'}`} about="of people" head={['Day', 'People', 'Bots']} rows={all.map(({ day, people, bots }) => [dayWords(day, true), countOf(people), countOf(bots)])}>
       <ResponsiveContainer width="100%" height={200}>
-        <BarChart data={all} margin={{ top: 8, right: 4, bottom: 0, left: 0 }}>
+        <BarChart accessibilityLayer={false} data={all} margin={{ top: 8, right: 4, bottom: 0, left: 0 }}>
           <XAxis dataKey="day" tickFormatter={(day: string) => dayWords(day, false)} tick={axis} tickLine={false} axisLine={{ stroke: 'var(--c-line)' }} minTickGap={48} />
           <YAxis allowDecimals={false} tick={axis} width={36} tickLine={false} axisLine={false} />
           <Tooltip contentStyle={tooltip} cursor={{ fill: 'var(--c-sunk)' }} labelFormatter={(day) => dayWords(String(day), true)} formatter={(value, name) => [countOf(Number(value)), name]} />

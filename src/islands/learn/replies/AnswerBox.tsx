@@ -16,6 +16,8 @@ interface BoxProps {
   readonly data: AnswerOf<typeof getConversation>;
   readonly brand: { readonly slug: string };
   readonly box: RefObject<HTMLTextAreaElement | null>;
+  /** It was asked for before it was there. */
+  readonly wanted: RefObject<boolean>;
   readonly draft: string;
   readonly onDraft: (text: string) => void;
   readonly onSent: (closed: boolean) => void;
@@ -25,7 +27,7 @@ interface BoxProps {
 const TELL_EVERY_MS = 4_000;
 
 /** The answer within the network's limits, or a note among colleagues. */
-export function AnswerBox({ data, brand, box, draft, onDraft, onSent }: BoxProps) {
+export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: BoxProps) {
   const client = useQueryClient();
   const { talk, linkAs, utterances, conversation, writing } = data;
   const [isNote, setNote] = useState(talk === null);
@@ -63,6 +65,11 @@ export function AnswerBox({ data, brand, box, draft, onDraft, onSent }: BoxProps
   useEffect(() => {
     key.current = nanoid(16);
   }, [draft]);
+  useEffect(() => {
+    if (!wanted.current) return;
+    wanted.current = false;
+    box.current?.focus();
+  }, [box, wanted]);
   const tell = (): void => {
     const now = Date.now();
     if (isNote || now - told.current < TELL_EVERY_MS) return;

@@ -28,6 +28,7 @@ interface PaneProps {
   readonly nowMs: number;
   readonly mayAnswer: boolean;
   readonly answerBox: RefObject<HTMLTextAreaElement | null>;
+  readonly wantsAnswer: RefObject<boolean>;
   readonly replies: Replies;
   readonly onAct: (event: Event) => void;
   readonly onOpen: (id: string) => void;
@@ -72,7 +73,7 @@ export function ConversationPane(props: PaneProps) {
             <Said key={utterance.id} utterance={utterance} data={data} brand={brand} mayAnswer={mayAnswer} />
           ))}
         </ol>
-        {mayAnswer && state !== 'apart' && <AnswerBox data={data} brand={brand} box={props.answerBox} draft={draft} onDraft={setDraft} onSent={(closed) => closed && onAct('close')} />}
+        {mayAnswer && state !== 'apart' && <AnswerBox data={data} brand={brand} box={props.answerBox} wanted={props.wantsAnswer} draft={draft} onDraft={setDraft} onSent={(closed) => closed && onAct('close')} />}
       </div>
       <Beside data={data} brand={brand} onOpen={onOpen}>
         {mayAnswer && <QuoteButton data={data} brand={brand} onAsk={(text) => setDraft(text)} />}

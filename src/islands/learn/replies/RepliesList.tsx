@@ -1,3 +1,4 @@
+import Check from 'lucide-react/icons/check';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { shortDay } from '../../../core/time/wall-time.ts';
@@ -97,7 +98,17 @@ function Row({ item, top, isActive, isChosen, channel, person, nowMs, zone, isLa
   return (
     <div id={`reply-${item.id}`} role="option" aria-selected={isChosen} className={`absolute inset-x-0 flex gap-2 border-b border-line px-3 py-2 text-sm ${isActive ? 'bg-house-soft' : 'hover:bg-sunk'}`} style={{ top, height: ROW_PX }} onClick={() => onOpen(item.id)}>
       <span className="flex w-4 shrink-0 flex-col items-center gap-1.5 pt-0.5">
-        <input type="checkbox" tabIndex={-1} aria-label={`Choose ${item.author.name}`} checked={isChosen} onClick={(event) => event.stopPropagation()} onChange={() => onToggle(item.id)} className="size-4 accent-house" />
+        <span
+          aria-hidden
+          data-choose
+          onClick={(event) => {
+            event.stopPropagation();
+            onToggle(item.id);
+          }}
+          className={`grid size-4 cursor-pointer place-items-center rounded-sm border ${isChosen ? 'border-house bg-house text-house-ink' : 'border-edge bg-panel'}`}
+        >
+          {isChosen && <Check className="size-3" />}
+        </span>
         {isUnread && <span role="img" aria-label="Unread" className="size-2 rounded-full bg-house" />}
       </span>
       <span className="min-w-0 flex-1">

@@ -61,6 +61,12 @@ function Replies({ brand, person, nowMs: serverNowMs }: RepliesProps) {
   const mayAnswer = roleMay(brand.role, 'answer');
   const at = items.findIndex(({ id }) => id === query.c);
   const answerBox = useRef<HTMLTextAreaElement>(null);
+  // Whoever asks for the answer before the conversation is there gets it when it is.
+  const wantsAnswer = useRef(false);
+  const goToAnswer = (): void => {
+    wantsAnswer.current = answerBox.current === null;
+    answerBox.current?.focus();
+  };
   const open = useCallback((id: string | undefined): void => change({ c: id }), [change]);
 
   // What is looked at is read; the first stands open by itself.
@@ -105,8 +111,8 @@ function Replies({ brand, person, nowMs: serverNowMs }: RepliesProps) {
       Home: () => step(-items.length),
       End: () => step(items.length),
       ' ': () => query.c !== undefined && setChosen((now) => toggled(now, query.c ?? '')),
-      Enter: () => answerBox.current?.focus(),
-      a: () => answerBox.current?.focus(),
+      Enter: goToAnswer,
+      a: goToAnswer,
       c: () => act('close'),
       o: () => act('reopen'),
       s: () => act('set-apart'),
@@ -149,7 +155,7 @@ function Replies({ brand, person, nowMs: serverNowMs }: RepliesProps) {
       {chosen.size > 0 && mayAnswer && <ChosenBar count={chosen.size} people={facets.data?.people ?? []} onAct={act} onAssign={(personId) => assign.mutate({ ids: [...chosen], personId })} onLabel={(text) => label.mutate({ ids: [...chosen], label: text, on: true })} onClear={() => setChosen(new Set())} />}
       <div className="grid min-h-0 flex-1 grid-cols-[22rem_minmax(0,1fr)] gap-5 max-lg:grid-cols-[17rem_minmax(0,1fr)] max-md:block max-md:overflow-auto">
         <RepliesList replies={replies} activeId={query.c} chosen={chosen} channels={channels} people={facets.data?.people ?? []} nowMs={nowMs} zone={brand.zone} onOpen={open} onToggle={(id) => setChosen((now) => toggled(now, id))} onKeyDown={keys} state={query.state ?? 'to-do'} />
-        {query.c !== undefined && <ConversationPane key={query.c} id={query.c} brand={brand} person={person} people={facets.data?.people ?? []} channels={channels} nowMs={nowMs} mayAnswer={mayAnswer} answerBox={answerBox} replies={replies} onAct={(event) => act(event, [query.c ?? ''])} onOpen={open} />}
+        {query.c !== undefined && <ConversationPane key={query.c} id={query.c} brand={brand} person={person} people={facets.data?.people ?? []} channels={channels} nowMs={nowMs} mayAnswer={mayAnswer} answerBox={answerBox} wantsAnswer={wantsAnswer} replies={replies} onAct={(event) => act(event, [query.c ?? ''])} onOpen={open} />}
       </div>
     </main>
   );

@@ -23,7 +23,7 @@ export default function CurveChart({ data }: { readonly data: AnswerOf<typeof ge
       rows={[...own.filter(({ own: value }) => value !== null).map(({ hours, own: value }) => [hours.toFixed(1), countOf(value), '', '']), ...band.map(({ hours, low, high }) => [String(hours), '', countOf(low), countOf(high)])]}
     >
       <ResponsiveContainer width="100%" height={170}>
-        <ComposedChart margin={{ top: 6, right: 8, bottom: 0, left: 0 }}>
+        <ComposedChart accessibilityLayer={false} margin={{ top: 6, right: 8, bottom: 0, left: 0 }}>
           <XAxis type="number" dataKey="hours" domain={[0, SHOWN_HOURS]} ticks={[0, 24, 72, 120, 168]} tickFormatter={(hours: number) => (hours === 0 ? 'sent' : `${hours / 24} d`)} tick={axis} tickLine={false} axisLine={{ stroke: 'var(--c-line)' }} allowDataOverflow />
           <YAxis tick={axis} width={40} tickLine={false} axisLine={false} tickFormatter={(value: number) => shortCount(value)} />
           <Tooltip contentStyle={tooltip} labelFormatter={(hours) => `${Number(hours).toFixed(0)} hours after sending`} formatter={(value, label) => [Array.isArray(value) ? value.map((each) => countOf(Number(each))).join(' – ') : countOf(Number(value)), label]} />

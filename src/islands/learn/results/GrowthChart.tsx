@@ -21,7 +21,7 @@ export default function GrowthChart({ days }: { readonly days: readonly Day[] })
         <p className="grid h-60 place-items-center rounded-md border border-line text-sm text-quiet">The networks have told no followers for these days yet.</p>
       ) : (
         <ResponsiveContainer width="100%" height={250}>
-          <ComposedChart data={[...days]} margin={{ top: 8, right: 4, bottom: 0, left: 0 }}>
+          <ComposedChart accessibilityLayer={false} data={[...days]} margin={{ top: 8, right: 4, bottom: 0, left: 0 }}>
             <XAxis dataKey="day" tickFormatter={(day: string) => dayWords(day, false)} tick={axis} tickLine={false} axisLine={{ stroke: 'var(--c-line)' }} minTickGap={48} />
             <YAxis yAxisId="followers" domain={[Math.floor(low - room), Math.ceil(high + room)]} tickFormatter={(value: number) => shortCount(value)} tick={axis} width={52} tickLine={false} axisLine={false} />
             <YAxis yAxisId="posts" orientation="right" hide domain={[0, (most: number) => Math.max(8, most * 4)]} />
