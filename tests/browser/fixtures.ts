@@ -15,13 +15,13 @@ export interface BrowserStack {
 async function withStack(use: (stack: BrowserStack) => Promise<void>): Promise<void> {
   const dataFolder = mkdtempSync(join(tmpdir(), 'confetti-browser-'));
   cpSync(SEED_FOLDER, dataFolder, { recursive: true });
-  const [port, standinPort] = [await freePort(), await freePort()];
+  const [port, standinPort, mailPort] = [await freePort(), await freePort(), await freePort()];
   const [origin, standinOrigin] = [`http://127.0.0.1:${port}`, `http://127.0.0.1:${standinPort}`];
   // The copy knows the stand-ins that it was seeded with.
   const db = new Database(join(dataFolder, 'confetti.db'));
   db.prepare('update channels set origin = ?').run(standinOrigin);
   db.close();
-  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', STANDIN_DATA: join(dataFolder, 'standin'), STANDIN_PORT: String(standinPort) };
+  const environment = { CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standinOrigin, CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production', STANDIN_DATA: join(dataFolder, 'standin'), STANDIN_PORT: String(standinPort), STANDIN_MAIL_PORT: String(mailPort), CONFETTI_SMTP: `smtp://127.0.0.1:${mailPort}` };
   const programs = ['standin.mjs', 'web.mjs', 'worker.mjs'].map((file) => startProgram(file, environment));
   const answers = (address: string) => () => fetch(address).then((response) => response.ok, () => false);
   try {

@@ -45,6 +45,7 @@ export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: 
       key.current = nanoid(16);
       onDraft('');
       setClash(null);
+      toast('done', close ? 'Answered and closed' : 'Answered');
       await refresh();
       onSent(close);
     },
