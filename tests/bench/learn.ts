@@ -13,6 +13,7 @@ import { openDatabase } from '../../src/server/db/connection.ts';
 import { insertMembership, insertPerson } from '../../src/server/db/people-repository.ts';
 import { insertAccessToken } from '../../src/server/db/token-repository.ts';
 import { printFigure } from './figure.ts';
+import { requestMs } from './request-time.ts';
 
 const POSTS = 100_000;
 const MEASUREMENTS_A_POST = 30;
@@ -42,23 +43,11 @@ export async function measureLearn(): Promise<void> {
         ['learn-replies-by-words', `${one}&words=harbour+item777`, 100],
         ['learn-replies-of-a-person-closed', `${one}&state=closed&assigned=wren`, 100],
       ];
-      for (const [name, path, most] of timed) printFigure(`${name}-in-milliseconds`, await timeOf(origin, path, token), most);
+      for (const [name, path, most] of timed) printFigure(`${name}-in-milliseconds`, await requestMs(origin, path, token, ROUNDS), most);
     });
   } finally {
     await rm(dataFolder, { recursive: true, force: true });
   }
-}
-
-async function timeOf(origin: string, path: string, token: string): Promise<number> {
-  const times: number[] = [];
-  for (let round = 0; round < ROUNDS; round += 1) {
-    const started = performance.now();
-    const response = await fetch(`${origin}${path}`, { headers: { authorization: `Bearer ${token}` } });
-    await response.arrayBuffer();
-    if (!response.ok) throw new Error(`${path} was answered ${response.status}`);
-    times.push(performance.now() - started);
-  }
-  return times.toSorted((a, b) => a - b)[Math.floor(ROUNDS / 2)] ?? 0;
 }
 
 async function seed(dataFolder: string): Promise<string> {

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
+import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
 import { accessOf } from '../../src/server/connect/connect-channel.ts';
 import { readGrant } from '../../src/server/connect/oauth.ts';
 import { findBrandFor, listChannels, type Brand } from '../../src/server/db/brand-repository.ts';
@@ -47,17 +48,6 @@ const CLOCK_SLACK_MS = 1_500;
 /** A delivery becomes due so often. */
 const EVERY_MS = 60;
 const PIECES = 8;
-
-/** A small generator, so that a run can be had again (mulberry32). */
-function generator(seed: number): () => number {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 /** Two dispatchers, the stand-ins in a process of their own, a disk that can be filled, and everything started again when it ends. */
 class Machine {
@@ -117,7 +107,7 @@ class Machine {
  * networks' own store what became of each.
  */
 export async function runCampaign({ deliveries, seed, hasTrouble, say }: CampaignOptions): Promise<CampaignResult> {
-  const random = generator(seed);
+  const random = seededNumbers(seed);
   const machine = new Machine();
   const standinPort = await freePort();
   const standinOrigin = `http://127.0.0.1:${standinPort}`;

@@ -7,6 +7,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { parseArgs } from 'node:util';
 import Database from 'better-sqlite3';
 import sharp from 'sharp';
+import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
 import setup, { SEED_FOLDER } from '../server/seed-once.ts';
 import { Client, endProgram, freePort, PASSWORD, startProgram, until, type Answer } from '../server/stack.ts';
 
@@ -21,14 +22,8 @@ const QUIET_WITHIN_MS = 240_000;
 const DISK_MEGABYTES = 360;
 const say = (text: string): void => void process.stdout.write(`${text}\n`);
 
-/** A small generator, so that a run can be had again (mulberry32). */
-let state = Number(values.seed);
-function random(): number {
-  state = (state + 0x6d2b79f5) | 0;
-  let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-  mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-  return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-}
+/** A run with the same seed can be had again. */
+const random = seededNumbers(Number(values.seed));
 
 await setup();
 const folder = mkdtempSync(join(tmpdir(), 'confetti-trouble-'));

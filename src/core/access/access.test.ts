@@ -3,9 +3,9 @@ import { abilities, roleMay, roles, scopeMay, tokenScopes, whyNot } from './acce
 
 describe('roles', () => {
   it.each([
-    ['owner', ['see', 'remark', 'approve', 'make', 'send', 'brand', 'people']],
-    ['designer', ['see', 'remark', 'approve', 'make', 'send', 'brand']],
-    ['writer', ['see', 'remark', 'make']],
+    ['owner', ['see', 'remark', 'approve', 'make', 'answer', 'send', 'brand', 'people']],
+    ['designer', ['see', 'remark', 'approve', 'make', 'answer', 'send', 'brand']],
+    ['writer', ['see', 'remark', 'make', 'answer']],
     ['reviewer', ['see', 'remark', 'approve']],
     ['viewer', ['see']],
   ] as const)('%s may %j and nothing else', (role, allowed) => {
@@ -19,7 +19,7 @@ describe('roles', () => {
 
 describe('tokens', () => {
   it('reach no people, and as far as their scope otherwise', () => {
-    expect(tokenScopes.map((scope) => abilities.filter((ability) => scopeMay(scope, ability)))).toEqual([['see'], ['see', 'remark', 'make', 'brand'], ['see', 'remark', 'make', 'send', 'brand']]);
+    expect(tokenScopes.map((scope) => abilities.filter((ability) => scopeMay(scope, ability)))).toEqual([['see'], ['see', 'remark', 'make', 'brand'], ['see', 'remark', 'make', 'answer', 'send', 'brand']]);
   });
 });
 

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { gauss, generator } from '../../../tests/fixtures/seeded-chance.ts';
 import { compareArms } from './experiment.ts';
 import { engagementOf, rateOf } from './measures.ts';
 import { stretchesOf, valueAtAge, type Measurement } from './series.ts';
@@ -107,18 +108,3 @@ describe('compareArms', () => {
 
   it('refuses one version alone', () => expect(() => compareArms([arm('a', 1, 1, 1)])).toThrow(RangeError));
 });
-
-/** Seeded numbers in [0, 1) (mulberry32). */
-function generator(seed: number): () => number {
-  let state = seed * 2_654_435_761;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-
-function gauss(random: () => number): number {
-  return Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
-}

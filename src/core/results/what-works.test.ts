@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { gauss, generator } from '../../../tests/fixtures/seeded-chance.ts';
 import { contrast, fitPooled, FREE, type Row } from './partial-pooling.ts';
 import type { PostTraits } from './features.ts';
 import { whatWorks, type Outcome } from './what-works.ts';
@@ -6,17 +7,6 @@ import { differencesOf, nearestEarlier } from './why.ts';
 
 const DAY = 86_400_000;
 const START = Date.parse('2026-01-05T12:00:00Z');
-
-function random(seed: number): () => number {
-  let state = seed * 2_654_435_761;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 2 ** 32;
-  };
-}
-const gauss = (next: () => number): number => Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
 
 const traits = (given: Partial<PostTraits> = {}): PostTraits => ({ channelId: 'c1', format: 'picture', themeId: 't1', templateKey: null, publishedMs: START, slides: 1, captionWords: 20, hashtags: 2, hasFirstComment: false, answeredEarly: false, wordsOnPicture: null, ...given });
 
@@ -38,7 +28,7 @@ describe('fitPooled', () => {
   it('holds the truth in its 90% intervals in 87 to 93% of 2,000 runs', () => {
     let [held, asked] = [0, 0];
     for (let run = 0; run < 2_000; run += 1) {
-      const next = random(run + 1);
+      const next = generator(run + 1);
       const spreads = [0.1 + 0.2 * next(), 0.1 + 0.2 * next()] as const;
       const truth = [-3, ...Array.from({ length: 4 }, () => gauss(next) * spreads[0]), ...Array.from({ length: 6 }, () => gauss(next) * spreads[1])];
       const rows = Array.from({ length: 60 }, (): Row => {
@@ -60,7 +50,7 @@ describe('fitPooled', () => {
 
 /** Posts of half a year with effects that are known: carousels 30% more, first comments 20% more, Tuesdays 15% less. */
 function posts(seed: number, count: number): readonly Outcome[] {
-  const next = random(seed);
+  const next = generator(seed);
   const pick = <Item>(list: readonly [Item, ...Item[]]): Item => list[Math.floor(next() * list.length)] ?? list[0];
   return Array.from({ length: count }, (_, index): Outcome => {
     const own = traits({ channelId: pick(['c1', 'c2', 'c3']), format: pick(['picture', 'carousel', 'video']), themeId: pick(['t1', 't2', 't3', 't4']), publishedMs: START + index * 0.9 * DAY + Math.floor(next() * 14) * 3_600_000, captionWords: pick([5, 20, 60]), hashtags: pick([0, 2, 6]), hasFirstComment: next() < 0.5, answeredEarly: next() < 0.3, wordsOnPicture: pick([3, 12]) });

@@ -39,6 +39,17 @@ export async function renewChannel(services: Needed, id: string, tried: Channel)
   return opened(await renew(services, channel, channel.refreshToken));
 }
 
+/** Runs an action with a channel whose token is open. If the network rejects the token, renews it and runs the action once more. */
+export async function withFreshAccess<Answer>(services: Needed, channelId: string, act: (channel: Channel) => Promise<Answer>): Promise<Answer> {
+  const channel = await openChannel(services, channelId);
+  try {
+    return await act(channel);
+  } catch (error) {
+    if (!(error instanceof ConnectorError) || error.code !== 'ended') throw error;
+    return act(await renewChannel(services, channelId, channel));
+  }
+}
+
 async function renew(services: Needed, channel: Channel, refreshToken: string): Promise<Channel> {
   const { db, sealer, clock, settings } = services;
   const trustedHosts = channel.origin === '' ? settings.trustedHosts : [...settings.trustedHosts, new URL(channel.origin).host];

@@ -3,7 +3,7 @@ import { isByHand } from '../../core/network/account-kind.ts';
 import { isTooLate } from '../../core/post/send-settings.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
-import { openChannel, renewChannel } from '../connect/open-channel.ts';
+import { withFreshAccess } from '../connect/open-channel.ts';
 import { ConnectorError } from '../connectors/connector.ts';
 import type { ConnectorFor } from '../connectors/registry.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
@@ -38,7 +38,7 @@ export async function deliver(services: Services, delivery: Delivery, { connecto
     const snapshot = await readPin(services.db, delivery.pin);
     const kept = await keptBack(services, delivery, snapshot, isAskedFor);
     if (kept) return kept;
-    const address = await withFreshAccess(services, delivery, (channel) => attempt(services, delivery, channel, snapshot, connectorFor, signal));
+    const address = await withFreshAccess(services, delivery.channelId, (channel) => attempt(services, delivery, channel, snapshot, connectorFor, signal));
     return { kind: 'confirm', address, sentMs: await services.clock.nowMs() };
   } catch (error) {
     if (!(error instanceof ConnectorError)) throw error;
@@ -59,18 +59,6 @@ async function keptBack({ db, clock }: Services, delivery: Delivery, snapshot: S
     return { kind: 'refuse', problem: `It was due ${formatMoment(delivery.dueMs, delivery.zone)}, while Confetti did not run. Retry sends it now; or choose another moment.` };
   }
   return null;
-}
-
-/** Runs an action with a channel's token. If the network rejects the token, renews it and runs the action once more. */
-async function withFreshAccess(services: Services, { channelId }: Delivery, act: (channel: Channel) => Promise<string>): Promise<string> {
-  const channel = await openChannel(services, channelId);
-  try {
-    return await act(channel);
-  } catch (error) {
-    if (!(error instanceof ConnectorError) || error.code !== 'ended') throw error;
-    const fresh = await renewChannel(services, channelId, channel);
-    return act(fresh);
-  }
 }
 
 /** Wait before the next question to a network that still processes a post. */

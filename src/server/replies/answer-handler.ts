@@ -2,7 +2,7 @@ import { MAX_ATTEMPTS, backoffMs } from '../../core/job/backoff.ts';
 import { connectorFor as usualConnectorFor, type ConnectorFor } from '../connectors/registry.ts';
 import { ConnectorError } from '../connectors/connector.ts';
 import type { TalkLine } from '../connectors/results-reader.ts';
-import { openChannel, renewChannel } from '../connect/open-channel.ts';
+import { withFreshAccess } from '../connect/open-channel.ts';
 import { listSheetsOf, type Channel } from '../db/brand-repository.ts';
 import { endAnswer, findConversation, findUtterance, noteIntent, type Conversation, type Utterance } from '../db/conversation-repository.ts';
 import type { Job, NewJob } from '../db/job-repository.ts';
@@ -62,11 +62,5 @@ async function send(services: Services, conversation: Conversation, answer: Utte
     await noteIntent(services.db, answer.id, services.clock.machineNowMs());
     return (await line.answer(answer.target ?? '', answer.text, key, signal)).remoteId;
   };
-  const channel = await openChannel(services, conversation.channelId);
-  try {
-    return await act(channel);
-  } catch (error) {
-    if (!(error instanceof ConnectorError) || error.code !== 'ended') throw error;
-    return act(await renewChannel(services, channel.id, channel));
-  }
+  return withFreshAccess(services, conversation.channelId, act);
 }

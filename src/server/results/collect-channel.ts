@@ -2,7 +2,7 @@ import { randomBytes } from 'node:crypto';
 import { connectorFor as usualConnectorFor, type ConnectorFor } from '../connectors/registry.ts';
 import { ConnectorError } from '../connectors/connector.ts';
 import type { TalkLine } from '../connectors/results-reader.ts';
-import { openChannel, renewChannel } from '../connect/open-channel.ts';
+import { withFreshAccess } from '../connect/open-channel.ts';
 import { findBrandById, listSheetsOf, type Channel } from '../db/brand-repository.ts';
 import { getCollection, keepCollection } from '../db/collection-repository.ts';
 import { collectHeard } from '../replies/hear.ts';
@@ -22,8 +22,7 @@ export async function collectChannel(services: Services, channelId: string, sign
   const nowMs = await clock.nowMs();
   const collection = await getCollection(db, channelId);
   try {
-    const channel = await openChannel(services, channelId);
-    await withRenewal(services, channel, (each) => round(services, each, nowMs, signal, connectorFor));
+    await withFreshAccess(services, channelId, (channel) => round(services, channel, nowMs, signal, connectorFor));
     await keepCollection(db, channelId, { nextMs: nowMs + EVERY_MS, problem: null, problemSinceMs: null });
   } catch (error) {
     if (!(error instanceof ConnectorError)) throw error;
@@ -31,15 +30,6 @@ export async function collectChannel(services: Services, channelId: string, sign
     const waitMs = error.retryAfterMs ?? Math.min(MAX_WAIT_MS, Math.max(MIN_WAIT_MS, nowMs - sinceMs));
     log.warn({ channel: channelId, code: error.code }, 'a channel was not read');
     await keepCollection(db, channelId, { nextMs: nowMs + waitMs, problem: error.message, problemSinceMs: sinceMs });
-  }
-}
-
-async function withRenewal(services: Services, channel: Channel, act: (channel: Channel) => Promise<void>): Promise<void> {
-  try {
-    await act(channel);
-  } catch (error) {
-    if (!(error instanceof ConnectorError) || error.code !== 'ended') throw error;
-    await act(await renewChannel(services, channel.id, channel));
   }
 }
 

@@ -6,6 +6,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { chromium } from '@playwright/test';
 import { printFigure } from '../figure.ts';
+import { requestMs } from '../request-time.ts';
 import { LARGE, POPULAR_MEDIA, SCALE_BRAND, seedScale, SMALL, type Amounts } from './seed-scale.ts';
 
 /** First pages, counts and uses within this time at the large size, and within this many times of their cost at the small one. */
@@ -93,17 +94,7 @@ async function withServer<Result>(dataFolder: string, work: (origin: string) => 
 
 async function timeRequests(origin: string, token: string): Promise<ReadonlyMap<string, number>> {
   const costs = new Map<string, number>();
-  for (const [name, path] of Object.entries(requests)) {
-    const times: number[] = [];
-    for (let round = 0; round < ROUNDS; round += 1) {
-      const started = performance.now();
-      const response = await fetch(`${origin}${path}`, { headers: { authorization: `Bearer ${token}` } });
-      await response.arrayBuffer();
-      if (!response.ok) throw new Error(`${path} was answered ${response.status}`);
-      times.push(performance.now() - started);
-    }
-    costs.set(name, median(times));
-  }
+  for (const [name, path] of Object.entries(requests)) costs.set(name, await requestMs(origin, path, token, ROUNDS));
   return costs;
 }
 
