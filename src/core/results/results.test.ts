@@ -99,7 +99,7 @@ describe('compareArms', () => {
       lost += Math.max(0, Math.max(...rates) / (rates[kept] ?? 1) - 1);
     }
     expect(lost / runs).toBeLessThan(0.025);
-  });
+  }, 60_000);
 
   it('decides nothing before each version has had three posts, however far one leads', () => {
     const { isDecided, postsWanted, leader } = compareArms([arm('a', 4_000, 400, 1), arm('b', 40_000, 1_600, 20)]);
