@@ -278,7 +278,7 @@ describe('links', () => {
     await follow({ 'user-agent': 'LinkPreviewBot/1.0' });
     const [link] = (await stack.wren.ask('GET', '/api/brands/gullwick/short-links')).body['items'] as unknown as { clicks: number }[];
     expect(link?.clicks).toBe(1);
-    const rows = (await stack.services.db('link_clicks').select('source', 'is_bot', 'country', 'clicks')) as { source: string }[];
+    const rows = (await stack.services.db('link_clicks').where({ code: made.body['code'] }).select('source', 'is_bot', 'country', 'clicks')) as { source: string }[];
     expect(rows.map(({ source }) => source).toSorted()).toEqual(['', 'petalry.example']);
     expect((await fetch(`${stack.origin}/l/nosuchcode`, { redirect: 'manual' })).status).toBe(404);
   });
