@@ -13,7 +13,7 @@ import type { Snapshot } from '../src/core/post/snapshot.ts';
 import { answerHandler, answerJob } from '../src/server/replies/answer-handler.ts';
 import { collectHeard } from '../src/server/replies/hear.ts';
 import { collectAccount } from '../src/server/results/collect-account.ts';
-import { collectFigures } from '../src/server/results/collect-figures.ts';
+import { collectFigures, describeUnmeasured } from '../src/server/results/collect-figures.ts';
 import { keepOther } from '../src/server/db/others-repository.ts';
 import { countClick } from '../src/server/db/short-link-repository.ts';
 import type { Services } from '../src/server/services.ts';
@@ -99,6 +99,7 @@ export async function playPast(services: Services, brand: Brand, demo: DemoLearn
   for (const { channel, connector } of lines) {
     if (connector?.results) await collectAccount(now, { id: channel.id, brandId: brand.id, zone: brand.zone }, await getCollection(db, channel.id), connector.results, nowMs, signal);
     if (connector?.results) await collectFigures(now, channel.id, connector.results, nowMs, signal);
+    else await describeUnmeasured(now, channel.id, nowMs);
     if (connector?.talk) await collectHeard(now, channel, await getCollection(db, channel.id), connector.talk, nowMs, signal);
     await keepCollection(db, channel.id, { nextMs: nowMs });
   }

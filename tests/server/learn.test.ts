@@ -105,6 +105,15 @@ describe('figures', () => {
     expect([after.removed_ms !== null, after.reach, after.next_measure_ms]).toEqual([true, row.reach, null]);
   });
 
+  it('are not asked for where a network tells none: the post is described and stands with a dash', async () => {
+    const { id } = await channelOf('openweb');
+    await stack.services.db('publications').where({ channel_id: id }).update({ format: null, next_measure_ms: 0 });
+    await collectChannel(stack.services, id, signal);
+    const rows = await stack.services.db('publications').where({ channel_id: id }).select('format', 'next_measure_ms', 'engagement');
+    expect(rows.length).toBeGreaterThan(0);
+    expect(rows.every(({ format, next_measure_ms, engagement }) => format !== null && next_measure_ms === null && engagement === null)).toBe(true);
+  });
+
   it('that are negative, broken or beyond belief are left out, and shrinking ones kept as measured', async () => {
     const { services } = stack;
     const { id } = await channelOf('guildrow');

@@ -154,6 +154,11 @@ export async function keepMeasured(db: Db, measured: readonly Measured[], machin
   });
 }
 
+/** Posts whose network tells no figures are not asked about again. */
+export async function leaveUnmeasured(db: Db, ids: readonly string[]): Promise<void> {
+  await db('publications').whereIn('id', [...ids]).update({ next_measure_ms: null });
+}
+
 /** A network knows a post no longer: its figures stay, and are not asked for again. */
 export async function stopMeasuring(db: Db, id: string, removedMs: number): Promise<void> {
   await db('publications').where({ id }).update({ next_measure_ms: null, removed_ms: removedMs });

@@ -8,7 +8,7 @@ import { getCollection, keepCollection } from '../db/collection-repository.ts';
 import { collectHeard } from '../replies/hear.ts';
 import type { Services } from '../services.ts';
 import { collectAccount } from './collect-account.ts';
-import { collectFigures } from './collect-figures.ts';
+import { collectFigures, describeUnmeasured } from './collect-figures.ts';
 
 /** How often a channel is asked what people wrote; figures have moments of their own. */
 const EVERY_MS = 2 * 60_000;
@@ -55,7 +55,7 @@ async function round(services: Services, channel: Channel, nowMs: number, signal
   if (connector.results) {
     if (collection.accountNextMs <= nowMs) await collectAccount(services, { id: channel.id, brandId: brand.id, zone: brand.zone }, collection, connector.results, nowMs, signal);
     await collectFigures(services, channel.id, connector.results, nowMs, signal);
-  }
+  } else await describeUnmeasured(services, channel.id, nowMs);
   if (connector.talk) {
     if (collection.hookSecret === null && services.settings.hookOrigin !== null) await subscribe(services, channel.id, services.settings.hookOrigin, connector.talk, signal);
     await collectHeard(services, channel, collection, connector.talk, nowMs, signal);

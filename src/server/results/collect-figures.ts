@@ -2,7 +2,7 @@ import { COMPARED_HOURS, nextMeasureMs } from '../../core/results/collection.ts'
 import { engagementOf, type Figures } from '../../core/results/measures.ts';
 import { valueAtAge, type Measurement } from '../../core/results/series.ts';
 import { POSTS_AT_ONCE, type ResultsReader } from '../connectors/results-reader.ts';
-import { agedMetrics, keepMeasured, listDueToMeasure, listMeasurements, stopMeasuring, type AgedFigures, type Measured, type Publication } from '../db/publication-repository.ts';
+import { agedMetrics, keepMeasured, leaveUnmeasured, listDueToMeasure, listMeasurements, stopMeasuring, type AgedFigures, type Measured, type Publication } from '../db/publication-repository.ts';
 import type { Services } from '../services.ts';
 import { describePublication } from './describe-publication.ts';
 
@@ -36,6 +36,13 @@ export async function collectFigures(services: Pick<Services, 'db' | 'media' | '
     if (due.length < POSTS_AT_ONCE) break;
   }
   return total;
+}
+
+/** Describes what went out to a network that tells no figures, once: it stands in the lists with a dash. */
+export async function describeUnmeasured(services: Pick<Services, 'db' | 'media'>, channelId: string, nowMs: number): Promise<void> {
+  const due = await listDueToMeasure(services.db, channelId, nowMs, POSTS_AT_ONCE);
+  for (const publication of due) await describePublication(services, publication);
+  await leaveUnmeasured(services.db, due.map(({ id }) => id));
 }
 
 /** What a post had at the ages at which posts are compared, as far as it has reached them, with the figures of now as the last point. */
