@@ -13,6 +13,7 @@ import { addressOf, call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { EndlessList } from '../../ui/EndlessList.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { UntilReady } from '../../ui/UntilReady.tsx';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { toast } from '../../ui/toast.tsx';
@@ -64,14 +65,16 @@ function Archive({ brand }: ArchiveProps) {
     <main ref={scroller} className="min-h-0 flex-1 overflow-auto px-6 py-4 max-md:px-4">
       <div className="mb-4 flex flex-wrap items-center gap-2">
         <h1 className="mr-2 text-xl font-semibold">Archive</h1>
-        <div role="search" aria-label="Archive" className="flex flex-wrap items-center gap-1.5">
-          <span className="w-64">
-            <input type="search" aria-label="Search in what went out" placeholder="Words that went out" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} h-8`} />
-          </span>
-          <ChannelFilter context={{ channels: all, sheets }} chosen={channels} onChoose={setChannels} />
-          <Choice label="Status" all="Any status" value={state} options={archiveStates.map((key) => [key, stateNames[key]] as const)} onChoose={setState} />
-          <Choice label="Kind" all="All kinds" value={kind} options={kinds} onChoose={setKind} />
-        </div>
+        <UntilReady>
+          <div role="search" aria-label="Archive" className="flex flex-wrap items-center gap-1.5">
+            <span className="w-64">
+              <input type="search" aria-label="Search in what went out" placeholder="Words that went out" value={words} onChange={(event) => setWords(event.target.value)} className={`${inputClasses} h-8`} />
+            </span>
+            <ChannelFilter context={{ channels: all, sheets }} chosen={channels} onChoose={setChannels} />
+            <Choice label="Status" all="Any status" value={state} options={archiveStates.map((key) => [key, stateNames[key]] as const)} onChoose={setState} />
+            <Choice label="Kind" all="All kinds" value={kind} options={kinds} onChoose={setKind} />
+          </div>
+        </UntilReady>
       </div>
       {pages.isError && <p className="text-sm text-coral-ink">{pages.error.message}</p>}
       {pages.isSuccess && posts.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'}</p>}

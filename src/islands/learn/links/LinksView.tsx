@@ -11,6 +11,7 @@ import { Choice } from '../../plan/PlanBar.tsx';
 import { call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { UntilReady } from '../../ui/UntilReady.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { countOf } from '../figure-words.ts';
@@ -81,7 +82,9 @@ function Links({ brand, nowMs }: LinksProps) {
         )}
         {mayMake && (
           <span className="ml-auto">
-            <NewLink brand={brand.slug} />
+            <UntilReady>
+              <NewLink brand={brand.slug} />
+            </UntilReady>
           </span>
         )}
       </div>

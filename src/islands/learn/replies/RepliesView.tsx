@@ -7,6 +7,7 @@ import { Choice } from '../../plan/PlanBar.tsx';
 import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { UntilReady } from '../../ui/UntilReady.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { useNow } from '../../ui/use-now.ts';
@@ -139,14 +140,16 @@ function Replies({ brand, person, nowMs: serverNowMs }: RepliesProps) {
             );
           })}
         </div>
-        <div role="search" aria-label="Replies" className="flex flex-wrap items-center gap-1.5">
-          <ChannelFilter context={{ channels, sheets }} chosen={query.channels} onChoose={(next) => change({ channels: next, c: undefined })} />
-          <Choice label="Kind" all="All kinds" value={query.kind} options={Object.entries(kindNames).map(([key, name]) => [key, `${name}s`] as const)} onChoose={(kind) => change({ kind, c: undefined })} />
-          <Choice label="Assigned to" all="Anyone’s" value={query.assigned} options={[[person.id, 'Mine'], ['nobody', 'Nobody’s'], ...(facets.data?.people ?? []).filter(({ id }) => id !== person.id).map(({ id, name }) => [id, name] as const)]} onChoose={(assigned) => change({ assigned, c: undefined })} />
-          {replies.labels.length > 0 && <Choice label="Label" all="All labels" value={query.label} options={replies.labels.map((each) => [each, each] as const)} onChoose={(next) => change({ label: next, c: undefined })} />}
-          <Choice label="Age" all="Any age" value={query.older} options={ages} onChoose={(older) => change({ older, c: undefined })} />
-          <SearchField value={query.words ?? ''} onChange={(words) => change({ words: words === '' ? undefined : words, c: undefined })} />
-        </div>
+        <UntilReady>
+          <div role="search" aria-label="Replies" className="flex flex-wrap items-center gap-1.5">
+            <ChannelFilter context={{ channels, sheets }} chosen={query.channels} onChoose={(next) => change({ channels: next, c: undefined })} />
+            <Choice label="Kind" all="All kinds" value={query.kind} options={Object.entries(kindNames).map(([key, name]) => [key, `${name}s`] as const)} onChoose={(kind) => change({ kind, c: undefined })} />
+            <Choice label="Assigned to" all="Anyone’s" value={query.assigned} options={[[person.id, 'Mine'], ['nobody', 'Nobody’s'], ...(facets.data?.people ?? []).filter(({ id }) => id !== person.id).map(({ id, name }) => [id, name] as const)]} onChoose={(assigned) => change({ assigned, c: undefined })} />
+            {replies.labels.length > 0 && <Choice label="Label" all="All labels" value={query.label} options={replies.labels.map((each) => [each, each] as const)} onChoose={(next) => change({ label: next, c: undefined })} />}
+            <Choice label="Age" all="Any age" value={query.older} options={ages} onChoose={(older) => change({ older, c: undefined })} />
+            <SearchField value={query.words ?? ''} onChange={(words) => change({ words: words === '' ? undefined : words, c: undefined })} />
+          </div>
+        </UntilReady>
         <span className="ml-auto flex gap-2">
           <AnswerTimes brand={brand} channels={channels} />
           <SettingsButton brand={brand} />

@@ -10,6 +10,7 @@ import { useChanges } from '../../shell/change-events.ts';
 import { call } from '../../ui/call.ts';
 import { buttonClasses } from '../../ui/Button.tsx';
 import { DayField } from '../../ui/DayField.tsx';
+import { UntilReady } from '../../ui/UntilReady.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import type { ResultsContext } from './results-context.ts';
 import { filtersOf, isFiltered, noFilters, periodOf, readResultsQuery, spans, writeResultsQuery, type ResultsQuery } from './results-query.ts';
@@ -96,7 +97,7 @@ function Results({ brand, nowMs }: ResultsProps) {
               </Tab>
             ))}
           </TabList>
-          {(show === 'overview' || show === 'posts' || show === 'works') && <Filters context={context} />}
+          {(show === 'overview' || show === 'posts' || show === 'works') && <UntilReady><Filters context={context} /></UntilReady>}
           <span className="ml-auto flex gap-2">
             <ReportsButton context={context} />
             <SettingsButton brand={brand} />
