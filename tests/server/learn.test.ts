@@ -7,10 +7,10 @@ import { runDueJobs } from '../../src/server/jobs/job-runner.ts';
 import { problemOf } from '../../src/server/links/check-links.ts';
 import { collectChannel } from '../../src/server/results/collect-channel.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, PASSWORD, sendDue, startStack, type Stack } from './stack.ts';
+import { clearQueue, Client, sendDue, signInAll, startStack, type Stack } from './stack.ts';
 
 let stack: Stack;
-const people = new Map<string, Client>();
+let people: ReadonlyMap<string, Client>;
 const HOUR_MS = 3_600_000;
 const DAY_MS = 24 * HOUR_MS;
 const base = '/api/brands/gullwick';
@@ -19,11 +19,7 @@ const signal = new AbortController().signal;
 beforeAll(async () => {
   stack = await startStack();
   await clearQueue(stack);
-  for (const name of ['ottoline', 'wren', 'caspian', 'tove']) {
-    const client = new Client(stack.origin);
-    await client.ask('POST', '/api/session', { email: `${name}@gullwickkites.example`, password: PASSWORD });
-    people.set(name, client);
-  }
+  people = await signInAll(stack.origin, ['ottoline', 'wren', 'caspian', 'tove']);
 });
 afterAll(() => stack.close());
 

@@ -7,20 +7,16 @@ import { renderAhead } from '../../src/server/dispatch/render-ahead.ts';
 import { runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, PASSWORD, sendDue, startStack, until, type Answer, type Stack } from './stack.ts';
+import { clearQueue, Client, sendDue, signInAll, startStack, until, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
-const people = new Map<string, Client>();
+let people: ReadonlyMap<string, Client>;
 const HOUR_MS = 3_600_000;
 
 beforeAll(async () => {
   stack = await startStack();
   await clearQueue(stack);
-  for (const name of ['ottoline', 'wren', 'caspian', 'tove']) {
-    const client = new Client(stack.origin);
-    await client.ask('POST', '/api/session', { email: `${name}@gullwickkites.example`, password: PASSWORD });
-    people.set(name, client);
-  }
+  people = await signInAll(stack.origin, ['ottoline', 'wren', 'caspian', 'tove']);
 });
 afterAll(() => stack.close());
 afterEach(async () => {

@@ -1,3 +1,4 @@
+import { readAddress, writeAddress } from '../ui/address-query.ts';
 import { addDays, isDay, mondayOf } from '../../core/time/day.ts';
 
 /** What of the plan is shown. It stands in the address, so that every view can be linked to and kept. */
@@ -23,8 +24,7 @@ export const [MIN_DAYS, MAX_DAYS] = [3, 84] as const;
 
 /** The query of an address; values that cannot be are left out. */
 export function readPlanQuery(search: string): PlanQuery {
-  const params = new URLSearchParams(search);
-  const given = Object.fromEntries(keys.flatMap((key) => (params.get(key) ? [[key, params.get(key)] as const] : [])));
+  const given = readAddress(keys, search);
   const days = Number(given['days']);
   return {
     ...given,
@@ -34,10 +34,7 @@ export function readPlanQuery(search: string): PlanQuery {
 }
 
 /** The address of a query on this page. */
-export function writePlanQuery(query: PlanQuery): string {
-  const params = new URLSearchParams(keys.flatMap((key) => (query[key] === undefined || query[key] === '' ? [] : [[key, String(query[key])]])));
-  return params.size === 0 ? location.pathname : `${location.pathname}?${params.toString()}`;
-}
+export const writePlanQuery = (query: PlanQuery): string => writeAddress(keys, query);
 
 export function isFilteredPlan(query: PlanQuery): boolean {
   return filterKeys.some((key) => query[key] !== undefined && query[key] !== '');

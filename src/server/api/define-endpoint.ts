@@ -56,7 +56,7 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
     only: definition.only ?? null,
     async handle(request, path, services, clientAddress) {
       if (may === 'demo' && !services.settings.demo) throw notFound('address');
-      // A network comes without a session: its cookies, if it has any, count for nothing.
+      // A network signs its call; a session is not asked for.
       const caller = may === 'network' ? null : await findCaller(services, request.headers);
       if (contract.method !== 'GET' && may !== 'network' && caller?.via !== 'token') requireSameOrigin(request, services);
       if (may !== 'anyone' && may !== 'demo' && may !== 'network' && !caller) throw new ProblemError(401, 'sign-in-needed', 'Sign in first.');

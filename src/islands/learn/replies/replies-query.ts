@@ -1,4 +1,5 @@
 import type { ConversationState } from '../../../core/replies/conversation-state.ts';
+import { readAddress, writeAddress } from '../../ui/address-query.ts';
 import type { ConversationKind } from '../../../contract/reply-contracts.ts';
 
 /** Which conversations are shown. It stands in the address. */
@@ -27,15 +28,9 @@ export const stateChoices = [
 
 export const kindNames: Readonly<Record<ConversationKind, string>> = { comment: 'Comment', mention: 'Mention', message: 'Message' };
 
-export function readRepliesQuery(search: string): RepliesQuery {
-  const params = new URLSearchParams(search);
-  return Object.fromEntries(keys.flatMap((key) => (params.get(key) ? [[key, params.get(key) ?? '']] : [])));
-}
+export const readRepliesQuery = (search: string): RepliesQuery => readAddress(keys, search);
 
-export function writeRepliesQuery(query: RepliesQuery): string {
-  const params = new URLSearchParams(keys.flatMap((key) => (query[key] === undefined || query[key] === '' ? [] : [[key, query[key]]])));
-  return params.size === 0 ? location.pathname : `${location.pathname}?${params.toString()}`;
-}
+export const writeRepliesQuery = (query: RepliesQuery): string => writeAddress(keys, query);
 
 /** What the server takes; what it does not know is left out. */
 export function filtersOf(query: RepliesQuery) {

@@ -11,6 +11,7 @@ import { addressOf, call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { ConfirmButton } from '../../ui/ConfirmButton.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { FormActions } from '../../ui/FormActions.tsx';
 import { ModalFrame } from '../../ui/ModalFrame.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { toast } from '../../ui/toast.tsx';
@@ -199,12 +200,7 @@ function ReportForm({ context, edited, onCancel, onKept }: { readonly context: R
           </div>
         )}
       </fieldset>
-      <div className="flex justify-end gap-2">
-        <Button onClick={onCancel}>Cancel</Button>
-        <button type="submit" disabled={keep.isPending} className={buttonClasses('primary')}>
-          Save
-        </button>
-      </div>
+      <FormActions isBusy={keep.isPending} onCancel={onCancel} />
     </form>
   );
 }

@@ -3,8 +3,9 @@ import { useState } from 'react';
 import { getLearnSettings, keepLearnSettings } from '../../../contract/results-contracts.ts';
 import type { BodyOf } from '../../../contract/contract.ts';
 import { roleMay, type Role } from '../../../core/access/access.ts';
-import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { Button } from '../../ui/Button.tsx';
 import { call } from '../../ui/call.ts';
+import { FormActions } from '../../ui/FormActions.tsx';
 import { ModalFrame } from '../../ui/ModalFrame.tsx';
 import { toast } from '../../ui/toast.tsx';
 
@@ -73,12 +74,7 @@ function SettingsDialog({ brand, settings, onClose }: { readonly brand: string; 
             <input type="number" min={1} max={720} required value={hours} onChange={(event) => setHours(event.target.value)} className="h-8.5 w-24 rounded-md border border-line bg-panel px-2 tabular-nums" /> hours; who waits longer stands in Today
           </span>
         </label>
-        <div className="flex justify-end gap-2">
-          <Button onClick={onClose}>Cancel</Button>
-          <button type="submit" disabled={keep.isPending} className={buttonClasses('primary')}>
-            Save
-          </button>
-        </div>
+        <FormActions isBusy={keep.isPending} onCancel={onClose} />
       </form>
     </ModalFrame>
   );

@@ -1,3 +1,4 @@
+import { readAddress, writeAddress } from '../../ui/address-query.ts';
 import { addDays, isDay } from '../../../core/time/day.ts';
 
 /** What of the results is looked at. It stands in the address, so that every view can be linked to. */
@@ -34,16 +35,12 @@ export const spans = [
 const USUAL_SPAN = 28;
 
 export function readResultsQuery(search: string): ResultsQuery {
-  const params = new URLSearchParams(search);
-  const given: Record<string, string> = Object.fromEntries(keys.flatMap((key) => (params.get(key) ? [[key, params.get(key) ?? '']] : [])));
-  for (const key of ['from', 'until']) if (given[key] !== undefined && !isDay(given[key])) delete given[key];
+  const given = readAddress(keys, search);
+  for (const key of ['from', 'until'] as const) if (given[key] !== undefined && !isDay(given[key])) delete given[key];
   return given;
 }
 
-export function writeResultsQuery(query: ResultsQuery): string {
-  const params = new URLSearchParams(keys.flatMap((key) => (query[key] === undefined || query[key] === '' ? [] : [[key, query[key]]])));
-  return params.size === 0 ? location.pathname : `${location.pathname}?${params.toString()}`;
-}
+export const writeResultsQuery = (query: ResultsQuery): string => writeAddress(keys, query);
 
 /** First and last day of what is looked at. */
 export function periodOf({ span, from, until }: ResultsQuery, today: string): { readonly from: string; readonly until: string } {
