@@ -7,7 +7,7 @@ import { runDueJobs } from '../../src/server/jobs/job-runner.ts';
 import { problemOf } from '../../src/server/links/check-links.ts';
 import { collectChannel } from '../../src/server/results/collect-channel.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, sendDue, signInAll, startStack, type Stack } from './stack.ts';
+import { clearQueue, type Client, sendDue, signInAll, startStack, type Stack } from './stack.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;
