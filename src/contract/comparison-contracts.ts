@@ -17,17 +17,19 @@ const armSchema = object({
   loss: number().required(),
 });
 
+const tried = () => string<'wording' | 'picture' | 'version'>().oneOf(['wording', 'picture', 'version']);
+
 export const listExperiments = contract({
   method: 'GET',
   path: '/api/brands/{brand}/experiments',
-  summary: 'Rotations that try several wordings or pictures: which leads, by how much, with what certainty, and how many posts are wanted',
+  summary: 'Rotations that try several wordings or pictures, and versions of a piece that share its slots: which leads, by how much, with what certainty, and how many posts are wanted',
   params: brandParams,
   answer: object({
     experiments: array(
       object({
         pieceId: string().required(),
         pieceName: string().required(),
-        of: string<'wording' | 'picture'>().oneOf(['wording', 'picture']).required(),
+        of: tried().required(),
         isOn: boolean().required(),
         arms: array(armSchema.required()).required(),
         leader: string().nullable().defined(),
@@ -38,7 +40,17 @@ export const listExperiments = contract({
   }),
 });
 
-export const keepLeader = contract({ method: 'POST', path: '/api/brands/{brand}/experiments/{piece}', summary: 'End an experiment: the rotation goes on with one wording or picture', params: brandParams.shape({ piece: string().max(40).required() }), body: object({ of: string<'wording' | 'picture'>().oneOf(['wording', 'picture']).required(), arm: string().max(60).required() }).noUnknown() });
+export const keepLeader = contract({ method: 'POST', path: '/api/brands/{brand}/experiments/{piece}', summary: 'End an experiment: one wording, picture or version goes on', params: brandParams.shape({ piece: string().max(40).required() }), body: object({ of: tried().required(), arm: string().max(60).required() }).noUnknown() });
+
+export const tryVersion = contract({
+  method: 'POST',
+  path: '/api/brands/{brand}/experiments/{piece}/versions',
+  summary: 'Try another version of a piece in rotation: a copy to change, that takes turns with it in the same slots',
+  params: brandParams.shape({ piece: string().max(40).required() }),
+  body: object({}).noUnknown(),
+  answer: object({ pieceId: string().required() }),
+  status: 201,
+});
 
 const publicPost = object({ id: string().required(), handle: string().required(), name: string().required(), address: string().required(), publishedMs: number().required(), text: string().defined(), kind: string().required(), reactions: number().required(), comments: number().required() });
 

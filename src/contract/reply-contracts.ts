@@ -80,6 +80,15 @@ export const getConversation = contract({
   }),
 });
 
+export const proposeAnswers = contract({
+  method: 'GET',
+  path: '/api/brands/{brand}/conversations/{conversation}/proposals',
+  summary: 'Short answers from the brand’s facts, saved answers and words, each with what it was made of',
+  params: conversationParams,
+  query: object({ turn: number().integer().min(0).max(1_000) }),
+  answer: object({ answers: array(object({ text: string().required(), used: string().required() }).required()).required() }),
+});
+
 export const moveConversations = contract({
   method: 'POST',
   path: '/api/brands/{brand}/conversations/move',

@@ -37,6 +37,8 @@ const table: Readonly<Record<string, Reach>> = {
   'DELETE /api/tokens/{token}': 'session',
   'POST /api/demo/clock': 'anyone',
   'GET /api/brands/{brand}': 'viewer',
+  'POST /api/brands/{brand}/experiments/{piece}/versions': 'designer',
+  'GET /api/brands/{brand}/conversations/{conversation}/proposals': 'viewer',
   'POST /api/brands': 'session',
   'PATCH /api/brands/{brand}': 'designer',
   'GET /api/brands/{brand}/channels': 'viewer',

@@ -1,5 +1,6 @@
 import type { Words } from '../words/fields.ts';
 import type { Frame } from '../piece/piece.ts';
+import { showsPeople } from './people-shown.ts';
 
 /** What of a post's words and pictures is compared between posts. */
 export interface DescribedPost {
@@ -10,6 +11,8 @@ export interface DescribedPost {
     readonly hashtags: number;
     readonly hasFirstComment: boolean;
     readonly wordsOnPicture: number | null;
+    /** As the alt text of its first picture says; null: nobody described it. */
+    readonly showsPeople: boolean | null;
   };
 }
 
@@ -21,7 +24,7 @@ export function describePost(words: Words, frames: readonly Frame[], as: 'pictur
   const onPicture = frames[0] && as !== 'video' ? countWordsIn(Object.values(frames[0].slots).map((slot) => (slot.kind === 'text' ? slot.text : '')).join(' ')) : null;
   return {
     format: as === 'video' ? 'video' : as === 'document' ? 'document' : slides > 1 ? 'carousel' : 'picture',
-    traits: { ...describeText(words.caption ?? ''), slides, hasFirstComment: (words.firstComment ?? '') !== '', wordsOnPicture: onPicture },
+    traits: { ...describeText(words.caption ?? ''), slides, hasFirstComment: (words.firstComment ?? '') !== '', wordsOnPicture: onPicture, showsPeople: showsPeople(frames[0]?.altText?.trim() || (words.altText ?? '')) },
   };
 }
 

@@ -16,6 +16,8 @@ export interface PostTraits {
   readonly answeredEarly: boolean;
   /** Null: the picture shows no words of a template, or none is known. */
   readonly wordsOnPicture: number | null;
+  /** Null: nobody has described the picture. */
+  readonly showsPeople: boolean | null;
 }
 
 /** Groups of like things that are compared with each other, in the order in which they are shown. */
@@ -31,6 +33,7 @@ export const families = {
   hashtags: 'Hashtags',
   template: 'Template',
   picture: 'Words on the picture',
+  people: 'People in the picture',
 } as const satisfies Readonly<Record<string, string>>;
 
 export type Family = keyof typeof families;
@@ -59,7 +62,7 @@ const formats: Readonly<Record<string, string>> = { picture: 'one picture', caro
 /** The level that a post has in each family; a family that says nothing of it is missing. */
 export function levelsOf(traits: PostTraits, zone: string): Readonly<Partial<Record<Family, string>>> {
   const local = DateTime.fromMillis(traits.publishedMs, { zone });
-  const { slides, captionWords, hashtags, wordsOnPicture } = traits;
+  const { slides, captionWords, hashtags, wordsOnPicture, showsPeople } = traits;
   return {
     format: traits.format,
     ...(slides > 1 ? { slides: slides >= 6 ? '6+' : slides >= 4 ? '4-5' : '2-3' } : {}),
@@ -72,6 +75,7 @@ export function levelsOf(traits: PostTraits, zone: string): Readonly<Partial<Rec
     hashtags: hashtags === 0 ? 'none' : hashtags <= 3 ? '1-3' : '4+',
     ...(traits.templateKey === null ? {} : { template: traits.templateKey }),
     ...(wordsOnPicture === null ? {} : { picture: wordsOnPicture <= 6 ? 'few' : 'many' }),
+    ...(showsPeople === null ? {} : { people: showsPeople ? 'yes' : 'no' }),
   };
 }
 
@@ -100,5 +104,7 @@ export function levelName(family: Family, level: string, names: ReadonlyMap<stri
       return level === 'none' ? 'without hashtags' : level === '1-3' ? 'with 1 to 3 hashtags' : 'with 4 hashtags or more';
     case 'picture':
       return level === 'few' ? 'with up to 6 words on the picture' : 'with over 6 words on the picture';
+    case 'people':
+      return level === 'yes' ? 'with people in the picture' : 'without people in the picture';
   }
 }

@@ -8,7 +8,7 @@ import { differencesOf, nearestEarlier } from './why.ts';
 const DAY = 86_400_000;
 const START = Date.parse('2026-01-05T12:00:00Z');
 
-const traits = (given: Partial<PostTraits> = {}): PostTraits => ({ channelId: 'c1', format: 'picture', themeId: 't1', templateKey: null, publishedMs: START, slides: 1, captionWords: 20, hashtags: 2, hasFirstComment: false, answeredEarly: false, wordsOnPicture: null, ...given });
+const traits = (given: Partial<PostTraits> = {}): PostTraits => ({ channelId: 'c1', format: 'picture', themeId: 't1', templateKey: null, publishedMs: START, slides: 1, captionWords: 20, hashtags: 2, hasFirstComment: false, answeredEarly: false, wordsOnPicture: null, showsPeople: null, ...given });
 
 describe('fitPooled', () => {
   it('gives the weighted mean of a single free column, with its variance', () => {
@@ -53,7 +53,7 @@ function posts(seed: number, count: number): readonly Outcome[] {
   const next = generator(seed);
   const pick = <Item>(list: readonly [Item, ...Item[]]): Item => list[Math.floor(next() * list.length)] ?? list[0];
   return Array.from({ length: count }, (_, index): Outcome => {
-    const own = traits({ channelId: pick(['c1', 'c2', 'c3']), format: pick(['picture', 'carousel', 'video']), themeId: pick(['t1', 't2', 't3', 't4']), publishedMs: START + index * 0.9 * DAY + Math.floor(next() * 14) * 3_600_000, captionWords: pick([5, 20, 60]), hashtags: pick([0, 2, 6]), hasFirstComment: next() < 0.5, answeredEarly: next() < 0.3, wordsOnPicture: pick([3, 12]) });
+    const own = traits({ channelId: pick(['c1', 'c2', 'c3']), format: pick(['picture', 'carousel', 'video']), themeId: pick(['t1', 't2', 't3', 't4']), publishedMs: START + index * 0.9 * DAY + Math.floor(next() * 14) * 3_600_000, captionWords: pick([5, 20, 60]), hashtags: pick([0, 2, 6]), hasFirstComment: next() < 0.5, answeredEarly: next() < 0.3, wordsOnPicture: pick([3, 12]), showsPeople: pick([true, false]) });
     const effect = (own.format === 'carousel' ? 0.3 : 0) + (own.hasFirstComment ? 0.2 : 0) - (new Date(own.publishedMs).getUTCDay() === 2 ? 0.15 : 0);
     const seen = 600 + Math.floor(next() * 1_200);
     return { traits: own, seen, engagement: Math.round(seen * 0.06 * Math.exp(effect + gauss(next) * 0.2)) };

@@ -1,5 +1,6 @@
 import Plus from 'lucide-react/icons/plus';
 import Trash2 from 'lucide-react/icons/trash-2';
+import { useState } from 'react';
 import type { BrandBook, Fact } from '../../core/brand/brand-book.ts';
 import { keyFrom } from '../../core/brand/exchange/draft-book.ts';
 import { fillInOf } from '../../core/brand/facts.ts';
@@ -52,13 +53,18 @@ function Facts({ edit }: { readonly edit: BookEdit }) {
   );
 }
 
+const MAX_FACT = 300;
+
 function AddFact({ taken, onAdd }: { readonly taken: readonly string[]; readonly onAdd: (fact: BrandBook['facts'][number]) => void }) {
+  // What a reply told can be kept as a fact: it comes with the address.
+  const [told, setTold] = useState(() => (typeof location === 'undefined' ? '' : (new URLSearchParams(location.search).get('add') ?? '').slice(0, MAX_FACT)));
   const add = (form: HTMLFormElement): void => {
     const name = String(new FormData(form).get('name') ?? '').trim();
     if (name === '') return;
     const base = keyFrom(name, 'fact');
     const key = taken.includes(base) ? `${base}-${taken.length + 1}` : base;
-    onAdd({ key, name, text: '' });
+    onAdd({ key, name, text: told.trim() });
+    setTold('');
     form.reset();
   };
   return (
@@ -70,6 +76,7 @@ function AddFact({ taken, onAdd }: { readonly taken: readonly string[]; readonly
       }}
     >
       <input name="name" aria-label="Name of a new fact" placeholder="Name of a new fact, e.g. Parking" maxLength={40} className={`${inputClasses} max-w-72`} />
+      {told !== '' && <input aria-label="Text of the new fact" value={told} maxLength={MAX_FACT} onChange={(event) => setTold(event.target.value)} className={inputClasses} />}
       <Button type="submit">
         <Plus aria-hidden className="size-4" />
         Add

@@ -5,6 +5,7 @@ import { keepOther, listOthersOf, removeOther as remove } from '../db/others-rep
 import { keepRotation, listRotations } from '../db/rotation-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { experimentsOf } from '../results/experiments.ts';
+import { beginVersion, keepVersion } from '../results/versions.ts';
 import { habitsOf, lookAt, ownPostsAWeek, publicPost } from '../results/others.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { noteActOf } from './note-act.ts';
@@ -25,6 +26,11 @@ const keepLeader = defineEndpoint({
   may: 'send',
   async handle(context) {
     const { services, brand, params, body, caller } = context;
+    if (body.of === 'version') {
+      const name = await keepVersion(services, brand, params.piece, body.arm, caller.person.id);
+      await noteActOf(context, 'settings', params.piece, `Ended the experiment of “${name}”: one version goes on`);
+      return undefined;
+    }
     const [rotation] = await listRotations(services.db, brand.id, params.piece);
     if (!rotation) throw notFound('rotation');
     const key = body.of === 'wording' ? ('wordings' as const) : ('pictures' as const);
@@ -32,6 +38,17 @@ const keepLeader = defineEndpoint({
     await keepRotation(services.db, brand.id, params.piece, { settings: { ...rotation.settings, [key]: [body.arm] }, isOn: rotation.isOn }, caller.person.id, services.clock.machineNowMs());
     await noteActOf(context, 'settings', params.piece, `Ended the experiment of “${rotation.pieceName}”: one ${body.of} goes on`);
     return undefined;
+  },
+});
+
+const tryVersion = defineEndpoint({
+  contract: contracts.tryVersion,
+  may: 'send',
+  async handle(context) {
+    const { services, brand, params, caller, nowMs } = context;
+    const { pieceId, name } = await beginVersion(services, brand, params.piece, caller.person.id, nowMs);
+    await noteActOf(context, 'settings', pieceId, `Tries another version of “${name}”`);
+    return { pieceId };
   },
 });
 
@@ -85,4 +102,4 @@ const searchOthers = defineEndpoint({
   handle: async ({ services, brand, query }) => ({ posts: (await lookAt(services, brand, query.network, (view, signal) => view.search(query.words, signal))).map(publicPost) }),
 });
 
-export const comparisonEndpoints: readonly Endpoint[] = [listExperiments, keepLeader, listOthers, addOther, removeOther, searchOthers];
+export const comparisonEndpoints: readonly Endpoint[] = [listExperiments, keepLeader, tryVersion, listOthers, addOther, removeOther, searchOthers];

@@ -2,6 +2,7 @@ import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/piece-contracts.ts';
 import type { Patch } from '../../core/document/patch.ts';
 import { takesPictures } from '../../core/piece/draft-slides.ts';
+import { copyName } from '../../core/piece/copy-name.ts';
 import { mediaOfPiece, pieceName, readPiece } from '../../core/piece/piece.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
@@ -79,15 +80,6 @@ const duplicatePiece = defineEndpoint({
     return describePiece(await insertPiece(services.db, { id: nanoid(12), brandId: brand.id, document: copy, createdBy: caller.person.id }, nowMs));
   },
 });
-
-const MAX_TITLE = 120;
-
-/** `Big Blow copy`, `Big Blow copy 2`, and so on. */
-function copyName(name: string): string {
-  const [, first = name, count] = /^(.*) copy(?: (\d{1,4}))?$/su.exec(name) ?? [];
-  const ending = first === name ? ' copy' : ` copy ${Number(count ?? 1) + 1}`;
-  return `${first.slice(0, MAX_TITLE - ending.length)}${ending}`;
-}
 
 const shelvePiece = defineEndpoint({
   contract: contracts.shelvePiece,

@@ -1,11 +1,14 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/reply-contracts.ts';
 import { MAX_COUNTED } from '../../contract/contract.ts';
+import { proposeAnswers } from '../../core/replies/propose-answers.ts';
+import { guessLanguage } from '../../core/write/guess-language.ts';
 import { answerTimes } from '../../core/replies/answer-times.ts';
 import { wordsOf } from '../../core/replies/held-words.ts';
 import * as conversations from '../db/conversation-repository.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import type { Db } from '../db/connection.ts';
+import { findDelivery } from '../db/delivery-repository.ts';
 import { readLearnSettings } from '../db/learn-settings-repository.ts';
 import { listMembers } from '../db/people-repository.ts';
 import { findPublication } from '../db/publication-repository.ts';
@@ -80,6 +83,20 @@ const get = defineEndpoint({
       linkAs: rules?.sheet.words.links.countAs ?? null,
       writing: [...writing],
     };
+  },
+});
+
+const propose = defineEndpoint({
+  contract: contracts.proposeAnswers,
+  may: 'see',
+  async handle({ services: { db }, brand, params, query }) {
+    const conversation = await found(db, brand, params.conversation);
+    const said = (await conversations.listUtterances(db, conversation.id, MAX_UTTERANCES)).findLast(({ kind }) => kind === 'in')?.text ?? '';
+    const delivery = conversation.publicationId === null ? null : ((await findPublication(db, brand.id, conversation.publicationId))?.deliveryId ?? null);
+    const post = delivery === null ? '' : ((await findDelivery(db, brand.id, delivery))?.words.caption ?? '');
+    const { voice, facts, language } = brand.book;
+    const known = [...(await conversations.listSavedAnswers(db, brand.id)).map(({ name, text }) => ({ name, text })), ...voice.snippets.map(({ name, text }) => ({ name, text }))];
+    return { answers: proposeAnswers({ language: guessLanguage(said) ?? language ?? 'en', said, tone: voice.tone, facts, known, post, turn: query.turn ?? 0 }).map((each) => ({ ...each })) };
   },
 });
 
@@ -209,4 +226,4 @@ const hear = defineEndpoint({
   },
 });
 
-export const replyEndpoints: readonly Endpoint[] = [list, get, move, assign, label, answer, retry, note, writing, moderate, saved, keepSaved, removeSaved, times, hear];
+export const replyEndpoints: readonly Endpoint[] = [list, get, propose, move, assign, label, answer, retry, note, writing, moderate, saved, keepSaved, removeSaved, times, hear];

@@ -12,6 +12,7 @@ export interface KeptTraits {
   readonly hashtags: number;
   readonly hasFirstComment: boolean;
   readonly wordsOnPicture: number | null;
+  readonly showsPeople: boolean | null;
 }
 
 /** Engagement and who saw the post, at one age. */

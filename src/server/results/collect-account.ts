@@ -32,7 +32,7 @@ export async function collectAccount({ db }: Pick<Services, 'db'>, channel: Aske
     const { captionWords, hashtags } = describeText(post.text);
     // A network whose clock is ahead would give posts of the future.
     const publishedMs = Math.min(post.publishedMs, nowMs);
-    await keepOutsidePost(db, { id: nanoid(12), brandId: channel.brandId, channelId: channel.id, remoteId: post.remoteId, address: post.address, publishedMs, title: post.text.slice(0, TITLE), format: post.format ?? 'picture', traits: { captionWords, hashtags, slides: post.slides, hasFirstComment: false, wordsOnPicture: null } });
+    await keepOutsidePost(db, { id: nanoid(12), brandId: channel.brandId, channelId: channel.id, remoteId: post.remoteId, address: post.address, publishedMs, title: post.text.slice(0, TITLE), format: post.format ?? 'picture', traits: { captionWords, hashtags, slides: post.slides, hasFirstComment: false, wordsOnPicture: null, showsPeople: null } });
   }
   const audience = await reader.audience(signal);
   // Posts are asked for once more over a day: some become visible late.

@@ -18,7 +18,7 @@ const FRESH_MS = 5 * 60_000;
 
 export function traitsOf(publication: Publication): PostTraits {
   const { channelId, format, themeId, templateKey, publishedMs, answeredEarly, traits } = publication;
-  return { channelId, format: format ?? 'picture', themeId, templateKey, publishedMs: Number(publishedMs), answeredEarly, slides: traits.slides ?? 1, captionWords: traits.captionWords ?? 0, hashtags: traits.hashtags ?? 0, hasFirstComment: traits.hasFirstComment ?? false, wordsOnPicture: traits.wordsOnPicture ?? null };
+  return { channelId, format: format ?? 'picture', themeId, templateKey, publishedMs: Number(publishedMs), answeredEarly, slides: traits.slides ?? 1, captionWords: traits.captionWords ?? 0, hashtags: traits.hashtags ?? 0, hasFirstComment: traits.hasFirstComment ?? false, wordsOnPicture: traits.wordsOnPicture ?? null, showsPeople: traits.showsPeople ?? null };
 }
 
 /** Posts with what they had at the compared age. Those made without Confetti are left out: too little is known of them. */

@@ -2,7 +2,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useEffect, useRef, useState, type RefObject } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { answerConversation, keepSavedAnswer, listSavedAnswers, noteOnConversation, writeOnConversation, type getConversation } from '../../../contract/reply-contracts.ts';
+import { answerConversation, keepSavedAnswer, listSavedAnswers, noteOnConversation, proposeAnswers, writeOnConversation, type getConversation } from '../../../contract/reply-contracts.ts';
 import { getBrand } from '../../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { fillFacts } from '../../../core/brand/facts.ts';
@@ -71,6 +71,12 @@ export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: 
     wanted.current = false;
     box.current?.focus();
   }, [box, wanted]);
+  const [turn, setTurn] = useState<number | null>(null);
+  const propose = useMutation({
+    mutationFn: (next: number) => call(proposeAnswers, { params, query: { turn: next } }),
+    onSuccess: (_, next) => setTurn(next),
+    onError: (error) => toast('problem', error.message),
+  });
   const tell = (): void => {
     const now = Date.now();
     if (isNote || now - told.current < TELL_EVERY_MS) return;
@@ -107,11 +113,26 @@ export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: 
           </button>
         ))}
         {!isNote && (
-          <span className="ml-auto">
+          <span className="ml-auto flex gap-1.5">
+            <Button size="small" disabled={propose.isPending} onClick={() => propose.mutate((turn ?? -1) + 1)}>
+              {turn === null ? 'Propose' : 'Other proposals'}
+            </Button>
             <SavedAnswers brand={brand.slug} draft={draft} onTake={(text) => onDraft(draft.trim() === '' ? text : `${draft.trimEnd()} ${text}`)} />
           </span>
         )}
       </div>
+      {!isNote && turn !== null && propose.data && (
+        <ul aria-label="Proposals of the writing desk" className="mb-2 grid gap-1">
+          {propose.data.answers.map(({ text, used }) => (
+            <li key={text}>
+              <button type="button" onClick={() => onDraft(text)} className="w-full rounded-md border border-line px-2.5 py-1.5 text-left text-sm hover:border-edge hover:bg-sunk">
+                {text} <span className="text-xs text-quiet">from {used}</span>
+              </button>
+            </li>
+          ))}
+          {propose.data.answers.length === 0 && <li className="text-sm text-quiet">The writing desk does not know the language of this message.</li>}
+        </ul>
+      )}
       <textarea
         ref={box}
         aria-label={isNote ? 'Note among colleagues' : `Answer to ${conversation.author.name}`}

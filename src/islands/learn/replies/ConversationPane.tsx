@@ -15,7 +15,7 @@ import { toast } from '../../ui/toast.tsx';
 import { countOf } from '../figure-words.ts';
 import type { Facets } from '../results/results-context.ts';
 import { AnswerBox } from './AnswerBox.tsx';
-import { QuoteButton } from './QuoteButton.tsx';
+import { MakeOfIt } from './MakeOfIt.tsx';
 import { kindNames } from './replies-query.ts';
 import type { Event, Replies } from './use-replies.ts';
 
@@ -76,7 +76,7 @@ export function ConversationPane(props: PaneProps) {
         {mayAnswer && state !== 'apart' && <AnswerBox data={data} brand={brand} box={props.answerBox} wanted={props.wantsAnswer} draft={draft} onDraft={setDraft} onSent={(closed) => closed && onAct('close')} />}
       </div>
       <Beside data={data} brand={brand} onOpen={onOpen}>
-        {mayAnswer && <QuoteButton data={data} brand={brand} onAsk={(text) => setDraft(text)} />}
+        {mayAnswer && <MakeOfIt data={data} brand={brand} onAsk={(text) => setDraft(text)} />}
       </Beside>
     </section>
   );

@@ -1,10 +1,13 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { keepLeader, listExperiments } from '../../../contract/comparison-contracts.ts';
+import { useState } from 'react';
+import { keepLeader, listExperiments, tryVersion } from '../../../contract/comparison-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { MAX_LOSS } from '../../../core/results/experiment.ts';
+import { listRotations } from '../../../contract/piece-plan-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { SelectField } from '../../ui/SelectField.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { countOf, rateOf } from '../figure-words.ts';
 import type { ResultsContext } from './results-context.ts';
@@ -22,6 +25,11 @@ export default function Experiments({ context }: { readonly context: ResultsCont
     return (
       <div className="max-w-xl text-sm text-quiet">
         <p>Nothing is tried now. A piece in rotation with several wordings or pictures is an experiment: its versions take turns, and here stands which does better.</p>
+        {roleMay(brand.role, 'send') && (
+          <div className="mt-3">
+            <NewTrial brand={brand.slug} taken={new Set()} />
+          </div>
+        )}
         <p className="mt-3">
           <a href={`/b/${brand.slug}/plan/rotation`} className={buttonClasses('primary')}>
             Open Rotation
@@ -31,11 +39,41 @@ export default function Experiments({ context }: { readonly context: ResultsCont
     );
   return (
     <div className="grid max-w-4xl gap-8">
+      {roleMay(brand.role, 'send') && <NewTrial brand={brand.slug} taken={new Set(list.flatMap(({ of, arms }) => (of === 'version' ? arms.map(({ id }) => id) : [])))} />}
       {list.map((each) => (
         <ExperimentTable key={`${each.pieceId}${each.of}`} experiment={each} context={context} />
       ))}
       <p className="max-w-2xl text-xs text-quiet">Compared three days after sending, with every channel brought to the same level. It is decided once keeping the leader loses less than {Math.round(MAX_LOSS * 100)}% of its rate on average; one may look as often as one likes.</p>
     </div>
+  );
+}
+
+/** Begins another version of a piece in rotation and opens it, to be changed. */
+function TryVersion({ pieceId, brand, label }: { readonly pieceId: string; readonly brand: string; readonly label: string }) {
+  const begin = useMutation({
+    mutationFn: () => call(tryVersion, { params: { brand, piece: pieceId }, body: {} }),
+    onSuccess: ({ pieceId: made }) => location.assign(`/b/${brand}/make/pieces/${made}`),
+    onError: (error) => toast('problem', error.message),
+  });
+  return (
+    <Button size="small" disabled={begin.isPending} onClick={() => begin.mutate()}>
+      {label}
+    </Button>
+  );
+}
+
+/** Pieces in rotation of which another version can be tried in the same slots. */
+function NewTrial({ brand, taken }: { readonly brand: string; readonly taken: ReadonlySet<string> }) {
+  const rotations = useQuery({ queryKey: ['plan', brand, 'rotations'], queryFn: () => call(listRotations, { params: { brand } }) });
+  const [chosen, setChosen] = useState('');
+  const free = (rotations.data?.items ?? []).filter(({ pieceId, isOn }) => isOn && !taken.has(pieceId));
+  if (free.length === 0) return null;
+  return (
+    <section aria-label="Try another version" className="flex flex-wrap items-end gap-2 text-sm">
+      <SelectField label="Try another version of" value={chosen} onChange={setChosen} options={[['', 'Choose a piece in rotation'], ...free.map(({ pieceId, pieceName }) => [pieceId, pieceName] as const)]} />
+      {chosen !== '' && <TryVersion pieceId={chosen} brand={brand} label="Make the version" />}
+      <p className="w-full text-xs text-quiet">A copy takes turns with it in the same slots. Change in it what you want to try.</p>
+    </section>
   );
 }
 
@@ -46,7 +84,7 @@ function ExperimentTable({ experiment, context }: { readonly experiment: Experim
   const keep = useMutation({
     mutationFn: (arm: string) => call(keepLeader, { params: { brand: brand.slug, piece: pieceId }, body: { of, arm } }),
     onSuccess: async () => {
-      toast('done', 'The rotation goes on with the leader');
+      toast('done', of === 'version' ? 'The leader stays in rotation; the other versions rest' : 'The rotation goes on with the leader');
       await client.invalidateQueries({ queryKey: ['results', brand.slug, 'experiments'] });
     },
     onError: (error) => toast('problem', error.message),
@@ -67,6 +105,7 @@ function ExperimentTable({ experiment, context }: { readonly experiment: Experim
             <span className={isDecided ? 'font-semibold text-mint-ink' : 'font-semibold'}>{isDecided ? 'Decided' : 'Not decided yet'}:</span> “{best.name}” leads with a chance of {Math.round(best.leads * 100)}%. Keeping it would lose {(best.loss * 100).toFixed(1)}% on average{!isDecided && postsWanted !== null ? `; about ${postsWanted} more ${postsWanted === 1 ? 'post' : 'posts'} would tell` : ''}.
           </span>
         )}
+        {of === 'version' && roleMay(brand.role, 'send') && <TryVersion pieceId={pieceId} brand={brand.slug} label="Add a version" />}
         {best !== undefined && roleMay(brand.role, 'send') && (
           <Button size="small" look={isDecided ? 'primary' : 'plain'} disabled={keep.isPending} onClick={() => keep.mutate(best.id)}>
             Keep the leader

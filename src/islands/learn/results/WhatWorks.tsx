@@ -1,12 +1,17 @@
-import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { changePlan, getPlan } from '../../../contract/plan-contracts.ts';
 import { getWhatWorks } from '../../../contract/results-contracts.ts';
+import { roleMay } from '../../../core/access/access.ts';
+import { giveSlot } from '../../../core/plan/give-slot.ts';
+import type { Plan } from '../../../core/plan/plan.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { families, familyKeys } from '../../../core/results/features.ts';
 import { MIN_POSTS } from '../../../core/results/what-works.ts';
 import { ThemeTile } from '../../plan/ThemeTile.tsx';
 import { call } from '../../ui/call.ts';
-import { buttonClasses } from '../../ui/Button.tsx';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { toast } from '../../ui/toast.tsx';
 import { signed } from '../figure-words.ts';
 import { ageWords } from './StandingBar.tsx';
 import { HoursMap } from './HoursMap.tsx';
@@ -106,14 +111,30 @@ function Effects({ effects }: { readonly effects: readonly Effect[] }) {
   );
 }
 
+const weekdayNames = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
+
 /** How much of the plan goes to each theme, beside what posts about it had. */
 function ThemeMix({ data, context: { facets, brand } }: { readonly data: Answer; readonly context: ResultsContext }) {
   const themes = data.themes.flatMap(({ themeId, share, planned }) => {
     const theme = facets?.themes.find(({ id }) => id === themeId);
     return theme ? [{ theme, share, planned, effect: data.effects.find(({ family, level }) => family === 'theme' && level === themeId) ?? null }] : [];
   });
+  const client = useQueryClient();
+  const mayChange = roleMay(brand.role, 'send');
+  const stored = useQuery({ queryKey: ['plan', brand.slug, 'plan'], queryFn: () => call(getPlan, { params: { brand: brand.slug } }), enabled: mayChange });
+  const give = useMutation({
+    mutationFn: (plan: Plan) => call(changePlan, { params: { brand: brand.slug }, body: { revision: stored.data?.revision ?? 0, plan } }),
+    onSuccess: async ({ revision }) => {
+      const before = stored.data?.plan;
+      const refresh = (): Promise<unknown> => Promise.all([client.invalidateQueries({ queryKey: ['plan', brand.slug] }), client.invalidateQueries({ queryKey: ['results', brand.slug, 'works'] })]);
+      await refresh();
+      toast('done', 'The rota has changed', before && { label: 'Undo', run: () => void call(changePlan, { params: { brand: brand.slug }, body: { revision, plan: before } }).then(refresh, (error: Error) => toast('problem', error.message)) });
+    },
+    onError: (error) => toast('problem', error.message),
+  });
   if (themes.length === 0) return null;
   const [best, most] = [themes.filter(({ effect }) => effect?.says === 'more').toSorted((a, b) => (b.effect?.low ?? 0) - (a.effect?.low ?? 0))[0], themes.toSorted((a, b) => b.share - a.share)[0]];
+  const given = stored.data && best && most && best.theme.id !== most.theme.id ? giveSlot(stored.data.plan, most.theme.id, best.theme.id) : null;
   return (
     <section aria-label="Themes in the rota">
       <h2 className="mb-1 text-sm font-semibold">
@@ -138,9 +159,16 @@ function ThemeMix({ data, context: { facets, brand } }: { readonly data: Answer;
           You plan {Math.round(most.share * 100)}% {most.theme.name}; posts about {best.theme.name} had {signed(best.effect?.effect ?? 0)}.
         </p>
       )}
-      <a href={`/b/${brand.slug}/plan/rota`} className={`${buttonClasses('plain', 'small')} mt-2`}>
-        Change the rota
-      </a>
+      <p className="mt-2 flex flex-wrap gap-2">
+        {given && best && (
+          <Button size="small" look="primary" disabled={give.isPending} onClick={() => give.mutate(given.plan)}>
+            Give {weekdayNames[given.rule.weekday - 1]} {given.rule.time} to {best.theme.name}
+          </Button>
+        )}
+        <a href={`/b/${brand.slug}/plan/rota`} className={buttonClasses('plain', 'small')}>
+          Open the rota
+        </a>
+      </p>
     </section>
   );
 }

@@ -21,6 +21,7 @@ import * as nineteenth from './0019-words.ts';
 import * as twentieth from './0020-plan.ts';
 import * as twentyFirst from './0021-send.ts';
 import * as twentySecond from './0022-learn.ts';
+import * as twentyThird from './0023-ideas.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -46,6 +47,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0020-plan', migration: twentieth },
   { name: '0021-send', migration: twentyFirst },
   { name: '0022-learn', migration: twentySecond },
+  { name: '0023-ideas', migration: twentyThird },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

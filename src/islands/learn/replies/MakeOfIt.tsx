@@ -3,15 +3,15 @@ import { labelConversations, type getConversation } from '../../../contract/repl
 import { changePiece, createPiece } from '../../../contract/piece-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { call } from '../../ui/call.ts';
-import { Button } from '../../ui/Button.tsx';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { toast } from '../../ui/toast.tsx';
 
 /** The template for somebody's words. */
 const QUOTE_TEMPLATE = 'aside';
 const ASKED = 'asked to quote';
 
-/** What somebody wrote can become a piece, with their name; they are asked first. */
-export function QuoteButton({ data, brand, onAsk }: { readonly data: AnswerOf<typeof getConversation>; readonly brand: { readonly slug: string }; readonly onAsk: (text: string) => void }) {
+/** What somebody wrote can become a fact, or a piece with their name; for that they are asked first. */
+export function MakeOfIt({ data, brand, onAsk }: { readonly data: AnswerOf<typeof getConversation>; readonly brand: { readonly slug: string }; readonly onAsk: (text: string) => void }) {
   const { conversation, utterances } = data;
   const words = utterances.find(({ kind }) => kind === 'in')?.text ?? '';
   const isAsked = conversation.labels.includes(ASKED);
@@ -31,18 +31,23 @@ export function QuoteButton({ data, brand, onAsk }: { readonly data: AnswerOf<ty
     onSuccess: (id) => location.assign(`/b/${brand.slug}/make/pieces/${id}`),
     onError: (error) => toast('problem', error.message),
   });
-  if (words === '' || words.length > 280) return null;
+  if (words === '') return null;
+  const isShort = words.length <= 280;
   return (
     <div>
       <h3 className="mb-1 text-xs font-semibold text-quiet">Make of it</h3>
-      {isAsked ? (
+      <a href={`/b/${brand.slug}/brand/facts?add=${encodeURIComponent(words.slice(0, 300))}`} className={`${buttonClasses('plain', 'small')} mb-1.5`}>
+        Add as a fact
+      </a>
+      {isShort && isAsked && (
         <>
           <p className="mb-1 text-xs text-quiet">You have asked whether you may show it. Make the piece once they agree.</p>
           <Button size="small" disabled={make.isPending} onClick={() => make.mutate()}>
             Make a quote piece
           </Button>
         </>
-      ) : (
+      )}
+      {isShort && !isAsked && (
         <Button size="small" disabled={ask.isPending} onClick={() => ask.mutate()}>
           Ask to quote it
         </Button>
