@@ -7,7 +7,7 @@ import tseslint from 'typescript-eslint';
 const forbid = (message, ...group) => ({ group, message });
 
 /** Core's ladder, lowest first: a folder may use those below it. */
-const ladder = ['geometry', 'colour', 'time', 'access', 'job', 'document', 'words', 'motif', 'artwork', 'brand', 'write', 'network', 'text', 'crop', 'scene', 'template', 'piece', 'compose', 'video', 'cut', 'wording', 'export', 'post', 'results', 'replies', 'plan', 'preflight', 'care'];
+const ladder = ['geometry', 'colour', 'time', 'access', 'job', 'document', 'words', 'motif', 'artwork', 'brand', 'write', 'network', 'text', 'crop', 'scene', 'template', 'piece', 'compose', 'video', 'cut', 'wording', 'export', 'post', 'results', 'replies', 'plan', 'preflight', 'care', 'ideas'];
 
 const coreRule = (folder, index) => ({
   files: [`src/core/${folder}/**/*.ts`],

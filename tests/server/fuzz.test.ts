@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bookToTokens } from '../../src/core/brand/exchange/design-tokens.ts';
 import { plainBook } from '../../src/core/brand/plain-book.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { hostileBytes, hostileTexts } from '../fixtures/hostile.ts';
 import { startStack, type Answer, type Stack } from './stack.ts';
 
 /** Time for all of it, shared out; the seed makes every run the same up to where the time ends. */
@@ -41,38 +42,6 @@ const drawing = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 90 40"><de
 const style = ':root{--a:#d7263d;--b:var(--a)}body{font:italic 700 16px/1.4 "Fraunces",serif;background:linear-gradient(90deg,var(--b),rgb(1 2 3/50%))}h1{color:oklch(60% .1 20);font-family:Inter}@font-face{font-family:X}@media(min-width:9px){a{color:hsl(20 30% 40%)}}';
 const page = `<!doctype html><html lang="de"><head><title>Brot &amp; Salz</title><meta name="theme-color" content="#123456"><link rel="icon" href="/a.svg" type="image/svg+xml"><style>${style}</style></head><body style="color:red"><h1>Hallo</h1></body></html>`;
 const palette = 'GIMP Palette\nName: A\nColumns: 2\n#\n215  38  61\tSignal Red\n 18  53  91\tSea Ink\n';
-
-/** Ways in which a text is made hostile: parts repeated, cut, nested, swapped for signs that mean something to readers. */
-const hostileTexts = (seed: string): fc.Arbitrary<string> =>
-  fc
-    .array(
-      fc.oneof(
-        fc.record({ kind: fc.constant('repeat' as const), at: fc.nat(), length: fc.nat(60), times: fc.integer({ min: 2, max: 3_000 }) }),
-        fc.record({ kind: fc.constant('cut' as const), at: fc.nat(), length: fc.nat(200), times: fc.constant(1) }),
-        fc.record({ kind: fc.constant('put' as const), at: fc.nat(), length: fc.nat(6), times: fc.integer({ min: 1, max: 500 }), text: fc.constantFrom('<', '>', '"', '{', '}', '(', ')', '/*', '*/', '<!--', '&a;', '&#0;', '\u0000', '\ud800', '\u202e', '%', '#', 'var(--a)', 'url(', '1e999', '-0', 'NaN', '\\', ',', ' ', '\n', '[[', '"$value":', '__proto__', '<g>', '<svg ', '<use href="#r"/>', ']]>', '<![CDATA[', '<!DOCTYPE svg [<!ENTITY a "b">]>', '凧', '👩‍👩‍👧') }),
-      ),
-      { minLength: 1, maxLength: 6 },
-    )
-    .map((steps) => steps.reduce((text, step) => {
-      const at = text.length === 0 ? 0 : step.at % text.length;
-      if (step.kind === 'cut') return text.slice(0, at) + text.slice(at + step.length);
-      const part = step.kind === 'put' ? step.text : text.slice(at, at + step.length);
-      return (text.slice(0, at) + part.repeat(step.times) + text.slice(at + (step.kind === 'put' ? step.length : 0))).slice(0, 200_000);
-    }, seed));
-
-/** Bytes of a sound file with stretches overwritten, cut out, or cut off. */
-const hostileBytes = (seed: Buffer): fc.Arbitrary<Buffer> =>
-  fc.array(fc.record({ at: fc.nat(), length: fc.integer({ min: 1, max: 64 }), value: fc.nat(255), kind: fc.constantFrom('fill', 'noise', 'drop', 'end') }), { minLength: 1, maxLength: 8 }).map((steps) =>
-    steps.reduce((bytes, { at, length, value, kind }) => {
-      // Most of what steers a reader stands near the beginning.
-      const from = bytes.length === 0 ? 0 : (value % 3 === 0 ? at : at % 600) % bytes.length;
-      if (kind === 'end') return bytes.subarray(0, Math.max(1, from));
-      if (kind === 'drop') return Buffer.concat([bytes.subarray(0, from), bytes.subarray(from + length)]);
-      const changed = Buffer.from(bytes);
-      for (let index = from; index < Math.min(changed.length, from + length); index += 1) changed[index] = kind === 'fill' ? value : (index * 197 + value * 31 + at) % 256;
-      return changed;
-    }, seed),
-  );
 
 const hostileJson = (seed: unknown): fc.Arbitrary<unknown> => {
   const values: fc.Arbitrary<unknown> = fc.oneof(fc.constantFrom<unknown>(null, [], {}, '', -1, 1e308, 0.5, true, '#'.repeat(5_000), { $ref: '#' }, [[[[[[]]]]]]), fc.string(), fc.integer());

@@ -444,6 +444,26 @@ describe('reports', () => {
 });
 
 describe('what goes on from results', () => {
+  it('another version of a piece takes turns with it in the same slots, until one is kept', async () => {
+    const rotation = (await stack.services.db('rotations').join('brands', 'brands.id', 'rotations.brand_id').where({ slug: 'gullwick', is_on: true }).first('rotations.piece_id', 'rotations.settings')) as { piece_id: string; settings: string };
+    const made = await as('wren').ask('POST', `${base}/experiments/${rotation.piece_id}/versions`, {});
+    expect(made.status).toBe(201);
+    const { pieceId } = made.body as unknown as { pieceId: string };
+    const version = (await stack.services.db('rotations').where({ piece_id: pieceId }).first('settings', 'is_on')) as { settings: string; is_on: unknown };
+    expect([JSON.parse(version.settings), Boolean(version.is_on)]).toEqual([JSON.parse(rotation.settings), true]);
+    const themes: (string | null)[] = await stack.services.db('piece_plans').whereIn('piece_id', [rotation.piece_id, pieceId]).pluck('theme_id');
+    expect(new Set(themes).size).toBe(1);
+    const { experiments } = (await as('wren').ask('GET', `${base}/experiments`)).body as unknown as { experiments: { pieceId: string; of: string; arms: { id: string }[] }[] };
+    expect(experiments.find(({ of }) => of === 'version')?.arms.map(({ id }) => id)).toEqual([rotation.piece_id, pieceId]);
+    expect((await as('wren').ask('POST', `${base}/experiments/${rotation.piece_id}`, { of: 'version', arm: 'another' })).status).toBe(422);
+    expect((await as('wren').ask('POST', `${base}/experiments/${rotation.piece_id}`, { of: 'version', arm: pieceId })).status).toBe(204);
+    const on: string[] = await stack.services.db('rotations').whereIn('piece_id', [rotation.piece_id, pieceId]).where({ is_on: true }).pluck('piece_id');
+    expect(on).toEqual([pieceId]);
+    expect((await as('wren').ask('POST', `${base}/experiments/${rotation.piece_id}`, { of: 'version', arm: pieceId })).status).toBe(404);
+    await stack.services.db('rotations').where({ piece_id: rotation.piece_id }).update({ is_on: true });
+    await as('wren').ask('DELETE', `${base}/pieces/${pieceId}/rotation`);
+  });
+
   it('an experiment compares the wordings of a rotation, and its leader is kept', async () => {
     const { experiments } = (await as('wren').ask('GET', `${base}/experiments`)).body as unknown as { experiments: { pieceId: string; of: string; arms: { id: string; posts: number; leads: number }[] }[] };
     const wordings = experiments.find(({ of }) => of === 'wording');

@@ -2,10 +2,13 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import fc from 'fast-check';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { importRecording } from '../../src/server/recording/import-recording.ts';
+import { ProblemError } from '../../src/server/errors.ts';
 import { MediaStore } from '../../src/server/media/media-store.ts';
+import { hostileBytes } from '../fixtures/hostile.ts';
 import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
 import { startStack, type Stack } from './stack.ts';
 
@@ -159,5 +162,34 @@ describe('what is found in a clip', () => {
     expect(peaks.length).toBeGreaterThanOrEqual(99);
     expect(Math.max(...peaks.slice(0, 10))).toBeGreaterThan(4 * Math.max(...peaks.slice(9, 12)));
     expect(await stack.wren.ask('PATCH', `/api/brands/gullwick/media/${kept.id}`, { revision: kept.revision, subject: [] })).toMatchObject({ status: 422, body: { code: 'no-clip' } });
+  });
+});
+
+describe('damaged recordings', () => {
+  const SEED = 20261128;
+  const TRIES = 24;
+  /** A good one of this length is imported in under a second; a damaged one may be tried in more than one way. */
+  const WITHIN_MS = 20_000;
+
+  it.each([
+    ['clips', 'hurt.mp4', [...bars('160x90', '30', 0.6), ...tone(0.6), ...H264, '-c:a', 'aac']],
+    ['sounds', 'hurt.wav', tone(0.6)],
+    ['sounds of another kind', 'hurt.mp3', tone(0.6)],
+  ] as const)('(%s) are imported as far as they go, or refused with a sentence, in time', async (_, name, args) => {
+    const good = readFileSync(await makeRecording(folder, `good-${name}`, args));
+    for (const bytes of fc.sample(hostileBytes(good), { seed: SEED, numRuns: TRIES })) {
+      const path = join(folder, name);
+      writeFileSync(path, bytes);
+      const started = performance.now();
+      try {
+        const { recording } = await importRecording(path, name, store);
+        expect(recording.durationMs).toBeGreaterThan(0);
+        expect(recording.durationMs).toBeLessThan(60_000);
+      } catch (error) {
+        expect(error, String(error)).toBeInstanceOf(ProblemError);
+        expect((error as ProblemError).sentence).not.toMatch(/ffmpeg|ffprobe|0x[0-9a-f]+|\/tmp/i);
+      }
+      expect(performance.now() - started).toBeLessThan(WITHIN_MS);
+    }
   });
 });
