@@ -289,7 +289,7 @@ export const importDays = contract({
   summary: 'Read the days of an iCalendar file (.ics, up to 2 MB); they are answered, and kept with the plan when it is saved',
   params: brandParams,
   body: 'bytes',
-  answer: object({ days: array(object({ name: string().required(), from: string().required(), until: string().required() }).required()).required() }),
+  answer: object({ days: array(object({ name: string().required(), from: string().required(), until: string().required(), yearly: boolean() }).required()).required() }),
 });
 
 export const listHolidayCountries = contract({ method: 'GET', path: '/api/holiday-countries', summary: 'Countries whose public holidays Confetti knows', answer: object({ items: array(object({ code: string().required(), name: string().required() }).required()).required() }) });

@@ -54,7 +54,7 @@ export function readSettings(environment: Readonly<Record<string, string | undef
     logLevel: environment['CONFETTI_LOG'] ?? 'info',
     lanes: environment['CONFETTI_LANES']?.split(',') ?? null,
     writingHosts: (environment['CONFETTI_WRITING_HOSTS'] ?? '').split(',').map((host) => host.trim()).filter((host) => host !== ''),
-    trustedHosts: environment['CONFETTI_DEMO'] === '1' && environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : [],
+    trustedHosts: [...(environment['CONFETTI_DEMO'] === '1' && environment['CONFETTI_STANDIN'] ? [new URL(environment['CONFETTI_STANDIN']).host] : []), ...(environment['CONFETTI_TRUSTED_HOSTS'] ?? '').split(',').map((host) => host.trim()).filter((host) => host !== '')],
   };
 }
 

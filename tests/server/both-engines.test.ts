@@ -23,7 +23,7 @@ const NOW_MS = 1_795_000_000_000;
 let db: Db;
 const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({
   id, brandId: 'b', name: `${id}.jpg`, mime: 'image/jpeg', widthPx: 40, heightPx: 30, bytes: 9, sourceHash: `source-${id}`, storedHash: `stored-${id}`, facts: testPicture().facts,
-  recording: null, ownFocal: null, altText: '', terms: noTerms, tags: [], sourceAddress: null, archivedMs: null, revision: 1, createdMs: NOW_MS, ...more,
+  recording: null, ownFocal: null, altText: '', terms: noTerms, tags: [], takenDay: null, sourceAddress: null, archivedMs: null, revision: 1, createdMs: NOW_MS, ...more,
 });
 const list = async (filter: Partial<MediaFilter> = {}): Promise<readonly string[]> =>
   (await pageMedia(db, 'b', { before: null, limit: 10, words: [], tag: null, archived: false, kind: null, ...filter })).map(({ id }) => id);

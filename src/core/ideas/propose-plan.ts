@@ -131,5 +131,6 @@ function whyOf(slot: OpenSlot, candidate: PlanCandidate, themes: Themes): readon
     ...(theme && slot.themeId === null ? [`${theme.name} has ${Math.round(theme.share * 100)}% of the rota; this slot takes anything.`] : []),
     ...(theme && theme.effect > 0.08 ? [`Posts about ${theme.name} had ${Math.round(theme.effect * 100)}% more engagement.`] : []),
     ...candidate.why,
+    ...(theme || lead !== null || candidate.why.length > 0 ? [] : ['It has no theme and no day: it may stand anywhere.']),
   ];
 }

@@ -19,6 +19,8 @@ const themeSchema = object({
   letter: string().matches(/^[\p{L}\p{N}]$/u, 'One letter or digit').required(),
   tone: tone(),
   channelIds: array(id()).max(500).nullable().defined(),
+  /** What may be said about it one day. */
+  note: string().max(5_000),
 }).noUnknown();
 
 /** A place in the week where something goes out, at a wall time, on some channels. */
@@ -38,7 +40,7 @@ const ruleSchema = object({
 }).noUnknown();
 
 /** Days with a name: a pause in which the rota rests, or a day of one's own that the plan shows. */
-const spanSchema = object({ id: id(), name: name(), from: day().required(), until: day().required() }).noUnknown().test('order', 'The last day comes before the first', (span) => !span || span.from <= span.until);
+const spanSchema = object({ id: id(), name: name(), from: day().required(), until: day().required(), /** It comes again each year. */ yearly: boolean() }).noUnknown().test('order', 'The last day comes before the first', (span) => !span || span.from <= span.until);
 
 /**
  * How a brand plans: its themes, its weekly rhythm with cycles, seasons and pauses, the days it keeps in mind, and what the queue keeps

@@ -1,6 +1,7 @@
 import { addDays, dayNumber, daysBetween, daysFrom, mondayOf } from '../time/day.ts';
 import { seriesClock } from '../time/series-clock.ts';
 import { wallTimeOf } from '../time/wall-time.ts';
+import { spansIn } from './days.ts';
 import type { Plan, RotaRule } from './plan.ts';
 
 /** A place of the rota on one day. Its key is its rule and its day, so it keeps what was put into it when the rule's time changes. */
@@ -34,7 +35,8 @@ export function slotsOf({ rota }: Pick<Plan, 'rota'>, zone: string, fromMs: numb
   const [firstDay, lastDay] = [wallTimeOf(fromMs, zone).slice(0, 10), wallTimeOf(toMs, zone).slice(0, 10)];
   const byWeek = new Map<number, RotaRule[]>();
   for (const rule of rota.rules) byWeek.set(rule.week % rota.weeks, [...(byWeek.get(rule.week % rota.weeks) ?? []), rule]);
-  const isPaused = (day: string): boolean => rota.pauses.some(({ from, until }) => from <= day && day <= until);
+  const pauses = spansIn(rota.pauses, firstDay, lastDay);
+  const isPaused = (day: string): boolean => pauses.some(({ from, until }) => from <= day && day <= until);
   const slots: Slot[] = [];
   for (let monday = mondayOf(firstDay); monday <= lastDay; monday = addDays(monday, WEEK)) {
     const days = daysFrom(monday, addDays(monday, WEEK - 1));

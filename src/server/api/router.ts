@@ -9,6 +9,9 @@ import { channelEndpoints } from './channel-endpoints.ts';
 import { networkEndpoints } from './network-endpoints.ts';
 import { outboxEndpoints } from './outbox-endpoints.ts';
 import { reportEndpoints } from './report-endpoints.ts';
+import { beginEndpoints } from './begin-endpoints.ts';
+import { tableEndpoints } from './table-endpoints.ts';
+import { ideaEndpoints } from './idea-endpoints.ts';
 import { replyEndpoints } from './reply-endpoints.ts';
 import { resultsEndpoints } from './results-endpoints.ts';
 import { reviewEndpoints } from './review-endpoints.ts';
@@ -30,7 +33,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...archiveEndpoints, ...comparisonEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...archiveEndpoints, ...comparisonEndpoints, ...ideaEndpoints, ...tableEndpoints, ...beginEndpoints, ...sendEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

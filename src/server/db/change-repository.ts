@@ -1,7 +1,7 @@
 import type { Db } from './connection.ts';
 
 /** What changed: views that show it ask for it anew, by its id. */
-export const changeKinds = ['plan', 'entry', 'queue', 'notice', 'piece', 'post', 'delivery', 'media', 'upload', 'export', 'presence', 'clock', 'channel', 'review', 'results', 'conversation'] as const;
+export const changeKinds = ['plan', 'entry', 'queue', 'notice', 'piece', 'post', 'delivery', 'media', 'upload', 'export', 'presence', 'clock', 'channel', 'review', 'results', 'conversation', 'idea', 'feed', 'table'] as const;
 export type ChangeKind = (typeof changeKinds)[number];
 
 export interface Change {

@@ -23,6 +23,8 @@ export interface MediaItem {
   readonly altText: string;
   readonly terms: MediaTerms;
   readonly tags: readonly string[];
+  /** The day that it was taken, as its file said; null: it did not. */
+  readonly takenDay: string | null;
   /** The address it was fetched from; null for a file that was handed in. */
   readonly sourceAddress: string | null;
   /** When it was archived; null while it is in use. */
@@ -48,7 +50,7 @@ export interface MediaTerms {
 export const noTerms: MediaTerms = { credit: '', licence: '', licenceUntil: null };
 
 /** An item without the grids that layout needs: what lists show. */
-export interface MediaSummary extends Omit<MediaItem, 'brandId' | 'sourceHash' | 'storedHash' | 'facts' | 'recording' | 'ownFocal'> {
+export interface MediaSummary extends Omit<MediaItem, 'brandId' | 'sourceHash' | 'storedHash' | 'facts' | 'recording' | 'ownFocal' | 'takenDay'> {
   readonly focal: { readonly x: number; readonly y: number };
   readonly focalBy: 'proposal' | 'person';
   readonly recording: Pick<Recording, 'kind' | 'durationMs' | 'hasSound'> | null;
@@ -78,6 +80,7 @@ interface MediaRow {
   licence: string;
   licence_until: string | null;
   tags: string;
+  taken_day: string | null;
   source_address: string | null;
   archived_ms: number | null;
   revision: number;
@@ -101,6 +104,7 @@ function toItem(row: MediaRow): MediaItem {
     altText: row.alt_text,
     terms: { credit: row.credit, licence: row.licence, licenceUntil: row.licence_until },
     tags: JSON.parse(row.tags),
+    takenDay: row.taken_day,
     sourceAddress: row.source_address,
     archivedMs: row.archived_ms,
     revision: row.revision,
@@ -178,6 +182,7 @@ export async function insertMediaOnce(db: Db, item: MediaItem): Promise<MediaIte
         alt_text: item.altText,
         ...termsRow(item.terms),
         tags: JSON.stringify(item.tags),
+        taken_day: item.takenDay,
         source_address: item.sourceAddress,
         created_ms: item.createdMs,
       })
@@ -244,6 +249,8 @@ async function writeSearch(trx: Db, item: Pick<MediaItem, 'id' | 'brandId' | 'na
 
 /** Words of one item that it is found by. */
 const MAX_WORDS = 300;
+/** Media that share the words of one name. */
+const MAX_NAMED = 30;
 const mediaWords: WordList = { table: 'media_words', idColumn: 'media_id', itemColumn: 'media.id' };
 
 async function countTag(trx: Db, { id, brandId }: Pick<MediaItem, 'id' | 'brandId'>, tag: string, by: 1 | -1): Promise<void> {
@@ -256,6 +263,28 @@ async function countTag(trx: Db, { id, brandId }: Pick<MediaItem, 'id' | 'brandI
 const MAX_TAGS_LISTED = 60;
 
 /** The tags of a brand's media with how many items have each, the most used first. */
+/** Pictures and clips of a brand by their names, in small letters, with and without the ending. Names that nothing has are missing. */
+export async function findMediaNamed(db: Db, brandId: string, names: readonly string[]): Promise<ReadonlyMap<string, string>> {
+  const found = new Map<string, string>();
+  const bare = (name: string): string => name.toLowerCase().replace(/\.[a-z0-9]{2,5}$/u, '');
+  for (const name of names) {
+    const query = db('media').where({ brand_id: brandId, archived_ms: null }).whereNot('kind', 'sound').orderBy('created_ms', 'desc').limit(MAX_NAMED).select('media.id', 'media.name');
+    await whereWordsBegin(db, query, mediaWords, brandId, searchWords(bare(name)));
+    const rows: { id: string; name: string }[] = await query;
+    const exact = rows.find((row) => row.name.toLowerCase() === name.toLowerCase()) ?? rows.find((row) => bare(row.name) === bare(name));
+    if (!exact) continue;
+    found.set(name.toLowerCase(), exact.id);
+    found.set(bare(name), exact.id);
+  }
+  return found;
+}
+
+/** In how many pieces each picture, clip or sound is shown; those in none are missing. */
+export async function countUsesOfMedia(db: Db, ids: readonly string[]): Promise<ReadonlyMap<string, number>> {
+  const rows: { media_id: string; uses: number | string }[] = await db('piece_media').whereIn('media_id', [...ids]).groupBy('media_id').select('media_id').count({ uses: '*' });
+  return new Map(rows.map(({ media_id, uses }) => [media_id, Number(uses)]));
+}
+
 export async function listTags(db: Db, brandId: string): Promise<readonly { readonly tag: string; readonly count: number }[]> {
   const rows: { tag: string; uses: number }[] = await db('brand_tags').where({ brand_id: brandId }).orderBy([{ column: 'uses', order: 'desc' }, { column: 'tag' }]).limit(MAX_TAGS_LISTED).select('tag', 'uses');
   return rows.map(({ tag, uses }) => ({ tag, count: uses }));

@@ -64,6 +64,11 @@ export async function listPlanEntries(db: Db, brandId: string, range: { readonly
   }));
 }
 
+/** Drafts of a piece in the plan. */
+export async function listEntriesOfPiece(db: Db, brandId: string, pieceId: string): Promise<readonly PlanEntry[]> {
+  return listPlanEntries(db, brandId, { ids: await db('plan_entries').where({ brand_id: brandId, piece_id: pieceId }).orderBy('due_ms').pluck('id') });
+}
+
 export async function insertPlanEntry(trx: Db, brandId: string, entry: NewPlanEntry, personId: string, machineNowMs: number): Promise<void> {
   const { id, pieceId, text, themeId, campaignId, wall, zone, dueMs, slotKey, cuts } = entry;
   await trx('plan_entries').insert({ id, brand_id: brandId, piece_id: pieceId, text, theme_id: themeId, campaign_id: campaignId, wall, zone, due_ms: dueMs, slot_key: slotKey, created_by: personId });

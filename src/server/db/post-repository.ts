@@ -79,6 +79,11 @@ async function writePostMedia(trx: Db, postId: string, mediaIds: readonly string
   if (mediaIds.length > 0) await trx('post_media').insert(mediaIds.map((media_id) => ({ post_id: postId, media_id })));
 }
 
+/** All posts of a piece. */
+export async function findPostsOfPiece(db: Db, pieceId: string): Promise<readonly Post[]> {
+  return (await db('posts').where({ piece_id: pieceId }).select(COLUMNS)).map(toPost);
+}
+
 export async function findPost(db: Db, brandId: string, id: string): Promise<Post | null> {
   const row: object | undefined = await db('posts').where({ brand_id: brandId, id }).first(COLUMNS);
   return row ? toPost(row) : null;

@@ -2,10 +2,10 @@ import type { Db } from './connection.ts';
 
 /** A list of words that items of one kind are found by. */
 export interface WordList {
-  readonly table: 'media_words' | 'piece_words';
-  readonly idColumn: 'media_id' | 'piece_id';
+  readonly table: 'media_words' | 'piece_words' | 'idea_words';
+  readonly idColumn: 'media_id' | 'piece_id' | 'idea_id';
   /** The column that items are found by, with its table. */
-  readonly itemColumn: 'media.id' | 'pieces.id';
+  readonly itemColumn: 'media.id' | 'pieces.id' | 'ideas.id';
 }
 
 /** The words of a text in small letters, as they are searched for. */

@@ -28,7 +28,7 @@ export interface IncomingMedia {
 }
 
 /** What a file shows or sounds like, and where what is kept of it lies. */
-export type MediaReading = Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'storedHash' | 'facts' | 'recording'>;
+export type MediaReading = Pick<MediaItem, 'mime' | 'widthPx' | 'heightPx' | 'bytes' | 'storedHash' | 'facts' | 'recording' | 'takenDay'>;
 
 /**
  * Makes a picture, clip or sound of the brand out of a file, or finds the one that the same file has made before.
@@ -70,6 +70,7 @@ export async function readMedia(store: MediaStore, path: string, name: string, o
     bytes: picture.bytes.length,
     storedHash: await store.keep(picture.bytes),
     facts: picture.facts,
+    takenDay: picture.takenDay,
     recording: recording && { ...recording.recording, storedHash: recording.storedHash, mime: recording.mime, bytes: recording.bytes },
   };
 }

@@ -34,6 +34,8 @@ export const lanes = [
   { name: 'learn', places: 4, takes: null, isInterruptible: true },
   // Answers to people, who wait for them.
   { name: 'answer', places: 4, takes: null, isInterruptible: false },
+  // Feeds are read, shelves looked after.
+  { name: 'ideas', places: 2, takes: null, isInterruptible: true },
   { name: 'upkeep', places: 1, takes: null, isInterruptible: true },
 ] as const satisfies readonly Lane[];
 

@@ -3,6 +3,7 @@ import sharp, { type Sharp } from 'sharp';
 import { MAX_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
 import { FACTS_RASTER_PX, takePictureFacts, type PictureFacts } from '../../core/crop/picture-facts.ts';
 import { ProblemError } from '../errors.ts';
+import { takenDayOf } from './taken-day.ts';
 
 /** A picture as it is kept: upright, without metadata, in sRGB. */
 export interface ImportedPicture {
@@ -11,6 +12,8 @@ export interface ImportedPicture {
   readonly widthPx: number;
   readonly heightPx: number;
   readonly facts: PictureFacts;
+  /** The day that its metadata says it was taken; null: they do not. */
+  readonly takenDay: string | null;
 }
 
 const kinds: Readonly<Record<string, (image: Sharp) => Sharp>> = {
@@ -37,7 +40,7 @@ export async function importPicture(path: string, name: string): Promise<Importe
   await checkSize(path, name);
   try {
     const { data, info } = await encode(open(path).rotate().toColourspace('srgb')).toBuffer({ resolveWithObject: true });
-    return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await factsOf(data) };
+    return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await factsOf(data), takenDay: await takenDayOf(path) };
   } catch (error) {
     throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and import it again.`, { reason: reasonOf(error) });
   }

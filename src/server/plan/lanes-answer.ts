@@ -1,6 +1,7 @@
 import type { AnswerOf, QueryOf } from '../../contract/contract.ts';
 import type { getLanes } from '../../contract/plan-contracts.ts';
 import type { Forecast, SlotFill } from '../../core/plan/forecast.ts';
+import { spansIn } from '../../core/plan/days.ts';
 import { distinctPosts } from '../../core/plan/rotation.ts';
 import { addDays } from '../../core/time/day.ts';
 import { seriesClock } from '../../core/time/series-clock.ts';
@@ -94,6 +95,6 @@ export function describeLanes(sources: ForecastSources, { lanes }: Pick<Forecast
 
 /** Holidays, own days and pauses in some days. */
 export function daysIn(plan: ForecastSources['plan'], firstDay: string, lastDay: string): Lanes['days'] {
-  const own = [...plan.days.map((span) => ({ ...span, of: 'own' })), ...plan.rota.pauses.map((span) => ({ ...span, of: 'pause' }))].filter(({ from, until }) => from <= lastDay && until >= firstDay);
+  const own = [...spansIn(plan.days, firstDay, lastDay).map((span) => ({ ...span, of: 'own' })), ...spansIn(plan.rota.pauses, firstDay, lastDay).map((span) => ({ ...span, of: 'pause' }))];
   return [...publicDays(plan.countries, firstDay, lastDay).map(({ day, name, of }) => ({ day, until: day, name, of })), ...own.map(({ from, until, name, of }) => ({ day: from, until, name, of }))].toSorted((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
 }

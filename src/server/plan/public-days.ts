@@ -22,12 +22,21 @@ function calendarOf(code: string): Holidays {
 
 /** Public holidays of countries in some days, each name once a day. A country that is not known has none. */
 export function publicDays(countries: readonly string[], firstDay: string, lastDay: string): readonly DayName[] {
+  return daysOfType(countries, firstDay, lastDay, (type) => type === 'public');
+}
+
+/** Days that people keep and that are no public holidays: days of mothers, of the trees, of a saint. */
+export function daysWorthKnowing(countries: readonly string[], firstDay: string, lastDay: string): readonly DayName[] {
+  return daysOfType(countries, firstDay, lastDay, (type) => type === 'observance' || type === 'optional' || type === 'bank');
+}
+
+function daysOfType(countries: readonly string[], firstDay: string, lastDay: string, isWanted: (type: string) => boolean): readonly DayName[] {
   const years = [...new Set(daysFrom(`${firstDay.slice(0, 4)}-01-01`, `${lastDay.slice(0, 4)}-01-01`).map((day) => Number(day.slice(0, 4))))];
   const found = countries.flatMap((code) =>
     years.flatMap((year) =>
       calendarOf(code)
         .getHolidays(year, 'en')
-        .filter(({ type, date }) => type === 'public' && date.slice(0, 10) >= firstDay && date.slice(0, 10) <= lastDay)
+        .filter(({ type, date }) => isWanted(type) && date.slice(0, 10) >= firstDay && date.slice(0, 10) <= lastDay)
         .map(({ date, name }): DayName => ({ day: date.slice(0, 10), name, of: code })),
     ),
   );

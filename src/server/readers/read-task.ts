@@ -4,6 +4,9 @@ import { readPage, type PageParts } from '../../core/brand/exchange/web-page.ts'
 import { asResult, type ThreadResult } from './limited-threads.ts';
 import { marksOf, readBrandFiles, sourceOf, type BrandSource } from './brand-source.ts';
 import { readCalendar, type CalendarDay } from './read-calendar.ts';
+import { readDocx, readPdf, type ReadDocument } from './read-document.ts';
+import { feedsOfPage, readFeed, type ReadFeed } from './read-feed.ts';
+import { readSheet } from './read-sheet.ts';
 import { readTypeface, type ImportedTypeface } from './read-typeface.ts';
 
 /** What comes from outside and is read apart from everything else. */
@@ -14,7 +17,12 @@ export type ReadTask =
   | { readonly kind: 'look'; readonly parts: PageParts; readonly sheets: readonly string[] }
   | { readonly kind: 'brand-files'; readonly files: readonly { readonly name: string; readonly text: string }[] }
   | { readonly kind: 'typeface'; readonly bytes: Uint8Array; readonly name: string }
-  | { readonly kind: 'calendar'; readonly text: string };
+  | { readonly kind: 'calendar'; readonly text: string }
+  | { readonly kind: 'docx'; readonly bytes: Uint8Array }
+  | { readonly kind: 'pdf'; readonly bytes: Uint8Array }
+  | { readonly kind: 'sheet'; readonly bytes: Uint8Array }
+  | { readonly kind: 'feed'; readonly text: string; readonly address: string; readonly nowMs: number }
+  | { readonly kind: 'feeds-of-page'; readonly html: string; readonly address: string };
 
 export interface ReadAnswers {
   readonly svg: ReadSvg;
@@ -24,6 +32,11 @@ export interface ReadAnswers {
   readonly 'brand-files': BrandSource;
   readonly typeface: ImportedTypeface;
   readonly calendar: readonly CalendarDay[];
+  readonly docx: ReadDocument;
+  readonly pdf: ReadDocument;
+  readonly sheet: readonly (readonly string[])[];
+  readonly feed: ReadFeed;
+  readonly 'feeds-of-page': readonly string[];
 }
 
 /** Reads what comes from outside, in a thread. */
@@ -31,7 +44,7 @@ export function runReadTask(task: ReadTask): Promise<ThreadResult> {
   return asResult(() => valueOf(task));
 }
 
-function valueOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<ImportedTypeface> {
+function valueOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<ReadAnswers[keyof ReadAnswers]> {
   switch (task.kind) {
     case 'svg':
       return readSvg(task.source);
@@ -47,5 +60,15 @@ function valueOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<Impor
       return readTypeface(task.bytes, task.name);
     case 'calendar':
       return readCalendar(task.text);
+    case 'docx':
+      return readDocx(task.bytes);
+    case 'pdf':
+      return readPdf(task.bytes);
+    case 'sheet':
+      return readSheet(task.bytes);
+    case 'feed':
+      return readFeed(task.text, task.address, task.nowMs);
+    case 'feeds-of-page':
+      return feedsOfPage(task.html, task.address);
   }
 }

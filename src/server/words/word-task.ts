@@ -1,6 +1,7 @@
 import { checkVersion, writeVersions, type DeskAnswer, type DeskBrief } from '../../core/write/desk.ts';
 import { guessLanguage } from '../../core/write/guess-language.ts';
 import type { Held } from '../../core/write/held.ts';
+import { answerProposals, type ProposeAnswer, type ProposeQuestion } from '../ideas/propose-question.ts';
 import { asResult, type ThreadResult } from '../readers/limited-threads.ts';
 import { readArticle, readLinkPage, type Article, type LinkPage } from './link-page.ts';
 import { checkSpelling, type Spelling } from './spelling.ts';
@@ -13,7 +14,8 @@ export type WordTask =
   | { readonly kind: 'tags'; readonly question: TagQuestion }
   | { readonly kind: 'spelling'; readonly texts: readonly string[]; /** Null: that of the texts. */ readonly language: string | null; readonly own: readonly string[] }
   | { readonly kind: 'link-page'; readonly html: string; readonly address: string }
-  | { readonly kind: 'article'; readonly html: string; readonly address: string };
+  | { readonly kind: 'article'; readonly html: string; readonly address: string }
+  | { readonly kind: 'propose'; readonly question: ProposeQuestion };
 
 export interface WordAnswers {
   readonly desk: DeskAnswer;
@@ -22,6 +24,7 @@ export interface WordAnswers {
   readonly spelling: Spelling;
   readonly 'link-page': LinkPage;
   readonly article: Article;
+  readonly propose: ProposeAnswer;
 }
 
 /** A thread's one task. */
@@ -43,5 +46,7 @@ function answerTo(task: WordTask): WordAnswers[keyof WordAnswers] | Promise<Spel
       return readLinkPage(task.html, task.address);
     case 'article':
       return readArticle(task.html, task.address);
+    case 'propose':
+      return answerProposals(task.question);
   }
 }

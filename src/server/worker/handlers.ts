@@ -7,6 +7,10 @@ import { deliveryHandler } from '../dispatch/delivery-handler.ts';
 import { aheadHandler } from '../dispatch/render-ahead.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
+import { ideasHandler } from '../ideas/gather-ideas.ts';
+import { checkTableHandler } from '../ideas/tables/check-table.ts';
+import { makeTableHandler } from '../ideas/tables/make-table.ts';
+import { feedsHandler } from '../ideas/poll-feeds.ts';
 import { linkCheckHandler } from '../links/check-links.ts';
 import { planHandler } from '../plan/make-real.ts';
 import { answerHandler } from '../replies/answer-handler.ts';
@@ -33,6 +37,10 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     'link-check': linkCheckHandler(services),
     reports: reportsHandler(services),
     answer: answerHandler(services, connectorFor),
+    ideas: ideasHandler(services),
+    feeds: feedsHandler(services),
+    'table-check': checkTableHandler(services),
+    'table-make': makeTableHandler(services),
     upkeep: upkeepHandler(services),
   };
 }

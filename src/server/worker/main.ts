@@ -5,6 +5,8 @@ import { laneNames, lanes, type Lane } from '../jobs/lanes.ts';
 import { sweepIncoming } from '../media/sweep-incoming.ts';
 import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { closeServices, openServices } from '../services.ts';
+import { ideasJob } from '../ideas/gather-ideas.ts';
+import { feedsJob } from '../ideas/poll-feeds.ts';
 import { linkCheckJob } from '../links/check-links.ts';
 import { planJob } from '../plan/make-real.ts';
 import { reportsJob } from '../reports/send-reports.ts';
@@ -27,7 +29,7 @@ const stop = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
 // What a worker that broke off has left behind; whatever is being made now is younger.
 await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
-for (const job of [upkeepJob, planJob, collectJob, linkCheckJob, reportsJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
+for (const job of [upkeepJob, planJob, collectJob, linkCheckJob, reportsJob, ideasJob, feedsJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
 await noteAlive(services.db, services.clock);
 const alive = setInterval(() => void noteAlive(services.db, services.clock).catch((error: unknown) => services.log.warn({ err: error }, 'a sign of life was not noted')), SIGN_OF_LIFE_MS);
 services.log.info('the worker is running');

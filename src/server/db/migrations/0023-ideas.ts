@@ -2,6 +2,8 @@ import type { Knex } from 'knex';
 
 /** Ideas and where they come from; feeds with their rules; tables of posts; boilerplates; series; versions that are tried against each other. */
 export async function up(db: Knex): Promise<void> {
+  // The day that a picture was taken, as its file said.
+  await db.raw('alter table media add column taken_day text');
   await db.schema.createTable('ideas', (table) => {
     table.text('id').primary();
     table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
@@ -129,11 +131,10 @@ export async function up(db: Knex): Promise<void> {
     table.text('row_key').notNullable();
     table.text('cells').notNullable();
     table.text('faults').notNullable().defaultTo('[]');
-    table.text('media_id');
+    table.boolean('is_faulty').notNullable().defaultTo(false);
     table.text('piece_id');
     /** What the piece was made from: another text of the same row updates it. */
     table.text('made_from');
-    table.text('post_id');
     table.boolean('is_left_out').notNullable().defaultTo(false);
     table.primary(['table_id', 'number']);
     table.index(['table_id', 'row_key']);
@@ -160,6 +161,16 @@ export async function up(db: Knex): Promise<void> {
     table.integer('position').notNullable();
     table.primary(['series_id', 'piece_id']);
   });
+  // What was answered to a request that must be done once.
+  await db.schema.createTable('kept_requests', (table) => {
+    table.text('brand_id').notNullable().references('brands.id').onDelete('cascade');
+    table.text('request_key').notNullable();
+    /** Null: it is being done. */
+    table.text('answer');
+    table.bigInteger('at_ms').notNullable();
+    table.primary(['brand_id', 'request_key']);
+    table.index(['at_ms']);
+  });
   // Versions of a piece that are tried against each other.
   await db.schema.createTable('trials', (table) => {
     table.text('id').primary();
@@ -178,5 +189,6 @@ export async function up(db: Knex): Promise<void> {
 }
 
 export async function down(db: Knex): Promise<void> {
-  for (const table of ['trial_pieces', 'trials', 'series_pieces', 'series', 'boilerplates', 'post_table_rows', 'post_tables', 'feed_rule_log', 'feed_rules', 'feed_items', 'feeds', 'idea_settings', 'idea_uses', 'idea_words', 'ideas']) await db.schema.dropTable(table);
+  await db.raw('alter table media drop column taken_day');
+  for (const table of ['trial_pieces', 'trials', 'kept_requests', 'series_pieces', 'series', 'boilerplates', 'post_table_rows', 'post_tables', 'feed_rule_log', 'feed_rules', 'feed_items', 'feeds', 'idea_settings', 'idea_uses', 'idea_words', 'ideas']) await db.schema.dropTable(table);
 }
