@@ -1,3 +1,4 @@
+import { gullwickIdeas, lanternfallIdeas, seedIdeas } from './ideas.ts';
 import { readFile, writeFile } from 'node:fs/promises';
 import { createHash } from 'node:crypto';
 import { join } from 'node:path';
@@ -303,6 +304,7 @@ async function seed(services: Services): Promise<void> {
     await seedSend(services, access.brand, demo.send, await allPieces(services, access.brand), new Map([...ids].map(([name, id]) => [name, { id, name }])), nowMs);
     await playPast(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
     if (demo.slug === 'gullwick') await keepReport(services.db, access.brand.id, nanoid(12), { name: 'The month in figures', days: 28, paper: 'a4', parts: [...reportParts], channels: [], themeId: null, schedule: { every: 'month', day: 1, time: '09:00', to: ['ottoline@gullwickkites.example'] } }, nextReportMs({ every: 'month', day: 1, time: '09:00' }, nowMs, access.brand.zone));
+    await seedIdeas(services, access.brand, demo.slug === 'gullwick' ? gullwickIdeas : lanternfallIdeas, { id: wren, name: 'Wren Adeyemi-Holt' }, nowMs);
     await seedLinks(services, access.brand, demo.learn, { id: ids.get(demo.learn.answerer) ?? wren, name: demo.learn.answerer }, nowMs);
   }
   await setNetworksClock(services);

@@ -14,6 +14,7 @@ import { reachApi } from './reach.ts';
 import { historyApi } from './audience/history-api.ts';
 import { resultsApi } from './audience/results-api.ts';
 import { alongRefusal, networks, refusalOf, VIDEO_MIME, type NetworkRules } from './rules.ts';
+import { sampleBlog } from './blog.ts';
 import { sampleSites } from './sites.ts';
 import { shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
 
@@ -92,6 +93,7 @@ export function standinApp(options: StandinOptions): Hono {
     });
   }
   app.route('/library', pictureLibrary());
+  app.route('/sites/quay-museum', sampleBlog(options.publicOrigin, nowMs));
   app.route('/sites', sampleSites());
   app.get('/', (context) => context.redirect('/switchboard'));
   return app;

@@ -98,7 +98,7 @@ export const keepProposals = contract({
   params: brandParams,
   body: object({
     request: string().matches(/^[\w-]{8,60}$/).required(),
-    items: array(object({ proposal: proposalSchema.required(), name: string().trim().max(120).defined(), wall: wall().notRequired().nullable().defined(), slotKey: string().max(80).nullable().defined() }).noUnknown().required()).min(1).max(12).required(),
+    items: array(object({ proposal: proposalSchema.required(), name: string().trim().max(120).defined(), wall: wall().notRequired().nullable(), slotKey: string().max(80).nullable().defined() }).noUnknown().required()).min(1).max(12).required(),
     /** Cuts are made for these; empty: for all channels. */
     channelIds: ids(200),
     /** The idea that they come from. */

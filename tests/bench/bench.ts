@@ -1,6 +1,7 @@
 import { documentMegabytes } from './carousel-document.ts';
 import { percentile, printFigure } from './figure.ts';
 import { keystrokeTimes, type TypedIn } from './keystroke.ts';
+import { measureIdeas } from './ideas.ts';
 import { measureLearn } from './learn.ts';
 import { measureScale } from './scale/scale.ts';
 import { forecastTimes, laneTimes } from './plan.ts';
@@ -60,7 +61,7 @@ async function measurePlan(): Promise<void> {
   printFigure('lanes-of-four-weeks-with-100000-posts-against-10000', large / small, 1.5);
 }
 
-const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, learn: measureLearn, scale: measureScale } as const;
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, learn: measureLearn, ideas: measureIdeas, scale: measureScale } as const;
 type Part = keyof typeof parts;
 /** Without a name everything is measured but what needs a brand of its own size. */
 const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words', 'plan'];

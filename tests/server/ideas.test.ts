@@ -389,10 +389,11 @@ describe('a table of posts', () => {
 
 describe('a plan for open slots', () => {
   it('says why each stands where it stands, and is taken once', async () => {
+    for (const template of ['aside', 'tally', 'bill', 'thanks']) await as('caspian').ask('POST', `${base}/pieces`, { template });
     const proposed = await as('wren').ask('POST', `${base}/plan/proposal`, { days: 28, channelIds: [], without: [] });
     expect(proposed.status).toBe(200);
     const placings = rows<{ slotKey: string; channelIds: string[]; candidate: { id: string; kind: string }; why: string[]; next: { id: string }[] }>(proposed, 'placings');
-    expect(placings.length).toBeGreaterThan(0);
+    expect(placings.length).toBeGreaterThan(2);
     expect(placings.every(({ why }) => why.length > 0)).toBe(true);
     const [first] = placings;
     const without = (await as('wren').ask('POST', `${base}/plan/proposal`, { days: 28, channelIds: [], without: [first?.candidate.id ?? ''] })).body as unknown as { placings: { candidate: { id: string } }[] };

@@ -5,6 +5,8 @@ import { duplicatePiece, shelvePiece, type pieceShelves } from '../../contract/p
 import { call } from '../ui/call.ts';
 import { iconButtonClasses } from '../ui/icon-button';
 import { toast } from '../ui/toast.tsx';
+import { SaveBoilerplate } from '../quick/SaveBoilerplate.tsx';
+import { useState } from 'react';
 
 type Shelf = (typeof pieceShelves)[number];
 
@@ -36,11 +38,13 @@ export function PieceMenu({ brand, piece, shelf }: PieceMenuProps) {
     },
     onError: (error) => toast('problem', error.message),
   });
+  const [isSaving, setSaving] = useState(false);
   const actions: readonly (readonly [string, () => void])[] = [
-    ...(shelf === 'use' ? [['Duplicate', () => copy.mutate()] as const, ['Archive', () => move.mutate('archived')] as const] : [['Restore', () => move.mutate('use')] as const]),
+    ...(shelf === 'use' ? [['Duplicate', () => copy.mutate()] as const, ['Save as boilerplate', () => setSaving(true)] as const, ['Archive', () => move.mutate('archived')] as const] : [['Restore', () => move.mutate('use')] as const]),
     ...(shelf === 'deleted' ? [] : [['Delete', () => move.mutate('deleted')] as const]),
   ];
   return (
+    <>
     <MenuTrigger>
       <AriaButton aria-label={`Actions for ${piece.name}`} isDisabled={move.isPending || copy.isPending} className={iconButtonClasses}>
         <Ellipsis aria-hidden className="size-4" />
@@ -55,5 +59,7 @@ export function PieceMenu({ brand, piece, shelf }: PieceMenuProps) {
         </Menu>
       </Popover>
     </MenuTrigger>
+    {isSaving && <SaveBoilerplate brand={brand} piece={piece} onClose={() => setSaving(false)} />}
+    </>
   );
 }

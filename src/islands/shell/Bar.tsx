@@ -1,5 +1,5 @@
 import Check from 'lucide-react/icons/check';
-import Plus from 'lucide-react/icons/plus';
+import CircleHelp from 'lucide-react/icons/circle-question-mark';
 import { useState } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover, Separator } from 'react-aria-components';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -8,10 +8,13 @@ import { call } from '../ui/call.ts';
 import { buttonClasses } from '../ui/Button.tsx';
 import { Notices } from './Notices.tsx';
 import { BrandClock } from './BrandClock.tsx';
+import { guideOf } from './guide-of.ts';
+import { QuickActions } from './QuickActions.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
-export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'archive' | 'piece' | 'account';
+/** Views of the interface, by their keys. */
+export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'archive' | 'piece' | 'ideas' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -29,7 +32,7 @@ const places = [
     { key: 'voice', name: 'Voice', path: 'brand/voice' },
     { key: 'templates', name: 'Templates', path: 'brand/templates' },
   ] },
-  { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }] },
+  { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }, { key: 'ideas', name: 'Ideas', path: 'make/ideas' }] },
   { name: 'Plan', views: [
     { key: 'lanes', name: 'Lanes', path: 'plan/lanes' },
     { key: 'month', name: 'Month', path: 'plan/month' },
@@ -79,12 +82,10 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
         <UntilReady>
           {current && (
             <>
-              {view !== 'pieces' && (
-                <a href={`/b/${current.slug}/make/pieces?new`} className={buttonClasses('quiet')}>
-                  <Plus aria-hidden className="size-4" />
-                  <span className="max-xl:sr-only">New piece</span>
-                </a>
-              )}
+              <QuickActions brand={current} hasNewPiece={view !== 'pieces'} />
+              <a href={guideOf(view)} aria-label="Guide to this view" title="Guide" className={buttonClasses('quiet', 'icon')}>
+                <CircleHelp aria-hidden className="size-4" />
+              </a>
               <MenuTrigger>
                 <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
                   <span className="max-w-48 truncate font-medium max-xl:max-w-24">{current.name}</span>

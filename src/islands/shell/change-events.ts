@@ -4,7 +4,7 @@ import { addressOf } from '../ui/call.ts';
 
 /** What a view hears of. */
 export interface ChangeListeners {
-  /** Something of a kind has changed, by its id: `plan`, `entry`, `queue`, `notice`, `piece`, `post`, `delivery`, `media`, `upload`, `export`, `clock`, `channel`, `review`, `results`, `conversation`. */
+  /** Something of a kind has changed, by its id: `plan`, `entry`, `queue`, `notice`, `piece`, `post`, `delivery`, `media`, `upload`, `export`, `clock`, `channel`, `review`, `results`, `conversation`, `idea`, `feed`, `table`. */
   readonly onChange?: (kind: string, id: string) => void;
   /** The stream has opened, or has missed too much: what is shown may be old. */
   readonly onReload?: () => void;
@@ -17,7 +17,7 @@ export interface PresentPerson {
   readonly name: string;
 }
 
-const KINDS = ['plan', 'entry', 'queue', 'notice', 'piece', 'post', 'delivery', 'media', 'upload', 'export', 'clock', 'channel', 'review', 'results', 'conversation'] as const;
+const KINDS = ['plan', 'entry', 'queue', 'notice', 'piece', 'post', 'delivery', 'media', 'upload', 'export', 'clock', 'channel', 'review', 'results', 'conversation', 'idea', 'feed', 'table'] as const;
 
 /**
  * Listens to a brand's changes for as long as a view is open. The browser comes back by itself when the stream breaks, and is sent

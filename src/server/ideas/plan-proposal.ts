@@ -8,6 +8,7 @@ import { findIdea, noteIdeaUses, pageIdeas, type Idea } from '../db/idea-reposit
 import { findPiece } from '../db/piece-repository.ts';
 import { listUnplannedPieces } from '../db/unplanned-pieces.ts';
 import { ProblemError } from '../errors.ts';
+import { possibleCuts } from '../pieces/check-references.ts';
 import { readSources, type ForecastSources } from '../plan/brand-forecast.ts';
 import { keepEntry, momentOfSpot, usualCutsOf } from '../plan/place-piece.ts';
 import type { Services } from '../services.ts';
@@ -57,6 +58,7 @@ const fixedOf = ({ fixed }: ForecastSources) => fixed.map(({ atMs, themeId, temp
 /** What could go into open slots, by the ids that a plan names. */
 async function candidatesOf(services: Services, brand: Brand, nowMs: number): Promise<readonly NamedCandidate[]> {
   const { db } = services;
+  const graphics = [...new Set((await possibleCuts(services, brand, 'graphic')).map(({ channelId }) => channelId))];
   const [pieces, ideas, again] = await Promise.all([
     listUnplannedPieces(db, brand.id, MAX_PIECES),
     pageIdeas(db, brand.id, { state: 'open', kind: null, themeId: null, assignedTo: null, words: [], isUsed: false, after: null, limit: MAX_IDEAS }),
@@ -65,9 +67,18 @@ async function candidatesOf(services: Services, brand: Brand, nowMs: number): Pr
   return [
     ...pieces.map((piece): NamedCandidate => ({ id: `piece ${piece.id}`, kind: 'piece', name: piece.name, themeId: piece.themeId, day: null, channelIds: piece.channelIds, template: piece.template, mediaIds: piece.mediaIds, worth: 0.8, why: ['It is made and not planned yet.'], pieceId: piece.id, ideaKind: null })),
     // A gap is what is filled here, and no candidate.
-    ...ideas.filter(({ kind }) => kind !== 'gap').map((idea): NamedCandidate => ({ id: `idea ${idea.id}`, kind: 'idea', name: idea.title, themeId: idea.themeId, day: idea.day, channelIds: null, template: null, mediaIds: idea.mediaId === null ? [] : [idea.mediaId], worth: Math.min(1, idea.score / 2.5), why: idea.why, pieceId: null, ideaKind: idea.kind })),
-    ...again.filter(({ details }) => !ideas.some((idea) => idea.details['pieceId'] === details['pieceId'])).map((each): NamedCandidate => ({ id: `revival ${String(each.details['pieceId'])}`, kind: 'revival', name: each.title, themeId: each.themeId, day: null, channelIds: null, template: null, mediaIds: [], worth: Math.min(1, each.didWell), why: [`It had ${Math.round(each.didWell * 100)}% more engagement than usual. ${each.source}.`], pieceId: String(each.details['pieceId']), ideaKind: null })),
+    ...ideas.filter(({ kind }) => kind !== 'gap').map((idea): NamedCandidate => ({ id: `idea ${idea.id}`, kind: 'idea', name: idea.title, themeId: idea.themeId, day: idea.day, channelIds: SAY_ENOUGH.includes(idea.kind) ? graphics : null, template: null, mediaIds: idea.mediaId === null ? [] : [idea.mediaId], worth: Math.min(1, idea.score / 2.5), why: idea.why, pieceId: null, ideaKind: idea.kind })),
+    ...(await withChannels(services, brand, again)).filter(({ details }) => !ideas.some((idea) => idea.details['pieceId'] === details['pieceId'])).map((each): NamedCandidate => ({ id: `revival ${String(each.details['pieceId'])}`, kind: 'revival', name: each.title, themeId: each.themeId, day: null, channelIds: each.channelIds, template: null, mediaIds: [], worth: Math.min(1, each.didWell), why: [`It had ${Math.round(each.didWell * 100)}% more engagement than usual. ${each.source}.`], pieceId: String(each.details['pieceId']), ideaKind: null })),
   ];
+}
+
+/** Revivals with the channels that their pieces have a cut for; those whose piece is gone are left out. */
+async function withChannels({ db }: Services, brand: Brand, candidates: Awaited<ReturnType<typeof revivals>>) {
+  const pieces = await Promise.all(candidates.map(({ details }) => findPiece(db, brand.id, String(details['pieceId']))));
+  return candidates.flatMap((candidate, index) => {
+    const piece = pieces[index];
+    return piece ? [{ ...candidate, channelIds: [...new Set(piece.document.cuts.map(({ channelId }) => channelId))] }] : [];
+  });
 }
 
 /** What became of a plan that was taken. */

@@ -1,4 +1,7 @@
 import { useMutation } from '@tanstack/react-query';
+import { nanoid } from 'nanoid';
+import { useState } from 'react';
+import { addIdea } from '../../../contract/idea-contracts.ts';
 import { labelConversations, type getConversation } from '../../../contract/reply-contracts.ts';
 import { changePiece, createPiece } from '../../../contract/piece-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
@@ -31,11 +34,21 @@ export function MakeOfIt({ data, brand, onAsk }: { readonly data: AnswerOf<typeo
     onSuccess: (id) => location.assign(`/b/${brand.slug}/make/pieces/${id}`),
     onError: (error) => toast('problem', error.message),
   });
+  // One key a conversation: a second press puts one idea on the shelf.
+  const [ideaKey] = useState(() => nanoid(16));
+  const idea = useMutation({
+    mutationFn: () => call(addIdea, { params, body: { request: ideaKey, title: words.slice(0, 120), text: words, link: '', mediaId: null, day: null, themeId: null, conversationId: conversation.id } }),
+    onSuccess: () => toast('done', 'On the shelf', { label: 'Open the shelf', run: () => location.assign(`/b/${brand.slug}/make/ideas?kind=reply`) }),
+    onError: (error) => toast('problem', error.message),
+  });
   if (words === '') return null;
   const isShort = words.length <= 280;
   return (
     <div>
       <h3 className="mb-1 text-xs font-semibold text-quiet">Make of it</h3>
+      <Button size="small" className="mb-1.5" disabled={idea.isPending} onClick={() => idea.mutate()}>
+        Keep as an idea
+      </Button>{' '}
       <a href={`/b/${brand.slug}/brand/facts?add=${encodeURIComponent(words.slice(0, 300))}`} className={`${buttonClasses('plain', 'small')} mb-1.5`}>
         Add as a fact
       </a>

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import type { CellFault } from '../../../core/ideas/table/read-row.ts';
 import type { TableField } from '../../../core/ideas/table/table-fields.ts';
 import { placesOf, usualCut } from '../../../core/cut/places.ts';
@@ -40,6 +41,7 @@ export function checkTableHandler(services: Services): JobHandler {
         await checkRows(services, brand, table, page, nowMs);
         done += page.length;
         progress(done / Math.max(1, total));
+        await setImmediate();
       }
       await services.db.transaction((trx) => noteChange(trx, { brandId: brand.id, kind: 'table', subjectId: table.id }, services.clock.machineNowMs()));
       return { kind: 'done' };

@@ -1,3 +1,4 @@
+import { setImmediate } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import { mergeMade } from './merge-made.ts';
 import { pieceName, type Piece } from '../../../core/piece/piece.ts';
@@ -53,6 +54,8 @@ export function makeTableHandler(services: Services): JobHandler {
         await makeGroup(services, brand, table, group, { personId: payload['personId'] as string, schedule: payload['schedule'] === true, run });
         done += group.length;
         progress(done / Math.max(1, ready));
+        // The database answers at once, so nothing else of this process would have its turn in between.
+        await setImmediate();
       }
       if (await isCancelled(services, key)) await undo(services, brand, table, run);
       await db.transaction((trx) => noteChange(trx, { brandId: brand.id, kind: 'table', subjectId: table.id }, clock.machineNowMs()));
