@@ -25,7 +25,7 @@ export const gullwickIdeas: DemoIdeas = {
     { title: 'A kite out of misprinted sea charts', text: 'The museum has a drawer of charts with the harbour on the wrong side. Ask Thora whether we may have six.', theme: 'new-kites' },
     { title: 'Why the tail is longer than you think', text: 'People ask it every Saturday. Three sentences and a drawing.', theme: 'workshops' },
   ],
-  feed: '/sites/quay-museum/',
+  feed: '/sites/quay-museum',
   boilerplate: { name: 'Wind report', headline: 'Force [force], from the [direction]', caption: 'On the quay this morning: force [force] from the [direction]. [advice]\n\n{site}', weekday: 3, time: '08:00' },
 };
 

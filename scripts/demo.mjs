@@ -2,7 +2,7 @@
 import { existsSync, readFileSync, rmSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { build } from './build.mjs';
-import { readOptions, requireFreePort, runToEnd, startChild, stopOnSignals, waitFor } from './processes.mjs';
+import { readOptions, requireFreePort, runToEnd, startChild, stopAll, stopOnSignals, waitFor } from './processes.mjs';
 import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, stopWith } from './setup.mjs';
 
 const DEFAULT_PORT = 4321;
@@ -31,7 +31,10 @@ startChild('The stand-in networks', process.execPath, ['dist/standin.mjs'], { ST
 await waitFor(standinOrigin);
 if (!existsSync(demoFile)) {
   process.stdout.write('Seeding the demo brands…\n');
-  await runToEnd(process.execPath, ['dist/seed-demo.mjs'], environment);
+  await runToEnd(process.execPath, ['dist/seed-demo.mjs'], environment).catch(async (error) => {
+    process.stderr.write(`${error.message}. The demo stops here; start it again with --fresh.\n`);
+    await stopAll(1);
+  });
 }
 startChild('Confetti', process.execPath, ['dist/web.mjs'], environment, { quiet: true });
 startChild('The worker', process.execPath, ['dist/worker.mjs'], environment);

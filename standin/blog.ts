@@ -66,7 +66,7 @@ export function sampleBlog(publicOrigin: string, nowMs: () => number): Hono {
   blog.get('/', (context) => context.html(`<!doctype html><html lang="en"><head><meta charset="utf-8"><title>Gullwick Quay Museum</title><link rel="alternate" type="application/rss+xml" href="${base}/feed.xml"></head><body><h1>Gullwick Quay Museum</h1><ul>${articles.map(({ slug, title }) => `<li><a href="${base}/${slug}">${escaped(title)}</a></li>`).join('')}</ul></body></html>`));
   blog.get('/feed.xml', (context) => {
     const items = articles.map(({ slug, title, summary, daysAgo }) => `<item><title>${escaped(title)}</title><link>${base}/${slug}</link><guid>${base}/${slug}</guid><pubDate>${new Date(nowMs() - daysAgo * DAY_MS).toUTCString()}</pubDate><description>${escaped(summary)}</description></item>`);
-    return context.body(`<?xml version="1.0" encoding="UTF-8"?><rss version="2.0"><channel><title>Gullwick Quay Museum</title><link>${base}/</link><description>Nets, knots and kites</description>${items.join('')}</channel></rss>`, 200, { 'content-type': 'application/rss+xml' });
+    return context.body(`<?xml version="1.0" encoding="UTF-8"?><rss version="2.0"><channel><title>Gullwick Quay Museum</title><link>${base}</link><description>Nets, knots and kites</description>${items.join('')}</channel></rss>`, 200, { 'content-type': 'application/rss+xml' });
   });
   blog.get('/:slug', (context) => {
     const article = articles.find(({ slug }) => slug === context.req.param('slug'));

@@ -87,6 +87,12 @@ const views: readonly (readonly [string, string, (page: Page) => Promise<unknown
   ['the replies', '/b/gullwick/learn/replies', (page) => expect(page.getByRole('list', { name: 'What was said' })).toBeVisible()],
   ['the links', '/b/gullwick/learn/links', (page) => expect(page.getByRole('table', { name: 'Short links' })).toBeVisible()],
   ['the archive', '/b/gullwick/learn/archive', (page) => expect(page.getByRole('list', { name: 'What went out' }).getByRole('listitem').first()).toBeVisible()],
+  ['the shelf of ideas', '/b/gullwick/make/ideas', (page) => expect(page.getByRole('article').first()).toBeVisible()],
+  ['ideas from a text', '/b/gullwick/make/ideas?show=text', (page) => expect(page.getByRole('button', { name: 'Propose pieces' })).toBeVisible()],
+  ['ideas from a table', '/b/gullwick/make/ideas?show=table', (page) => expect(page.getByLabel('Pasted table')).toBeVisible()],
+  ['ideas from files', '/b/gullwick/make/ideas?show=files', (page) => expect(page.getByRole('checkbox', { name: 'Headland' })).toBeVisible()],
+  ['the feeds', '/b/gullwick/make/ideas?show=feeds', (page) => expect(page.getByRole('button', { name: 'Let items become posts' })).toBeVisible()],
+  ['a page of the guide', '/guide/ideas', (page) => expect(page.getByRole('heading', { level: 1 })).toBeVisible()],
   ['the account', '/account', (page) => expect(page.getByText('Demo scripts')).toBeVisible()],
 ];
 

@@ -21,13 +21,13 @@ export interface RankedIdea {
 }
 
 /** How much a kind is worth before anything else is known of it. */
-const BASE: Readonly<Record<IdeaKind, number>> = { note: 1, date: 0.9, gap: 0.8, reply: 0.75, feed: 0.7, revival: 0.7, trend: 0.6, prompt: 0.4, saying: 0.35 };
+const BASE: Readonly<Record<IdeaKind, number>> = { note: 1, date: 0.9, gap: 0.75, reply: 0.75, feed: 0.8, revival: 0.7, trend: 0.6, prompt: 0.4, saying: 0.35 };
 /** Days before a day at which an idea for it comes best: time to make it, and not so early that it is forgotten. */
 const BEST_LEAD = { from: 4, to: 16 } as const;
 const MAX_LEAD = 45;
 const QUIET_DAYS = 10;
-/** No kind takes more than this share of what comes in a week. */
-const MAX_SHARE = 0.34;
+/** No kind takes more than the first share of what comes in a week; where too few kinds have something, up to the second. */
+const SHARES = [0.2, 0.34] as const;
 
 /** Candidates with their scores, the best first. The seed turns what has no other order, so that each week brings other prompts. */
 export function rankIdeas(candidates: readonly Candidate[], themes: readonly ThemeStanding[], today: string, seed: number): readonly RankedIdea[] {
@@ -40,7 +40,7 @@ export function rankIdeas(candidates: readonly Candidate[], themes: readonly The
       const neglect = theme ? neglectOf(theme) : 0;
       const well = Math.max(-0.3, Math.min(0.6, candidate.didWell + 0.5 * (theme?.effect ?? 0)));
       const chance = 0.08 * chanceOf(`${candidate.key} ${seed}`);
-      return [{ candidate, score: BASE[candidate.kind] * (1 + nearness.worth + neglect + well) + chance, why: [...nearness.why, ...(theme && neglect > 0.15 ? [quietWords(theme)] : []), ...(candidate.didWell > 0.05 ? [`A post like it had ${percent(candidate.didWell)} more engagement than usual.`] : []), ...(theme && theme.effect > 0.08 ? [`Posts about ${theme.name} had ${percent(theme.effect)} more.`] : [])] }];
+      return [{ candidate, score: BASE[candidate.kind] * (1 + nearness + neglect + well) + chance, why: [...(theme && neglect > 0.15 ? [quietWords(theme)] : []), ...(candidate.didWell > 0.05 ? [`A post like it had ${percent(candidate.didWell)} more engagement than usual.`] : []), ...(theme && theme.effect > 0.08 ? [`Posts about ${theme.name} had ${percent(theme.effect)} more.`] : [])] }];
     })
     .toSorted((a, b) => b.score - a.score || (a.candidate.key < b.candidate.key ? -1 : 1));
 }
@@ -48,26 +48,28 @@ export function rankIdeas(candidates: readonly Candidate[], themes: readonly The
 /** What comes this week: the best, of several kinds and themes, and no more than a person set. */
 export function chooseIdeas(ranked: readonly RankedIdea[], { perWeek, kinds }: Pick<IdeaSettings, 'perWeek' | 'kinds'>, cameAlready: number): readonly RankedIdea[] {
   const room = Math.max(0, perWeek - cameAlready);
-  const most = Math.max(1, Math.ceil(perWeek * MAX_SHARE));
   const perKind = new Map<IdeaKind, number>();
-  const chosen: RankedIdea[] = [];
-  for (const each of ranked) {
-    if (chosen.length >= room) break;
-    const { kind } = each.candidate;
-    if (!kinds.includes(kind) || (perKind.get(kind) ?? 0) >= most) continue;
-    perKind.set(kind, (perKind.get(kind) ?? 0) + 1);
-    chosen.push(each);
+  const chosen = new Set<RankedIdea>();
+  for (const share of SHARES) {
+    const most = Math.max(1, Math.ceil(perWeek * share));
+    for (const each of ranked) {
+      if (chosen.size >= room) break;
+      const { kind } = each.candidate;
+      if (chosen.has(each) || !kinds.includes(kind) || (perKind.get(kind) ?? 0) >= most) continue;
+      perKind.set(kind, (perKind.get(kind) ?? 0) + 1);
+      chosen.add(each);
+    }
   }
-  return chosen;
+  return [...chosen];
 }
 
-/** How near a day is; null when it has passed or is too far away. */
-function nearnessOf(day: string | null, today: string): { readonly worth: number; readonly why: readonly string[] } | null {
-  if (day === null) return { worth: 0, why: [] };
+/** What the nearness of a day is worth; null when it has passed or is too far away. The card counts the days itself: kept words would grow old. */
+function nearnessOf(day: string | null, today: string): number | null {
+  if (day === null) return 0;
   const lead = daysBetween(today, day);
   if (lead < 0 || lead > MAX_LEAD) return null;
   const worth = lead < BEST_LEAD.from ? 0.4 : lead <= BEST_LEAD.to ? 1 : 1 - (lead - BEST_LEAD.to) / (MAX_LEAD - BEST_LEAD.to);
-  return { worth, why: [lead === 0 ? 'It is today.' : lead === 1 ? 'It is tomorrow.' : `It is in ${lead} days.`] };
+  return worth;
 }
 
 function neglectOf({ daysQuiet, slotsAWeek }: ThemeStanding): number {

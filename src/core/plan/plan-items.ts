@@ -2,8 +2,8 @@ import type { PieceKind } from '../piece/piece.ts';
 import type { DeliveryState } from '../post/delivery-state.ts';
 import type { OpenReason } from './forecast.ts';
 
-/** How something of the plan stands. `waiting`, `rotation`: the forecast puts it there; `open`: a slot that nothing goes out in. */
-export type PlanState = DeliveryState | 'draft' | 'placeholder' | 'waiting' | 'rotation' | 'open';
+/** How something of the plan stands. `waiting`, `rotation`: the forecast puts it there; `open`: a slot that nothing goes out in; `proposed`: an open slot with what could go there. */
+export type PlanState = DeliveryState | 'draft' | 'placeholder' | 'waiting' | 'rotation' | 'open' | 'proposed';
 
 /** One thing of the plan on one channel, whatever it is, as all views show it. */
 export interface PlanItem {

@@ -73,7 +73,7 @@ const words = (text: string): readonly string[] => text.split(' ');
 export const topics: Readonly<Record<DeskLanguage, Topics>> = {
   en: {
     glad: words('love loved lovely great beautiful wonderful thanks thank amazing gorgeous brilliant happy perfect best'),
-    cross: words('broken disappointed refund rude terrible awful complaint worst angry late missing damaged'),
+    cross: words('broken disappointed refund rude terrible awful complaint worst angry late missing damaged wrong nowhere split torn cracked delayed unanswered'),
     subjects: [
       { words: words('open opening hours close closed closing today sunday monday tuesday wednesday thursday friday saturday'), keys: ['hours', 'opening'] },
       { words: words('where address find located parking directions map'), keys: ['address', 'workshop', 'place', 'location', 'parking'] },

@@ -12,6 +12,7 @@ import headland from './shipped/headland.json' with { type: 'json' };
 import hush from './shipped/hush.json' with { type: 'json' };
 import knot from './shipped/knot.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
+import plank from './shipped/plank.json' with { type: 'json' };
 import pier from './shipped/pier.json' with { type: 'json' };
 import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
@@ -28,7 +29,7 @@ import voice from './shipped/voice.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
 /** The templates that ship with Confetti, in the order they are offered: graphics, then carousels, then videos. */
-export const shippedTemplates: readonly Template[] = [headland, aside, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
+export const shippedTemplates: readonly Template[] = [headland, aside, plank, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
 
 /**
  * A shipped template by its key.

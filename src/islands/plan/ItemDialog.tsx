@@ -15,6 +15,7 @@ import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { iconButtonClasses } from '../ui/icon-button';
 import { PiecePick } from './PiecePick.tsx';
+import { SeriesMove } from './SeriesMove.tsx';
 import { planStateWord } from './state-sign.tsx';
 import { ThemeTile } from './ThemeTile.tsx';
 import type { PlanActions, Spot } from './use-plan-actions.ts';
@@ -53,6 +54,7 @@ export function ItemDialog(props: ItemDialogProps) {
             </button>
           </div>
           <ItemBody {...props} />
+          {item.pieceId !== null && (item.postId !== null || item.entryId !== null) && roleMay(context.brand.role, 'send') && <SeriesMove brand={context.brand.slug} pieceId={item.pieceId} actions={props.actions} onMoved={onClose} />}
         </Dialog>
       </Modal>
     </ModalOverlay>

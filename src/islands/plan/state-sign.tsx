@@ -2,7 +2,7 @@ import type { PlanItem, PlanState } from '../../core/plan/plan-items.ts';
 import type { DeliveryState } from '../../core/post/delivery-state.ts';
 import { stateWord } from '../post/StateChip.tsx';
 
-const words: Readonly<Record<Exclude<PlanState, DeliveryState>, string>> = { draft: 'Draft', placeholder: 'Placeholder', waiting: 'From the queue', rotation: 'From rotation', open: 'Open slot' };
+const words: Readonly<Record<Exclude<PlanState, DeliveryState>, string>> = { draft: 'Draft', placeholder: 'Placeholder', waiting: 'From the queue', rotation: 'From rotation', open: 'Open slot', proposed: 'Proposed' };
 
 /** The state of something of the plan, in a word. */
 export function planStateWord(state: PlanState): string {

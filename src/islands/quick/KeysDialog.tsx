@@ -5,8 +5,8 @@ const groups: readonly { readonly where: string; readonly keys: readonly (readon
   { where: 'Anywhere', keys: [['I', 'Write a note for the shelf'], ['P', 'A quick post'], ['B', 'Begin from a boilerplate'], ['?', 'These shortcuts'], ['Ctrl Z', 'Undo'], ['Ctrl Shift Z', 'Redo']] },
   { where: 'A piece, large', keys: [['← →', 'The cut before, the next one'], ['Esc', 'Back to the wall']] },
   { where: 'The wording sheet', keys: [['Arrows', 'Move between cells'], ['Enter', 'Write in a cell'], ['Tab', 'The next cell'], ['Shift Arrows', 'Choose several cells'], ['Ctrl C, Ctrl V', 'Copy and paste, from a spreadsheet too'], ['Ctrl D', 'Fill down'], ['Del', 'Back to the shared text']] },
-  { where: 'Lanes', keys: [['Arrows', 'Move between posts'], ['Space', 'Take a post; arrows move it, Space puts it down'], ['Enter', 'Open a post'], ['S, Q', 'In the waiting strip: the next slot, into the queue']] },
-  { where: 'Replies', keys: [['↑ ↓', 'The conversation before, the next one'], ['R', 'Answer'], ['E', 'Close'], ['Ctrl Enter', 'Answer and close']] },
+  { where: 'Lanes', keys: [['Arrows', 'Move between days and posts'], ['Alt ← →', 'Move the post by a day; in the month, Alt ↑ ↓ by a week'], ['Space', 'Choose a post'], ['Enter', 'Open a post'], ['S, Q', 'In the waiting strip: the next slot, into the queue']] },
+  { where: 'Replies', keys: [['↑ ↓', 'The conversation before, the next one'], ['Space', 'Choose it'], ['A', 'Answer'], ['Ctrl Enter', 'Send the answer'], ['C, O', 'Close; open again'], ['S, B', 'Set apart; bring back'], ['M', 'Take it yourself']] },
 ];
 
 export function KeysDialog({ onClose }: { readonly onClose: () => void }) {

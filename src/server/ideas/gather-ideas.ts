@@ -4,6 +4,9 @@ import { seasonOf, type CollectionEntry } from '../../core/ideas/collection/entr
 import type { Candidate } from '../../core/ideas/idea.ts';
 import { chooseIdeas, rankIdeas, type ThemeStanding } from '../../core/ideas/rank-ideas.ts';
 import { fillFacts } from '../../core/brand/facts.ts';
+import { gestureOf } from '../../core/replies/propose-answers.ts';
+import { guessLanguage } from '../../core/write/guess-language.ts';
+import { packOf } from '../../core/write/language-pack.ts';
 import { addDays, dayNumber, mondayOf } from '../../core/time/day.ts';
 import { seriesClock } from '../../core/time/series-clock.ts';
 import { formatMoment, wallTimeOf } from '../../core/time/wall-time.ts';
@@ -32,6 +35,7 @@ const MAX_EACH = 40;
 const MAX_TRENDS = 3;
 /** Shorter than this, a message says too little to make something of. */
 const MIN_REPLY = 40;
+const MAX_TITLE = 80;
 
 export const ideasJob: NewJob = { key: KIND, kind: KIND, lane: 'ideas', payload: {}, maxAttempts: 8 };
 
@@ -146,13 +150,28 @@ export async function revivals(services: Services, brand: Brand, revivalDays: nu
     .map(([pieceId, { name, themeId, lift, lastMs }]) => made({ key: `revival ${pieceId} ${new Date(lastMs).toISOString().slice(0, 7)}`, kind: 'revival', title: name, themeId, didWell: Math.min(1, lift), source: `Out ${formatMoment(lastMs, brand.zone).replace(/,.*$/u, '')}`, details: { pieceId } }));
 }
 
+/** The first words of a message, as a title. */
+function titleOf(said: string): string {
+  const space = said.lastIndexOf(' ', MAX_TITLE);
+  return said.length <= MAX_TITLE ? said : `${said.slice(0, space > 0 ? space : MAX_TITLE)}…`;
+}
+
+/** A question that others may have, or kind words: a complaint is answered, and makes no post. */
+function isWorthAPost(said: string, { book }: Brand): boolean {
+  const pack = packOf(guessLanguage(said) ?? book.language ?? 'en');
+  const gesture = pack ? gestureOf(said, pack.language) : 'says';
+  return gesture === 'asks' || gesture === 'glad';
+}
+
 async function replies({ db }: Services, brand: Brand, nowMs: number): Promise<readonly Candidate[]> {
   const page = await pageConversations(db, brand.id, { state: null, channelIds: null, kind: null, assignedTo: null, label: null, words: [], beforeMs: null, after: null, limit: 100 });
   return page
-    .filter(({ snippet, lastMs, state }) => state !== 'apart' && Number(lastMs) > nowMs - REPLIES_BACK * DAY_MS && snippet.length >= MIN_REPLY)
+    .filter(({ snippet, lastMs, state }) => state !== 'apart' && isWorthAPost(snippet, brand) && Number(lastMs) > nowMs - REPLIES_BACK * DAY_MS && snippet.length >= MIN_REPLY)
     .toSorted((a, b) => b.authorFollowers - a.authorFollowers)
+    // The same question of two people is one idea.
+    .filter(({ snippet }, index, all) => all.findIndex((each) => each.snippet.toLowerCase() === snippet.toLowerCase()) === index)
     .slice(0, 8)
-    .map((each) => made({ key: `reply ${each.id}`, kind: 'reply', title: each.snippet.includes('?') ? 'A question that others may have' : 'Somebody’s words', text: each.snippet, source: `${each.authorName}, ${each.kind}`, details: { conversationId: each.id } }));
+    .map((each) => made({ key: `reply ${each.id}`, kind: 'reply', title: titleOf(each.snippet), text: each.snippet, source: `${each.authorName}, ${each.kind}`, details: { conversationId: each.id, why: each.snippet.includes('?') ? 'Others may have the same question.' : 'Kind words make a quote.' } }));
 }
 
 /** Prompts and sayings that the season and the brand’s facts allow. */

@@ -3,6 +3,7 @@ import type { Frame, SlotValue } from '../../piece/piece.ts';
 import type { Slides } from '../../piece/edit-slides.ts';
 import { ownSlots } from '../../piece/slides-of-cut.ts';
 import { slideKinds } from '../../template/slide-template.ts';
+import { shippedTemplates } from '../../template/shipped-templates.ts';
 import type { Slot, Template } from '../../template/template.ts';
 import type { Form } from './findings.ts';
 
@@ -19,12 +20,12 @@ export interface Content {
 /** Templates for each form, those that say most with it first. A brand's own templates stand for the shipped one whose slots they have. */
 const templatesOfForm: Readonly<Record<Form, readonly string[]>> = {
   list: ['strand', 'ledger', 'sheaf', 'knot'],
-  number: ['tally', 'headland', 'aside'],
+  number: ['tally', 'headland', 'plank'],
   quote: ['voice', 'aside', 'hush'],
-  date: ['bill', 'headland', 'aside'],
-  price: ['counter', 'headland', 'aside'],
-  pair: ['turn', 'headland', 'aside'],
-  announce: ['headland', 'arch', 'band', 'gust', 'aside'],
+  date: ['bill', 'headland', 'plank'],
+  price: ['counter', 'headland', 'plank'],
+  pair: ['turn', 'headland', 'plank'],
+  announce: ['headland', 'arch', 'band', 'gust', 'plank'],
 };
 
 /** Which part of the content a slot takes, by its key. */
@@ -41,11 +42,12 @@ export function templatesFor(content: Content, templates: readonly Template[], k
   const shipped = new Map(templates.map((template) => [template.key, template]));
   return templatesOfForm[content.form].flatMap((key) => {
     const model = shipped.get(key);
-    const own = model ? templates.filter((each) => each !== model && each.kind === model.kind && signature(each) === signature(model)) : [];
+    const own = model ? templates.filter((each) => !shippedKeys.has(each.key) && each.kind === model.kind && signature(each) === signature(model)) : [];
     return [...own, ...(model ? [model] : [])].filter((template) => kinds.includes(template.kind) && carries(template, content, pictures));
   });
 }
 
+const shippedKeys: ReadonlySet<string> = new Set(shippedTemplates.map(({ key }) => key));
 const signature = ({ slots }: Template): string => slots.filter(({ required }) => required).map(({ key, kind }) => `${key}:${kind}`).toSorted().join(' ');
 
 /** Whether every slot that a template needs can be filled. */

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { keepFeedRule } from '../../../contract/idea-contracts.ts';
 import { listTemplates } from '../../../contract/template-contracts.ts';
 import { call } from '../../ui/call.ts';
+import { NumberBox } from '../../ui/NumberBox.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
 import { FormActions } from '../../ui/FormActions.tsx';
 import { ModalFrame } from '../../ui/ModalFrame.tsx';
@@ -62,12 +63,12 @@ export function RuleDialog({ feedId, rule, context, onClose, onSaved }: RuleDial
           {settings.take === 'backlog' && (
             <label className="flex items-center gap-2 text-sm">
               Of what is there already, the last
-              <input type="number" min={1} max={100} value={settings.backlog} onChange={(event) => set({ backlog: Math.max(1, Math.min(100, Math.round(Number(event.target.value) || 1))) })} className={`${inputClasses} w-18`} />
+              <NumberBox value={settings.backlog} min={1} max={100} onChange={(backlog) => set({ backlog })} />
             </label>
           )}
           <label className="flex items-center gap-2 text-sm">
             At most one in
-            <input type="number" min={0} max={720} value={settings.everyHours} onChange={(event) => set({ everyHours: Math.max(0, Math.min(720, Math.round(Number(event.target.value) || 0))) })} className={`${inputClasses} w-18`} />
+            <NumberBox value={settings.everyHours} min={0} max={720} onChange={(everyHours) => set({ everyHours })} />
             hours
           </label>
           <SelectField label="What they become" value={settings.as} options={[['draft', 'Drafts in the plan, for a person to look at'], ['queue', 'Pieces in the queue of their channels']]} onChange={(as) => set({ as: as as 'draft' | 'queue' })} />

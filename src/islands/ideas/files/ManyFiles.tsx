@@ -125,7 +125,7 @@ export default function ManyFiles({ context }: { readonly context: IdeasContext 
         </details>
         {maySend && <SelectField label="When" value={spread} options={[['slots', 'Over the open slots of the rota, as drafts'], ['queue', 'In the queue of their channels'], ['none', 'Not planned']]} onChange={(key) => setSpread(key as typeof spread)} />}
         <Button type="submit" look="primary" disabled={items.length === 0 || make.isPending || offered.length === 0}>
-          {make.isPending ? 'Making…' : as === 'each' ? `Make ${items.length} ${items.length === 1 ? 'piece' : 'pieces'}` : as === 'carousel' ? 'Make the carousel' : 'Make the video'}
+          {make.isPending ? 'Making…' : as === 'each' ? (items.length < 2 ? 'Make the piece' : `Make ${items.length} pieces`) : as === 'carousel' ? 'Make the carousel' : 'Make the video'}
         </Button>
       </form>
       {isPicking && (

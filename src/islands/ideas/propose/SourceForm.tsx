@@ -4,6 +4,7 @@ import { MAX_SOURCE_TEXT, readSourceAddress, readSourceFile } from '../../../con
 import type { Piece } from '../../../core/piece/piece.ts';
 import { DropFiles } from '../../media/DropFiles.tsx';
 import { call, sendFile } from '../../ui/call.ts';
+import { NumberBox } from '../../ui/NumberBox.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
 import { FilePick } from '../../ui/FilePick.tsx';
@@ -101,12 +102,12 @@ export function SourceForm({ context, isBusy, onAsk }: { readonly context: Ideas
           <legend className="mb-1 font-semibold">How many</legend>
           <label className="flex items-center gap-2">
             <input type="radio" name="as" checked={as === 'pieces'} onChange={() => setAs('pieces')} className="size-4 accent-house" />
-            <input type="number" aria-label="Pieces" min={1} max={12} value={count} onChange={(event) => setCount(Math.max(1, Math.min(12, Math.round(Number(event.target.value) || 1))))} className={`${inputClasses} w-16`} />
+            <NumberBox label="Pieces" value={count} min={1} max={12} onChange={setCount} />
             pieces that stand alone
           </label>
           <label className="flex items-center gap-2">
             <input type="radio" name="as" checked={as === 'series'} onChange={() => setAs('series')} className="size-4 accent-house" />
-            <input type="number" aria-label="Days" min={3} max={12} value={days} onChange={(event) => setDays(Math.max(3, Math.min(12, Math.round(Number(event.target.value) || 3))))} className={`${inputClasses} w-16`} />
+            <NumberBox label="Days" value={days} min={3} max={12} onChange={setDays} />
             days of a series on the rota’s slots
           </label>
         </fieldset>

@@ -76,7 +76,7 @@ export function IdeaCard({ idea, context }: { readonly idea: Idea; readonly cont
           <h2 dir="auto" className="line-clamp-3 font-heading text-base leading-snug font-semibold [overflow-wrap:anywhere]">
             {idea.title}
           </h2>
-          {idea.text !== '' && (
+          {idea.text !== '' && idea.text !== idea.title && (
             <p dir="auto" className="mt-1 line-clamp-3 text-sm text-quiet [overflow-wrap:anywhere]">
               {idea.text}
             </p>
@@ -109,7 +109,7 @@ export function IdeaCard({ idea, context }: { readonly idea: Idea; readonly cont
         <div className="flex items-center gap-1.5">
           {mayMake && idea.state !== 'archived' && (
             <Button size="small" disabled={make.isPending} onClick={() => make.mutate()}>
-              {idea.kind === 'saying' || idea.kind === 'reply' ? 'Make a quote' : idea.kind === 'revival' ? 'Make it again' : 'Make a piece'}
+              {idea.kind === 'saying' || (idea.kind === 'reply' && !idea.text.includes('?')) ? 'Make a quote' : idea.kind === 'revival' ? 'Make it again' : 'Make a piece'}
             </Button>
           )}
           {maySend && idea.state !== 'archived' && (
@@ -174,7 +174,7 @@ export function IdeaCard({ idea, context }: { readonly idea: Idea; readonly cont
                     </SubmenuTrigger>
                   )}
                   {idea.conversationId !== null && (
-                    <MenuItem href={`/b/${brand.slug}/learn/replies?open=${idea.conversationId}`} className={item}>
+                    <MenuItem href={`/b/${brand.slug}/learn/replies?c=${idea.conversationId}`} className={item}>
                       Open the conversation
                     </MenuItem>
                   )}

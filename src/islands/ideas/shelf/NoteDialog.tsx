@@ -51,7 +51,7 @@ export function NoteDialog({ context: { brand, themes }, begun, conversationId =
         }}
       >
         {/* The dialog opens to write; what one came for has the focus. */}
-        {/* eslint-disable-next-line */}
+        { }
         <Field label="What is the idea?">{({ id }) => <input id={id} autoFocus value={title} maxLength={MAX_IDEA_TITLE} onChange={(event) => setTitle(event.target.value)} className={inputClasses} />}</Field>
         <Field label="More about it">{({ id }) => <textarea id={id} rows={4} value={text} onChange={(event) => setText(event.target.value)} className={inputClasses} />}</Field>
         <Field label="Link">{({ id }) => <input id={id} inputMode="url" value={link} onChange={(event) => setLink(event.target.value)} className={inputClasses} />}</Field>

@@ -53,7 +53,9 @@ export default function Shelf({ context }: { readonly context: IdeasContext }) {
   return (
     <>
       <div className="mb-3 flex flex-wrap items-center gap-1.5">
-        <input type="search" aria-label="Search ideas" placeholder="Search ideas" value={typed} onChange={(event) => setTyped(event.target.value)} className={`${inputClasses} h-8 w-52`} />
+        <span className="w-52">
+          <input type="search" aria-label="Search ideas" placeholder="Search ideas" value={typed} onChange={(event) => setTyped(event.target.value)} className={inputClasses} />
+        </span>
         <Choice label="Where" all="On the shelf" value={state === 'open' ? undefined : state} options={states.slice(1).map(([key, name]) => [key, first ? `${name} (${first.counts[key]})` : name] as const)} onChoose={(next) => change({ state: next })} />
         <Choice label="Kind" all="All kinds" value={query.kind} options={ideaKinds.map((kind) => [kind, kindNames[kind]] as const)} onChoose={(kind) => change({ kind })} />
         <Choice label="Theme" all="All themes" value={query.theme} options={[...themes.values()].map(({ id, name }) => [id, name] as const)} onChoose={(theme) => change({ theme })} />

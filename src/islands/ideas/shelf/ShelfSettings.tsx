@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { getIdeaSettings, keepIdeaSettings } from '../../../contract/idea-contracts.ts';
 import { kindNames, selfComing, type IdeaSettings } from '../../../core/ideas/idea.ts';
 import { call } from '../../ui/call.ts';
+import { NumberBox } from '../../ui/NumberBox.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { FormActions } from '../../ui/FormActions.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
@@ -74,12 +75,12 @@ function Settings({ brand, settings, onClose }: { readonly brand: string; readon
         </fieldset>
         <label className="flex items-center gap-2">
           At most
-          <input type="number" min={0} max={60} value={perWeek} onChange={(event) => setPerWeek(Math.max(0, Math.min(60, Math.round(Number(event.target.value) || 0))))} className={`${inputClasses} w-20`} />
+          <NumberBox value={perWeek} min={0} max={60} onChange={setPerWeek} />
           a week, the best ones
         </label>
         <label className="flex items-center gap-2">
           A post may come back after
-          <input type="number" min={7} max={730} value={revivalDays} onChange={(event) => setRevivalDays(Math.max(7, Math.min(730, Math.round(Number(event.target.value) || 7))))} className={`${inputClasses} w-20`} />
+          <NumberBox value={revivalDays} min={7} max={730} onChange={setRevivalDays} />
           days
         </label>
         <label className="block">

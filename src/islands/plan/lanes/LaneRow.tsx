@@ -77,7 +77,7 @@ function Cell({ channel, sheet, day, items, width, density, brand, today, themes
     getDropOperation: (types) => (types.has(DRAG_TYPE) ? 'move' : 'cancel'),
     onDrop: async ({ items: dropped }) => {
       const dragged = await readDragged(dropped);
-      const slot = items.find(({ state }) => state === 'open' || state === 'waiting' || state === 'rotation') ?? null;
+      const slot = items.find(({ state }) => state === 'open' || state === 'proposed' || state === 'waiting' || state === 'rotation') ?? null;
       if (dragged) handlers.onDrop(dragged, channel.id, day, slot);
     },
   });

@@ -39,6 +39,7 @@ const frames: Readonly<Partial<Record<PlanItem['state'], string>>> = {
   rotation: 'border-dashed border-edge opacity-70',
   draft: 'border-dashed border-marigold',
   placeholder: 'border-dashed border-edge bg-sunk',
+  proposed: 'border-dashed border-house bg-house-soft',
   failed: 'border-coral',
 };
 

@@ -5,6 +5,7 @@ import { cellKey, cellsOf, oncePerLane, type PlanItem } from '../../../core/plan
 import { addDays, daysFrom, isDay } from '../../../core/time/day.ts';
 import { wallTimeOf } from '../../../core/time/wall-time.ts';
 import { Queries } from '../../ui/Queries.tsx';
+import { Button } from '../../ui/Button.tsx';
 import { BulkBar } from '../BulkBar.tsx';
 import type { Dragged } from '../drag.ts';
 import { HoldButton } from '../HoldButton.tsx';
@@ -17,6 +18,8 @@ import { WaitingStrip } from '../WaitingStrip.tsx';
 import { dayWords, LaneHead } from './LaneHead.tsx';
 import { LaneRow, type LaneHandlers, type Stop } from './LaneRow.tsx';
 import { isMovable, type Density } from './LaneTile.tsx';
+import { ProposalPane } from './ProposalPane.tsx';
+import { usePlanProposal, withProposed } from './use-plan-proposal.ts';
 
 const [CHANNEL_PX, RUNWAY_PX] = [184, 84];
 const USUAL_DAYS = 11;
@@ -46,11 +49,14 @@ function LanesOf(props: PlanProps) {
   const width = useWidth(scroller);
   const columnPx = Math.max(MIN_COLUMN_PX, (width - CHANNEL_PX - RUNWAY_PX) / count);
   const density: Density = columnPx >= 66 ? 'wide' : columnPx >= 30 ? 'middle' : 'small';
-  const cells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
+  const plannedCells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
   const shown = useMemo(() => {
     const ids = query.channels?.split(',').filter((id) => id !== '') ?? [];
     return ids.length === 0 ? channels : channels.filter(({ id }) => ids.includes(id));
   }, [channels, query.channels]);
+  const { isOpen: isProposing, proposal } = usePlanProposal(brand.slug, query.channels?.split(',').filter((id) => id !== '') ?? []);
+  const { placings } = proposal;
+  const cells = useMemo(() => (isProposing ? withProposed(plannedCells, placings) : plannedCells), [plannedCells, isProposing, placings]);
   const [open, setOpen] = useState<PlanItem | null>(null);
   const [chosen, setChosen] = useState<ReadonlyMap<string, PlanItem>>(new Map());
   const [stop, setStop] = useState<Stop | null>(null);
@@ -84,6 +90,7 @@ function LanesOf(props: PlanProps) {
   const handlers = useMemo<LaneHandlers>(
     () => ({
       onPress: (item, event) => {
+        if (item.state === 'proposed') return document.getElementById(`placing ${item.slotKey ?? ''}`)?.focus();
         const adds = event.ctrlKey || event.metaKey || event.shiftKey;
         if (!adds || !isMovable(item)) return setOpen(item);
         setChosen((now) => {
@@ -161,28 +168,36 @@ function LanesOf(props: PlanProps) {
         onChange={setQuery}
         steps={{ back: () => setQuery({ from: addDays(from, -count) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, count) }), words: `${dayWords(from, true)} – ${dayWords(days.at(-1) ?? from, true)}` }}
         zoom={<Zoom days={count} onChange={(next) => setQuery({ days: next === USUAL_DAYS ? undefined : next })} />}
-        actions={<HoldButton context={context} />}
+        actions={
+          <>
+            {mayMove && !isProposing && <Button onClick={() => proposal.propose(proposal.days)}>Fill open slots</Button>}
+            <HoldButton context={context} />
+          </>
+        }
       />
       {context.problem !== null && <p className="mb-2 text-sm text-coral-ink">{context.problem}</p>}
       {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
       {lanes.data?.isCut && <p className="mb-2 text-sm text-marigold-ink">There is more in these days than is shown. Choose fewer channels or days.</p>}
       {chosen.size > 0 && <BulkBar items={[...chosen.values()]} context={context} actions={actions} onClear={() => setChosen(new Map())} />}
-      <div ref={scroller} role="grid" aria-label="Lanes" aria-rowcount={shown.length} onKeyDown={onKeyDown} className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
-        <div style={{ width: CHANNEL_PX + RUNWAY_PX + count * columnPx }} className="relative">
-          <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.data?.days ?? []} campaigns={[...campaigns.values()]} zone={brand.zone} />
-          <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
-            {rows.getVirtualItems().map((row) => {
-              const channel = shown[row.index];
-              if (!channel) return null;
-              return (
-                <div key={row.key} role="presentation" className="absolute inset-x-0" style={{ top: row.start, height: row.size }}>
-                  <LaneRow channel={channel} sheet={sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={brand.slug} today={today} nowMs={Math.floor(nowMs / 3_600_000) * 3_600_000} themes={themes} lane={laneOf.get(channel.id)} mayMove={mayMove} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
-                </div>
-              );
-            })}
-            {nowColumn >= 0 && <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: CHANNEL_PX + (nowColumn + minutes / 1_440) * columnPx }} />}
+      <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
+        <div ref={scroller} role="grid" aria-label="Lanes" aria-rowcount={shown.length} onKeyDown={onKeyDown} className="min-h-0 min-w-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
+          <div style={{ width: CHANNEL_PX + RUNWAY_PX + count * columnPx }} className="relative">
+            <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.data?.days ?? []} campaigns={[...campaigns.values()]} zone={brand.zone} />
+            <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
+              {rows.getVirtualItems().map((row) => {
+                const channel = shown[row.index];
+                if (!channel) return null;
+                return (
+                  <div key={row.key} role="presentation" className="absolute inset-x-0" style={{ top: row.start, height: row.size }}>
+                    <LaneRow channel={channel} sheet={sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={brand.slug} today={today} nowMs={Math.floor(nowMs / 3_600_000) * 3_600_000} themes={themes} lane={laneOf.get(channel.id)} mayMove={mayMove} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
+                  </div>
+                );
+              })}
+              {nowColumn >= 0 && <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: CHANNEL_PX + (nowColumn + minutes / 1_440) * columnPx }} />}
+            </div>
           </div>
         </div>
+        {isProposing && <ProposalPane context={context} proposal={proposal} />}
       </div>
       <WaitingStrip context={context} actions={actions} />
       {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}

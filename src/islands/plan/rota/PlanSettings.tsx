@@ -48,6 +48,7 @@ function Spans({ title, hint, spans, today, mayChange, onChange, importFor }: Sp
   const [name, setName] = useState('');
   const [from, setFrom] = useState(today);
   const [until, setUntil] = useState(today);
+  const [isYearly, setYearly] = useState(false);
   const bring = useMutation({
     mutationFn: (file: File) => sendFile(importDays, { brand: importFor ?? '' }, {}, file),
     onSuccess: ({ days }) => {
@@ -68,6 +69,7 @@ function Spans({ title, hint, spans, today, mayChange, onChange, importFor }: Sp
             <span className="min-w-0 truncate">{span.name}</span>
             <span className="flex shrink-0 items-baseline gap-1 text-xs text-quiet tabular-nums">
               {span.from === span.until ? span.from : `${span.from} – ${span.until}`}
+              {span.yearly === true && ', each year'}
               {mayChange && (
                 <Button size="small" look="quiet" aria-label={`Remove ${span.name}`} onClick={() => onChange(spans.filter(({ id }) => id !== span.id))}>
                   Remove
@@ -83,13 +85,19 @@ function Spans({ title, hint, spans, today, mayChange, onChange, importFor }: Sp
           onSubmit={(event) => {
             event.preventDefault();
             if (name.trim() === '' || from === '' || until === '') return;
-            onChange([...spans, { id: nanoid(8), name: name.trim().slice(0, 60), from, until: until < from ? from : until }]);
+            onChange([...spans, { id: nanoid(8), name: name.trim().slice(0, 60), from, until: until < from ? from : until, ...(isYearly ? { yearly: true } : {}) }]);
             setName('');
           }}
         >
           <input aria-label={`${title}: name`} placeholder="Name" value={name} maxLength={60} onChange={(event) => setName(event.target.value)} className={`${inputClasses} col-span-2`} />
           <DayField label={`${title}: first day`} isBare day={from} onChange={setFrom} />
           <DayField label={`${title}: last day`} isBare day={until} onChange={setUntil} />
+          {importFor !== undefined && (
+            <label className="col-span-2 flex items-center gap-1.5 text-sm">
+              <input type="checkbox" checked={isYearly} onChange={(event) => setYearly(event.target.checked)} className="size-4 accent-house" />
+              It comes again each year
+            </label>
+          )}
           <span className="col-span-2 flex gap-1.5">
             <Button size="small" type="submit" disabled={name.trim() === ''}>
               Add
