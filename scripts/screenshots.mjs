@@ -94,13 +94,12 @@ await shoot(light, 'results');
 await light.goto(`${origin}/b/gullwick/learn/replies?kind=comment`);
 await light.getByRole('list', { name: 'What was said' }).waitFor();
 await shoot(light, 'replies');
+await light.goto(`${origin}/b/gullwick/make/ideas`);
+await shoot(light, 'ideas');
 
 const dark = await open('dark');
 await comeIn(dark);
 await dark.goto(`${origin}/b/gullwick/send/outbox`);
 await shoot(dark, 'outbox-dark');
-await dark.goto(`${origin}/b/lanternfall/make/pieces`);
-await dark.locator('a[href*="/make/pieces/"]').filter({ hasText: 'Kites after dark' }).click();
-await shoot(dark, 'piece-look-dark');
 await browser.close();
 await stopAll(0);

@@ -91,6 +91,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   await open(page, 'Shelf');
   await page.getByLabel('Kind').selectOption('date');
   const day = page.getByRole('article').first();
+  await expect(day.getByText('Day', { exact: true })).toBeVisible();
   const name = (await day.getByRole('heading').textContent()) ?? '';
   await day.getByRole('button', { name: 'Plan it' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Save' }).click();
@@ -98,7 +99,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   await expect(page.getByRole('article', { name }).getByText(/In the plan/)).toBeVisible();
 
   // What is open still is proposed with a reason, and taken in one press.
-  await page.goto('/b/gullwick/plan/lanes');
+  await comeInAs(page, 'Wren', '/b/gullwick/plan/lanes');
   await page.getByRole('button', { name: 'Fill open slots' }).click();
   const pane = page.getByRole('complementary', { name: 'Proposal for the open slots' });
   await pane.getByRole('button', { name: '8 weeks' }).click();
