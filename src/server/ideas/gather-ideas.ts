@@ -147,7 +147,7 @@ export async function revivals(services: Services, brand: Brand, revivalDays: nu
     .filter(([, { lift, lastMs }]) => lift > 0.15 && lastMs < nowMs - revivalDays * DAY_MS)
     .toSorted(([, a], [, b]) => b.lift - a.lift)
     .slice(0, MAX_EACH)
-    .map(([pieceId, { name, themeId, lift, lastMs }]) => made({ key: `revival ${pieceId} ${new Date(lastMs).toISOString().slice(0, 7)}`, kind: 'revival', title: name, themeId, didWell: Math.min(1, lift), source: `Out ${formatMoment(lastMs, brand.zone).replace(/,.*$/u, '')}`, details: { pieceId } }));
+    .map(([pieceId, { name, themeId, lift, lastMs }]) => made({ key: `revival ${pieceId} ${new Date(lastMs).toISOString().slice(0, 7)}`, kind: 'revival', title: name, themeId, didWell: Math.min(1, lift), source: `Out ${formatMoment(lastMs, brand.zone).split(',')[0] ?? ''}`, details: { pieceId } }));
 }
 
 /** The first words of a message, as a title. */

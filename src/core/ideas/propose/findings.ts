@@ -97,7 +97,7 @@ function pointOf(item: string, sentence: number): { readonly heading: Taken; rea
 
 type Bare = { readonly form: Form } & Readonly<Record<string, unknown>>;
 
-const PRICE = /[£€$]\s?\d+(?:[.,]\d{2})?|\d+(?:[.,]\d{2})?\s?[£€$]/u;
+const PRICE = /[£€$]\s?\d{1,9}(?:[.,]\d{2})?|(?<!\d)\d{1,9}(?:[.,]\d{2})?\s?[£€$]/u;
 const FIGURE = /(?<![\p{L}\p{N}.,:/])\d{1,3}(?:[.,\u202f ]\d{3})+(?![\p{L}\p{N}])|(?<![\p{L}\p{N}.,:/])\d{1,6}\s?%?(?![\p{L}\p{N}.,:/])/u;
 const QUOTED = /“([^“”]{12,160})”|„([^„“”]{12,160})[“”]|«\s?([^«»]{12,160})\s?»|"([^"]{12,160})"/u;
 
