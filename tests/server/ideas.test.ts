@@ -79,7 +79,7 @@ describe('the shelf', () => {
     if (!brand) throw new Error('no brand');
     await stack.services.db('ideas').where({ brand_id: brand.id }).whereNull('created_by').delete();
     const nowMs = await stack.services.clock.nowMs();
-    const { perWeek } = (await as('wren').ask('GET', `${base}/idea-settings`)).body as { perWeek: number };
+    const { perWeek } = (await as('wren').ask('GET', `${base}/idea-settings`)).body as unknown as { perWeek: number };
     const came = await gatherIdeas(stack.services, brand, nowMs);
     expect(came).toBeGreaterThan(5);
     expect(came + (await gatherIdeas(stack.services, brand, nowMs + 60_000))).toBeLessThanOrEqual(perWeek);

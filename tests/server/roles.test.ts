@@ -314,7 +314,7 @@ beforeAll(async () => {
 afterAll(() => stack.close());
 
 /** Parts of an address that stand for nothing, in the shape that their contract asks for. */
-const nowhere: Readonly<Record<string, string>> = { hash: 'f'.repeat(64), form: 'css', picture: 'none', revision: '999999', action: 'cancel', placement: 'story', index: '0' };
+const nowhere: Readonly<Record<string, string>> = { hash: 'f'.repeat(64), form: 'css', picture: 'none', revision: '999999', action: 'cancel', placement: 'story', index: '0', row: '1' };
 /** What has to be asked for, where something has. */
 const period = '?from=2026-01-01&until=2026-01-31';
 const asked: Readonly<Record<string, string>> = { '/api/brands/{brand}/results/overview': period, '/api/brands/{brand}/results/posts': period, '/api/brands/{brand}/results/works': period, '/api/brands/{brand}/links': period, '/api/brands/{brand}/others/search': '?network=petalry&words=harbour', '/api/brands/{brand}/media/{media}/file': '?fit=240', '/api/brands/{brand}/pieces/{piece}/archive': '?as=png' };

@@ -106,6 +106,7 @@ const getSeries = defineEndpoint({
   contract: contracts.getSeries,
   may: 'see',
   async handle({ services: { db }, brand, params }) {
+    if (!(await findPiece(db, brand.id, params.piece))) throw notFound('piece');
     const series = await findSeriesOf(db, brand.id, params.piece);
     if (!series) return { series: null };
     const parts = await Promise.all(series.pieceIds.map(async (id) => ({ id, piece: await findPiece(db, brand.id, id), posts: (await findPostsOfPiece(db, id)).filter(({ state }) => MOVABLE.includes(state)), entries: await listEntriesOfPiece(db, brand.id, id) })));
