@@ -149,6 +149,8 @@ test('a quick post goes out once, however often it is pressed', async ({ page })
 
 test('each page of the guide stands by itself and is led to from the view that it is about', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
+  await open(page, 'From a text');
+  await expect(page.getByRole('link', { name: 'How this works' })).toHaveAttribute('href', '/guide/ideas');
   await page.getByRole('link', { name: 'Guide to this view' }).click();
   await page.waitForURL(/\/guide\/ideas/);
   const pages = page.getByRole('navigation', { name: 'Guide' }).getByRole('link');

@@ -1,11 +1,11 @@
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import ExcelJS from 'exceljs';
-import { PDFDocument, StandardFonts } from 'pdf-lib';
+import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
-import { zipSync } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { articles } from '../fixtures/articles.ts';
+import { docxBody, docxOf, pdfOf } from '../fixtures/office-files.ts';
 import { findBrandBySlug } from '../../src/server/db/brand-repository.ts';
 import { listRules } from '../../src/server/db/feed-repository.ts';
 import { findJob } from '../../src/server/db/job-repository.ts';
@@ -193,14 +193,8 @@ describe('proposals', () => {
   });
 
   it('are made of documents and pages: DOCX, PDF, subtitles, an address', async () => {
-    const docx = zipSync({ '[Content_Types].xml': Buffer.from('<?xml version="1.0"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Override PartName="/word/document.xml" ContentType="application/vnd.openxmlformats-officedocument.wordprocessingml.document.main+xml"/></Types>'), '_rels/.rels': Buffer.from('<?xml version="1.0"?><Relationships xmlns="http://schemas.openxmlformats.org/package/2006/relationships"><Relationship Id="r1" Type="http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument" Target="word/document.xml"/></Relationships>'), 'word/document.xml': Buffer.from('<?xml version="1.0"?><w:document xmlns:w="http://schemas.openxmlformats.org/wordprocessingml/2006/main"><w:body><w:p><w:r><w:t>The kiln stood cold for nine days.</w:t></w:r></w:p></w:body></w:document>') });
-    expect((await sendBytes(`${base}/idea-sources?name=a.docx`, docx)).body).toMatchObject({ text: 'The kiln stood cold for nine days.' });
-    const pdf = await PDFDocument.create();
-    const font = await pdf.embedFont(StandardFonts.Helvetica);
-    const page = pdf.addPage([400, 400]);
-    page.drawText('Forty lanterns hung from the', { x: 40, y: 300, size: 12, font });
-    page.drawText('rail, and none went out.', { x: 40, y: 285, size: 12, font });
-    expect((await sendBytes(`${base}/idea-sources?name=a.pdf`, await pdf.save())).body).toMatchObject({ text: 'Forty lanterns hung from the rail, and none went out.' });
+    expect((await sendBytes(`${base}/idea-sources?name=a.docx`, docxOf(docxBody('The kiln stood cold for nine days.')))).body).toMatchObject({ text: 'The kiln stood cold for nine days.' });
+    expect((await sendBytes(`${base}/idea-sources?name=a.pdf`, await pdfOf(['Forty lanterns hung from the', 'rail, and none went out.']))).body).toMatchObject({ text: 'Forty lanterns hung from the rail, and none went out.' });
     const empty = await PDFDocument.create();
     empty.addPage([200, 200]);
     expect(await sendBytes(`${base}/idea-sources?name=scan.pdf`, await empty.save())).toMatchObject({ status: 422, body: { code: 'no-text' } });

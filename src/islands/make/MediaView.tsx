@@ -7,6 +7,7 @@ import { clockLength } from '../../core/video/recording.ts';
 import { call } from '../ui/call.ts';
 import { EndlessList } from '../ui/EndlessList.tsx';
 import { Queries } from '../ui/Queries.tsx';
+import { GuideLink } from '../ui/GuideLink.tsx';
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { ImportMedia } from './ImportMedia.tsx';
 import { filesOf } from '../media/dropped-files.ts';
@@ -145,6 +146,7 @@ function EmptyMedia() {
       <div className="max-w-sm">
         <p className="font-heading text-lg font-semibold">Drop pictures here</p>
         <p className="mt-1 text-sm text-quiet">JPEG, PNG or WebP. They are turned upright, their location is removed, and the point that every crop should keep is proposed.</p>
+        <GuideLink view="media" className="mt-2" />
       </div>
     </div>
   );

@@ -106,8 +106,9 @@ function channelsOf(cell: string | undefined, { channels }: TableNames, { usualC
     const exact = channels.filter(({ name, handle }) => plain(name) === key || plain(handle) === key);
     const [first, ...more] = exact.length > 0 ? exact : channels.filter(({ network, networkName }) => plain(networkName) === key || network === key);
     if (!first) {
-      const near = channels.find(({ networkName, name }) => plain(networkName).startsWith(key.slice(0, 4)) || plain(name).includes(key));
-      fault('channels', 'stops', `There is no channel “${part}”.`, near ? { label: `Use ${near.name}`, value: cell.replace(part, near.name) } : null);
+      const begins = key.slice(0, 3);
+      const near = channels.find(({ networkName }) => begins !== '' && plain(networkName).startsWith(begins))?.networkName ?? channels.find(({ name }) => key !== '' && plain(name).includes(key))?.name;
+      fault('channels', 'stops', `There is no channel “${part}”.`, near === undefined ? null : { label: `Use ${near}`, value: cell.replace(part, () => near) });
       return [];
     }
     if (more.length > 0) fault('channels', 'warns', `“${part}” has ${more.length + 1} accounts; ${first.name} is taken.`);

@@ -115,6 +115,7 @@ describe('a row', () => {
   });
 
   it('offers what would mend it', () => {
+    expect(readRow({ headline: 'x', channels: 'petralry, Quipline' }, names, rules).faults[0]?.fix).toEqual({ label: 'Use Petalry', value: 'Petalry, Quipline' });
     expect(readRow({ headline: 'x', link: 'kornblick.example' }, names, rules).faults[0]?.fix).toEqual({ label: 'Use https://kornblick.example', value: 'https://kornblick.example' });
   });
 

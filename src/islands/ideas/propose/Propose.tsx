@@ -6,6 +6,7 @@ import { roleMay } from '../../../core/access/access.ts';
 import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { toast } from '../../ui/toast.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { useDraftWall, type Draft } from '../use-draft-wall.ts';
 import type { IdeasContext } from '../ideas-context.ts';
 import { ProposalCard, type ProposalItem } from './ProposalCard.tsx';
@@ -117,6 +118,7 @@ function Empty() {
     <div className="mx-auto max-w-lg py-14 text-center text-sm text-quiet">
       <p className="mb-1 text-base font-semibold text-ink">Whole pieces, out of what you have</p>
       <p>Paste an article, drop a document or subtitles, or give an address. A list becomes a carousel, a figure a number that matters, somebody’s words a quote. Nothing is made up: each text says which sentence it comes from.</p>
+      <GuideLink view="ideas" className="mt-2" />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { EndlessList } from '../../ui/EndlessList.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import type { IdeasContext } from '../ideas-context.ts';
 import { IdeaCard } from './IdeaCard.tsx';
 import { NoteDialog } from './NoteDialog.tsx';
@@ -100,6 +101,7 @@ function Empty({ isFiltered, state, onWrite }: { readonly isFiltered: boolean; r
     <div className="mx-auto max-w-md py-12 text-center text-sm text-quiet">
       <p className="mb-1 text-base font-semibold text-ink">The shelf is empty</p>
       <p className="mb-4">Days coming up, open slots, feeds, what did well and what people wrote come here by themselves each morning. What comes to your own mind you write down, from anywhere with the key I.</p>
+      <GuideLink view="ideas" className="mb-4" />
       {onWrite && (
         <Button look="primary" onClick={onWrite}>
           Write the first one

@@ -9,6 +9,8 @@ import { addDays } from '../../../core/time/day.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { addressOf } from '../../ui/call.ts';
+import { Button } from '../../ui/Button.tsx';
+import { saveTextFile } from '../../ui/save-file.ts';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { BulkBar } from '../BulkBar.tsx';
@@ -80,6 +82,16 @@ function ListOf(props: PlanProps) {
   const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 12 });
   const movable = lines.filter(({ group }) => isMovable(group.first));
   const picked = movable.filter(({ group }) => chosen.has(group.key)).flatMap(({ group }) => group.items);
+  const exportCsv = async (): Promise<void> => {
+    const { planCsv } = await import('./plan-csv.ts');
+    const accounts = (network: string): number => context.channels.filter((each) => each.network === network).length;
+    const nameOf = (channelId: string): string => {
+      const channel = context.channels.find(({ id }) => id === channelId);
+      return channel ? (accounts(channel.network) === 1 ? (context.sheets.get(channel.network)?.name ?? channel.name) : channel.handle) : '';
+    };
+    const groups = rows.map(({ original }) => original.group);
+    saveTextFile(`${brand.slug}-plan-${from}.csv`, planCsv(groups, { channel: nameOf, theme: (id) => themes.get(id)?.name ?? '', campaign: (id) => campaigns.get(id)?.name ?? '' }), 'text/csv;charset=utf-8');
+  };
   const toggle = (key: string): void =>
     setChosen((now) => {
       const next = new Set(now);
@@ -88,7 +100,21 @@ function ListOf(props: PlanProps) {
     });
   return (
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
-      <PlanBar title="List" context={context} query={query} onChange={setQuery} steps={{ back: () => setQuery({ from: addDays(from, -SPAN_DAYS) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, SPAN_DAYS) }), words: `${dayWords(from, true)} – ${dayWords(addDays(from, SPAN_DAYS - 1), true)}` }} actions={<HoldButton context={context} />} />
+      <PlanBar
+        title="List"
+        context={context}
+        query={query}
+        onChange={setQuery}
+        steps={{ back: () => setQuery({ from: addDays(from, -SPAN_DAYS) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, SPAN_DAYS) }), words: `${dayWords(from, true)} – ${dayWords(addDays(from, SPAN_DAYS - 1), true)}` }}
+        actions={
+          <>
+            <Button disabled={rows.length === 0} onClick={() => void exportCsv()}>
+              Export CSV
+            </Button>
+            <HoldButton context={context} />
+          </>
+        }
+      />
       {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
       {picked.length > 0 && <BulkBar items={picked} context={context} actions={actions} onClear={() => setChosen(new Set())} />}
       <div ref={scroller} role="table" aria-label="Posts" aria-rowcount={rows.length + 1} className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel text-sm">

@@ -10,6 +10,7 @@ import { addressOf, call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { ReviewPane } from './ReviewPane.tsx';
 import { SettingsDialog } from './SettingsDialog.tsx';
 
@@ -64,6 +65,7 @@ function SignOff({ brand }: { readonly brand: SignOffBrand }) {
           <div className="max-w-sm">
             <p className="font-heading text-lg font-semibold">Nothing waits for approval</p>
             <p className="mt-1 text-sm text-quiet">Posts stand here when the brand or a theme asks for approval, or when a writer asks for it. They go out once they are approved.</p>
+            <GuideLink view="sign-off" className="mt-2" />
           </div>
         </div>
       )}
