@@ -39,7 +39,7 @@ export interface Candidate {
   readonly link: string;
   readonly pictureUrl: string;
   readonly mediaId: string | null;
-  /** The day that it is for; null: any. */
+  /** The day that it is for; null when every day will do. */
   readonly day: string | null;
   readonly themeId: string | null;
   /** “Public holiday, GB”, the name of a feed. */

@@ -16,7 +16,7 @@ export interface PlanCandidate {
   readonly kind: 'piece' | 'revival' | 'idea';
   readonly name: string;
   readonly themeId: string | null;
-  /** The day that it is for; null: any. */
+  /** The day that it is for; null when every day will do. */
   readonly day: string | null;
   /** Null: wherever its theme may go. */
   readonly channelIds: readonly string[] | null;

@@ -6,7 +6,7 @@ import type { Services } from '../services.ts';
 const DAY_MS = 86_400_000;
 
 /** Slots of the rota that nothing goes out in, the earliest first, each with the channels on which it is open. */
-export async function openSlotsFor(services: Pick<Services, 'db'>, brand: Brand, { channelIds, themeId, days }: { readonly channelIds: readonly string[]; /** Null: any. */ readonly themeId: string | null; readonly days: number }, nowMs: number): Promise<readonly OpenSlot[]> {
+export async function openSlotsFor(services: Pick<Services, 'db'>, brand: Brand, { channelIds, themeId, days }: { readonly channelIds: readonly string[]; /** Null takes slots of every theme. */ readonly themeId: string | null; readonly days: number }, nowMs: number): Promise<readonly OpenSlot[]> {
   const untilMs = nowMs + days * DAY_MS;
   const { fills } = forecastFrom(await readSources(services, brand, nowMs, untilMs), brand.zone, nowMs, untilMs);
   const slots = new Map<string, OpenSlot & { channelIds: string[] }>();

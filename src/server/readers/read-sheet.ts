@@ -5,7 +5,7 @@ import { ProblemError } from '../errors.ts';
 export const MAX_SHEET_BYTES = 12 * 1024 * 1024;
 
 /**
- * The cells of the first sheet of a workbook that has any, as texts: dates as `2026-12-05`, times as `18:30`, of formulas what they gave.
+ * The cells of the first sheet of a workbook that has any, as texts: dates as `2026-12-05`, times as `18:30`, formulas as their results.
  * @throws ProblemError 422 when it is no workbook
  */
 export async function readSheet(bytes: Uint8Array): Promise<readonly (readonly string[])[]> {
@@ -18,7 +18,7 @@ export async function readSheet(bytes: Uint8Array): Promise<readonly (readonly s
   const sheet = workbook.worksheets.find(({ actualRowCount }) => actualRowCount > 0);
   const rows: string[][] = [];
   sheet?.eachRow((row) => {
-    // One more than may be, so that it is said how many there are.
+    // Reads past the limit, so that the error names the true number of rows.
     if (rows.length > MAX_ROWS * 12) return;
     rows.push(Array.from({ length: Math.min(row.cellCount, MAX_COLUMNS + 1) }, (_, index) => textOf(row.getCell(index + 1).value)));
   });

@@ -15,7 +15,7 @@ export async function up(db: Knex): Promise<void> {
     table.text('link').notNullable().defaultTo('');
     table.text('picture_url').notNullable().defaultTo('');
     table.text('media_id');
-    /** The day that it is for; null: any day. */
+    /** The day that it is for; null when every day will do. */
     table.text('day');
     table.text('theme_id');
     table.text('source').notNullable().defaultTo('');

@@ -156,7 +156,7 @@ async function plan(services: Services, brand: Brand, piece: StoredPiece, group:
   await keepEntry(services, brand, { id: nanoid(12), pieceId: piece.id, text: '', themeId: read.themeId, campaignId: null, wall, dueMs, zone: brand.zone, slotKey: null, cuts }, personId);
 }
 
-/** Takes back what a run has made. */
+/** Removes the pieces and plan entries of a cancelled run. */
 async function undo(services: Services, brand: Brand, table: PostTable, { pieceIds, rows }: MadeInRun): Promise<void> {
   const { db, clock } = services;
   for (const pieceId of pieceIds) {
