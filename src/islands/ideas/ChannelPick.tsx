@@ -1,4 +1,4 @@
-import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { ChannelCheck } from '../channel/ChannelCheck.tsx';
 import type { IdeasContext } from './ideas-context.ts';
 
 interface ChannelPickProps {
@@ -21,20 +21,11 @@ export function ChannelPick({ context: { channels, sheets }, chosen, onChoose, l
         </button>
       </legend>
       <ul className="grid max-h-44 grid-cols-2 gap-x-3 overflow-auto max-md:grid-cols-1">
-        {channels.map((channel) => {
-          const sheet = sheets.get(channel.network);
-          return (
-            <li key={channel.id}>
-              <label className="flex items-center gap-2 rounded-md px-1 py-1 text-sm hover:bg-sunk">
-                <input type="checkbox" checked={chosen.includes(channel.id)} onChange={() => toggle(channel.id)} className="size-4 accent-house" />
-                {sheet && <ChannelBadge badge={sheet.badge} size={16} />}
-                <span className="min-w-0 truncate">
-                  {sheet?.name} <span className="text-quiet">{channel.handle}</span>
-                </span>
-              </label>
-            </li>
-          );
-        })}
+        {channels.map((channel) => (
+          <li key={channel.id}>
+            <ChannelCheck handle={channel.handle} sheet={sheets.get(channel.network)} isChecked={chosen.includes(channel.id)} onToggle={() => toggle(channel.id)} />
+          </li>
+        ))}
       </ul>
     </fieldset>
   );

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
-import { ChannelBadge } from '../channel/ChannelBadge.tsx';
+import { ChannelCheck } from '../channel/ChannelCheck.tsx';
 import { buttonClasses } from '../ui/Button.tsx';
 import { inputClasses } from '../ui/Field.tsx';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
@@ -32,20 +32,11 @@ export function ChannelFilter({ context: { channels, sheets }, chosen, onChoose 
         <Dialog aria-label="Channels" className="w-72 outline-none">
           {channels.length > 8 && <input type="search" aria-label="Search channels" placeholder="Search" value={search} onChange={(event) => setSearch(event.target.value)} className={`${inputClasses} mb-2`} />}
           <ul className="max-h-80 overflow-auto">
-            {found.map((channel) => {
-              const sheet = sheets.get(channel.network);
-              return (
-                <li key={channel.id}>
-                  <label className="flex items-center gap-2 rounded-md px-1 py-1 text-sm hover:bg-sunk">
-                    <input type="checkbox" checked={ids.has(channel.id)} onChange={() => toggle(channel.id)} className="size-4 accent-house" />
-                    {sheet && <ChannelBadge badge={sheet.badge} size={16} />}
-                    <span className="min-w-0 truncate">
-                      {sheet?.name} <span className="text-quiet">{channel.handle}</span>
-                    </span>
-                  </label>
-                </li>
-              );
-            })}
+            {found.map((channel) => (
+              <li key={channel.id}>
+                <ChannelCheck handle={channel.handle} sheet={sheets.get(channel.network)} isChecked={ids.has(channel.id)} onToggle={() => toggle(channel.id)} />
+              </li>
+            ))}
           </ul>
         </Dialog>
       </Popover>
