@@ -95,7 +95,7 @@ export const keepIdeaSettings = contract({ method: 'POST', path: '/api/brands/{b
 
 const feedSchema = object({ id: string().required(), name: string().required(), address: string().required(), polledMs: number().nullable().defined(), problem: string().nullable().defined(), items: array(object({ title: string().required(), link: string().defined(), publishedMs: number().required() }).required()).required() });
 
-const ruleSettings = object({
+export const ruleSettings = object({
   channelIds: ids(200).min(1, 'Choose at least one channel'),
   templateKey: string().matches(/^[a-z][a-z0-9-]*$/).max(60).nullable().defined(),
   caption: string().trim().min(1, 'Write a pattern for the caption').max(5_000).required(),

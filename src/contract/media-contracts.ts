@@ -13,7 +13,8 @@ export const MAX_RECORDING_BYTES = 500 * 1024 * 1024;
 export const MAX_PICTURE_PIXELS = 120_000_000;
 
 /** Moments at which the subject of a clip is known. */
-const MAX_SUBJECT_POINTS = 200;
+/** Places of a clip's subject that a person may set. */
+export const MAX_SUBJECT_POINTS = 200;
 
 const share = () => number().min(0).max(1).required();
 

@@ -67,7 +67,7 @@ export const changeRepeat = contract({
   answer: object({ done: boolean().required() }),
 });
 
-const rotationSettings = object({
+export const rotationSettings = object({
   cuts: array(cutRefSchema.required()).min(1, 'Choose at least one place').max(200).required(),
   wordings: array(id()).min(1, 'Choose at least one wording').max(41).required(),
   pictures: array(string().max(40).defined()).min(1).max(60).required(),

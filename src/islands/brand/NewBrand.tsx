@@ -107,7 +107,7 @@ function Beginning() {
   return (
     <main className="min-h-0 flex-1 overflow-auto px-8 py-7">
       <h1 className="text-xl font-semibold">New brand</h1>
-      <p className="mt-1 max-w-2xl text-sm text-quiet">Begin with what there is: the brand’s own page says its colours, type, mark and description. You pick what is right; all of it can be changed later in the brand book.</p>
+      <p className="mt-1 max-w-2xl text-sm text-quiet">Begin with what there is: the brand’s own page says its colours, type, mark and description. You pick what is right; all of it can be changed later in the brand book. A brand that comes from another Confetti is <a href="/exchange" className="text-house underline">imported as a package</a>.</p>
       <div className="mt-6 grid grid-cols-[minmax(24rem,6fr)_minmax(26rem,5fr)] items-start gap-x-12 gap-y-6">
         <div className="space-y-6">
           <form

@@ -36,6 +36,9 @@ const MAX_APART_S = 0.15;
 const READY_FRAMES = 20;
 const GIVEN_WAY = 0.22;
 const SEEK_MS = 1_500;
+/** A clip that cannot be read is asked for again after this time, so often: its small copy may still be in the making. */
+const AGAIN_MS = 2_000;
+const MAX_AGAIN = 30;
 
 /** Plays a video: one clock, a player a clip and sound, and a picture of every moment. */
 export class VideoPlayer {
@@ -122,6 +125,7 @@ export class VideoPlayer {
       element.pause();
       element.removeAttribute('src');
     }
+    this.#clips.clear();
     this.#listeners.clear();
   }
 
@@ -196,9 +200,14 @@ export class VideoPlayer {
     element.pause();
     if (Math.abs(element.currentTime - at) > 0.001) {
       element.currentTime = at;
-      await once(element, 'seeked');
+      if (!(await happens(element, 'seeked'))) this.#repaintAfter(element, 'seeked');
     }
-    if (element.readyState < HTMLMediaElement.HAVE_CURRENT_DATA) await once(element, 'loadeddata');
+    if (element.readyState < HTMLMediaElement.HAVE_CURRENT_DATA && !(await happens(element, 'loadeddata'))) this.#repaintAfter(element, 'loadeddata');
+  }
+
+  /** What comes too late for a moment is painted when it has come. */
+  #repaintAfter(element: HTMLMediaElement, event: 'seeked' | 'loadeddata'): void {
+    element.addEventListener(event, () => { if (!this.#state.isPlaying) this.repaint(); }, { once: true });
   }
 
   /** Clips that are not shown stand still; the next one waits at its beginning. */
@@ -224,6 +233,16 @@ export class VideoPlayer {
     element.src = address;
     element.preload = 'auto';
     element.playsInline = true;
+    let again = 0;
+    element.addEventListener('error', () => {
+      if (again >= MAX_AGAIN) return;
+      again += 1;
+      setTimeout(() => {
+        if (this.#clips.get(key) !== element) return;
+        element.load();
+        this.repaint();
+      }, AGAIN_MS);
+    });
     this.#clips.set(key, element);
     return element;
   }
@@ -263,10 +282,10 @@ function clipKey({ clip }: TimedShot, index: number): string {
   return `${clip?.mediaId ?? ''}@${index}`;
 }
 
-/** Waits for an event, but not for ever: a clip that cannot be read is shown as it is. */
-function once(element: HTMLMediaElement, event: string): Promise<void> {
+/** Waits for an event, but not for ever: a clip that cannot be read is shown as it is. Answers whether it came. */
+function happens(element: HTMLMediaElement, event: string): Promise<boolean> {
   return new Promise((resolve) => {
-    const timer = setTimeout(resolve, SEEK_MS);
-    element.addEventListener(event, () => { clearTimeout(timer); resolve(); }, { once: true });
+    const timer = setTimeout(() => resolve(false), SEEK_MS);
+    element.addEventListener(event, () => { clearTimeout(timer); resolve(true); }, { once: true });
   });
 }

@@ -14,7 +14,7 @@ import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
 /** Views of the interface, by their keys. */
-export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'archive' | 'piece' | 'ideas' | 'account';
+export type View = 'today' | 'book' | 'facts' | 'voice' | 'templates' | 'pieces' | 'media' | 'lanes' | 'month' | 'week' | 'list' | 'profile' | 'rota' | 'rotation' | 'campaigns' | 'sign-off' | 'outbox' | 'by-hand' | 'channels' | 'networks' | 'history' | 'results' | 'replies' | 'links' | 'archive' | 'piece' | 'ideas' | 'exchange' | 'account';
 type Theme = 'light' | 'dark' | 'system';
 
 interface BarProps {
@@ -98,7 +98,10 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
                         <span className="text-xs text-quiet">{each.role}</span>
                       </MenuItem>
                     ))}
-                    {me.mayBeginBrands && <Separator className="my-1 h-px bg-line" />}
+                    <Separator className="my-1 h-px bg-line" />
+                    <MenuItem href={`/exchange?brand=${current.slug}`} className={item}>
+                      Export and import
+                    </MenuItem>
                     {me.mayBeginBrands && (
                       <MenuItem href="/brands/new" className={item}>
                         New brand

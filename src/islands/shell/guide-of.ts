@@ -29,6 +29,7 @@ const pages: Readonly<Record<View, string>> = {
   replies: 'learn#replies',
   links: 'learn#links',
   archive: 'learn#archive',
+  exchange: 'exchange',
   account: 'first-day',
 };
 

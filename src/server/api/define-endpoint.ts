@@ -6,6 +6,7 @@ import { roleMay, scopeMay, whyNot, type Ability } from '../../core/access/acces
 import { findBrandFor, type Brand } from '../db/brand-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
+import { isNestedTooDeep } from '../web/nesting.ts';
 import { readBody } from './read-body.ts';
 
 /** Who may call: anyone, anyone in the demo, a network whose signature the handler checks, anyone signed in, or members of the brand in the path with an ability. */
@@ -33,8 +34,6 @@ export interface Endpoint {
 }
 
 const MAX_JSON_BYTES = 2 * 1024 * 1024;
-const MAX_JSON_DEPTH = 64;
-const [QUOTE, BACKSLASH, OPEN_BRACKET, CLOSE_BRACKET, OPEN_BRACE, CLOSE_BRACE] = [0x22, 0x5c, 0x5b, 0x5d, 0x7b, 0x7d];
 
 /**
  * An endpoint: the contract says what goes in and out, `may` who may call, `handle` does it. Everything from outside is
@@ -114,30 +113,13 @@ function readQuery(contract: Contract, request: Request): Record<string, unknown
 async function readJson(request: Request): Promise<unknown> {
   if (!/^application\/json\b/i.test(request.headers.get('content-type') ?? '')) throw new ProblemError(415, 'not-json', 'Send JSON, with content-type application/json.');
   const bytes = await readBody(request, MAX_JSON_BYTES);
-  if (isNestedDeeper(bytes, MAX_JSON_DEPTH)) throw new ProblemError(422, 'too-deep', 'The request is nested deeper than any document is.');
+  if (isNestedTooDeep(bytes)) throw new ProblemError(422, 'too-deep', 'The request is nested deeper than any document is.');
   try {
     return JSON.parse(bytes.toString('utf8'));
   } catch {
     throw new ProblemError(400, 'not-json', 'The request is not valid JSON.');
   }
 }
-
-/** Whether brackets stand in one another deeper than that; what comes after goes down by recursion. */
-function isNestedDeeper(json: Buffer, most: number): boolean {
-  let [depth, isText] = [0, false];
-  for (let at = 0; at < json.length; at += 1) {
-    const byte = json[at];
-    if (isText) {
-      if (byte === BACKSLASH) at += 1;
-      else if (byte === QUOTE) isText = false;
-    } else if (byte === QUOTE) isText = true;
-    else if (byte === OPEN_BRACKET || byte === OPEN_BRACE) depth += 1;
-    else if (byte === CLOSE_BRACKET || byte === CLOSE_BRACE) depth -= 1;
-    if (depth > most) return true;
-  }
-  return false;
-}
-
 function check(schema: Schema, value: unknown): unknown {
   try {
     const checked: unknown = schema.validateSync(value, { abortEarly: false, strict: true });

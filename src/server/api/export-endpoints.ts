@@ -13,7 +13,7 @@ import { makeSnapshot } from '../pieces/make-snapshot.ts';
 import { cutSourceOf, metadataOf, slidesIn } from '../render/cut-source.ts';
 import { TooHeavyError } from '../render/errors.ts';
 import type { RenderedPicture, RenderJob } from '../render/render-cut.ts';
-import { streamZip, type ZipEntry } from '../render/stream-zip.ts';
+import { madeEntry, writeZip, type ZipEntry } from '../zip/write-zip.ts';
 import type { Services } from '../services.ts';
 import { takeArchivePlace, withEnd } from './archive-share.ts';
 import { attachment } from './attachment.ts';
@@ -126,11 +126,11 @@ const getCutsArchive = defineEndpoint({
         rendered.set(alike, known);
         return known;
       };
-      return numbered(names[index] ?? `${index}`, filesOf(job)).map((name, at) => ({ name, bytes: async () => (await pictures())[at]?.bytes ?? new Uint8Array() }));
+      return numbered(names[index] ?? `${index}`, filesOf(job)).map((name, at) => madeEntry(name, async () => (await pictures())[at]?.bytes ?? new Uint8Array()));
     });
     const giveBack = takeArchivePlace(caller.person.id);
     request.signal.addEventListener('abort', giveBack, { once: true });
-    return new Response(withEnd(streamZip(entries, request.signal), giveBack), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
+    return new Response(withEnd(writeZip(entries, request.signal), giveBack), { headers: { 'content-type': 'application/zip', ...download(`${slugOf(pieceName(piece.document))}-${query.as}${as.scale === 2 ? '-2x' : ''}.zip`) } });
   },
 });
 

@@ -17,6 +17,7 @@ import { resultsEndpoints } from './results-endpoints.ts';
 import { reviewEndpoints } from './review-endpoints.ts';
 import { brandEndpoints } from './brand-endpoints.ts';
 import type { Endpoint } from './define-endpoint.ts';
+import { exchangeEndpoints } from './exchange-endpoints.ts';
 import { eventEndpoints } from './event-endpoints.ts';
 import { exportEndpoints } from './export-endpoints.ts';
 import { wordEndpoints } from './word-endpoints.ts';
@@ -33,7 +34,7 @@ import { templateEndpoints } from './template-endpoints.ts';
 import { uploadEndpoints } from './upload-endpoints.ts';
 
 /** Every endpoint there is; what is not in this list does not exist and is not in the OpenAPI document. */
-export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...archiveEndpoints, ...comparisonEndpoints, ...ideaEndpoints, ...tableEndpoints, ...beginEndpoints, ...sendEndpoints, ...eventEndpoints];
+export const endpoints: readonly Endpoint[] = [...accountEndpoints, ...brandEndpoints, ...templateEndpoints, ...mediaEndpoints, ...uploadEndpoints, ...pieceEndpoints, ...wordEndpoints, ...exportEndpoints, ...videoEndpoints, ...planEndpoints, ...planChangeEndpoints, ...piecePlanEndpoints, ...channelEndpoints, ...networkEndpoints, ...reviewEndpoints, ...outboxEndpoints, ...resultsEndpoints, ...replyEndpoints, ...linkEndpoints, ...reportEndpoints, ...archiveEndpoints, ...comparisonEndpoints, ...ideaEndpoints, ...tableEndpoints, ...beginEndpoints, ...sendEndpoints, ...exchangeEndpoints, ...eventEndpoints];
 
 const routes = endpoints.map((endpoint) => ({
   endpoint,

@@ -28,7 +28,7 @@ export interface IdeaUse {
 
 export type NewIdea = Omit<Idea, 'brandId' | 'state' | 'snoozedUntil' | 'assignedTo'>;
 
-interface IdeaRow {
+export interface IdeaRow {
   id: string;
   brand_id: string;
   kind: IdeaKind;
@@ -54,7 +54,7 @@ interface IdeaRow {
 const ideaWords: WordList = { table: 'idea_words', idColumn: 'idea_id', itemColumn: 'ideas.id' };
 const MAX_WORDS = 200;
 
-const toIdea = (row: IdeaRow): Idea => ({
+export const toIdea = (row: IdeaRow): Idea => ({
   id: row.id,
   brandId: row.brand_id,
   kind: row.kind,

@@ -79,6 +79,11 @@ async function writePostMedia(trx: Db, postId: string, mediaIds: readonly string
   if (mediaIds.length > 0) await trx('post_media').insert(mediaIds.map((media_id) => ({ post_id: postId, media_id })));
 }
 
+/** Posts by their ids. */
+export async function listPosts(db: Db, brandId: string, ids: readonly string[]): Promise<readonly Post[]> {
+  return (await db('posts').where({ brand_id: brandId }).whereIn('id', [...ids]).orderBy('id').select(COLUMNS)).map(toPost);
+}
+
 /** All posts of a piece. */
 export async function findPostsOfPiece(db: Db, pieceId: string): Promise<readonly Post[]> {
   return (await db('posts').where({ piece_id: pieceId }).select(COLUMNS)).map(toPost);

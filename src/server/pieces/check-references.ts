@@ -11,7 +11,7 @@ import type { Services } from '../services.ts';
  * Makes sure that what a piece names is there and is the brand's own.
  * @throws ProblemError 422 naming the first thing that is not
  */
-export async function checkReferences(services: Services, brand: Brand, piece: Piece): Promise<void> {
+export async function checkReferences(services: Pick<Services, 'db'>, brand: Pick<Brand, 'id'>, piece: Piece): Promise<void> {
   if (!(await findTemplate(services.db, brand.id, piece.template.key))) {
     throw new ProblemError(422, 'unknown-template', `There is no template '${piece.template.key}'.`);
   }
@@ -20,7 +20,7 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
   const missing = media.find((id) => !known.some((item) => item.id === id));
   if (missing !== undefined) throw new ProblemError(422, 'unknown-picture', `The brand has no picture '${missing}'.`);
   // Cuts for a channel that the brand has no longer stay with the piece: it may come back.
-  const possible = cutsOf(await listChannelsEver(services.db, brand.id), await listSheetsOf(services.db, brand.id), piece.kind);
+  const possible = await cutsEver(services, brand, piece.kind);
   const isPossible = (cut: CutRef): boolean => possible.some((each) => each.channelId === cut.channelId && each.placement === cut.placement);
   const wrongCut = piece.cuts.find((cut) => !isPossible(cut));
   if (wrongCut) throw new ProblemError(422, 'unknown-cut', `The brand has no channel '${wrongCut.channelId}' with a placement '${wrongCut.placement}'.`);
@@ -31,6 +31,11 @@ export async function checkReferences(services: Services, brand: Brand, piece: P
 /** Every placement of every channel of a brand that a kind of piece can be made for, in channel order. */
 export async function possibleCuts(services: Services, brand: Brand, kind: Piece['kind']): Promise<readonly CutRef[]> {
   return cutsOf(await listChannels(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
+}
+
+/** The same with the channels that the brand has no longer. */
+export async function cutsEver(services: Pick<Services, 'db'>, brand: Pick<Brand, 'id'>, kind: Piece['kind']): Promise<readonly CutRef[]> {
+  return cutsOf(await listChannelsEver(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
 }
 
 function cutsOf(channels: readonly Channel[], sheets: readonly NetworkSheet[], kind: Piece['kind']): readonly CutRef[] {

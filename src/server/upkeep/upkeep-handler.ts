@@ -9,7 +9,9 @@ import { purgePieces, thinRevisions } from '../db/piece-repository.ts';
 import { pruneLinks } from '../db/link-repository.ts';
 import { prunePresence } from '../db/presence-repository.ts';
 import { pruneSessions } from '../db/session-repository.ts';
+import { listStalePackages } from '../db/package-repository.ts';
 import { takeStaleUploads } from '../db/upload-repository.ts';
+import { removePackage } from '../exchange/import-package.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
 import { sweepIncoming } from '../media/sweep-incoming.ts';
 import { UploadParts } from '../media/upload-parts.ts';
@@ -19,6 +21,8 @@ const KIND = 'upkeep';
 const EVERY_MS = 10 * 60_000;
 /** Files that nobody has gone on with for so long are thrown away. */
 const STALE_UPLOAD_MS = 24 * 3_600_000;
+/** Packages that nobody has imported, or that have been, are thrown away. */
+const STALE_PACKAGE_MS = 3 * 24 * 3_600_000;
 /** A deleted piece can be restored for so long. */
 const DELETED_MS = 30 * 24 * 3_600_000;
 
@@ -33,6 +37,7 @@ export function upkeepHandler(services: Pick<Services, 'db' | 'clock' | 'media' 
       const nowMs = await clock.nowMs();
       const parts = new UploadParts(media);
       for (const id of await takeStaleUploads(db, machineNowMs - STALE_UPLOAD_MS)) await parts.drop(id);
+      for (const incoming of await listStalePackages(db, machineNowMs - STALE_PACKAGE_MS)) await removePackage(services, incoming);
       const pieces = await purgePieces(db, nowMs - DELETED_MS);
       const revisions = await thinRevisions(db, nowMs);
       const documents = await sweepDocuments(db, nowMs);

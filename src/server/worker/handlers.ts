@@ -5,6 +5,7 @@ import { recordingCopyHandler } from '../derived/recording-copies.ts';
 import { smallCopyHandler } from '../derived/small-copy.ts';
 import { deliveryHandler } from '../dispatch/delivery-handler.ts';
 import { aheadHandler } from '../dispatch/render-ahead.ts';
+import { importPackageHandler, lookHandler } from '../exchange/import-package.ts';
 import { importHandler } from '../imports/import-upload.ts';
 import type { JobHandlers } from '../jobs/job-handler.ts';
 import { ideasHandler } from '../ideas/gather-ideas.ts';
@@ -41,6 +42,8 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     feeds: feedsHandler(services),
     'table-check': checkTableHandler(services),
     'table-make': makeTableHandler(services),
+    'package-look': lookHandler(services),
+    'package-import': importPackageHandler(services),
     upkeep: upkeepHandler(services),
   };
 }

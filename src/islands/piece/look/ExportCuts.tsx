@@ -8,7 +8,7 @@ import { pieceName } from '../../../core/piece/piece.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { addressOf } from '../../ui/call.ts';
 import { Field, inputClasses } from '../../ui/Field.tsx';
-import { toast } from '../../ui/toast.tsx';
+import { isSaved, PackageLink } from '../PackageLink.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
 
@@ -29,9 +29,7 @@ export function ExportCuts({ brand, pieceId, store, cuts }: TakeOutProps) {
   const isVector = format === 'svg' || format === 'pdf';
   const [unknown] = unknownPlaceholders(pattern);
   const take = async (close: () => void): Promise<void> => {
-    // An export holds what is saved: unsaved words would be missing from it.
-    await store.flush();
-    if (store.hasUnsaved()) return toast('problem', 'The latest changes are not saved yet, so they cannot be in the file. Try again in a moment.');
+    if (!(await isSaved(store))) return;
     close();
     location.assign(addressOf(getCutsArchive, { brand, piece: pieceId }, { as: format, ...(isVector ? {} : { scale }), ...(pattern === USUAL_NAME_PATTERN ? {} : { names: pattern }) }));
   };
@@ -81,6 +79,7 @@ export function ExportCuts({ brand, pieceId, store, cuts }: TakeOutProps) {
               <Button look="primary" disabled={unknown !== undefined || pattern.trim() === ''} onClick={() => void take(close)}>
                 Download {cuts.list.length} cuts{slides > cuts.list.length && format !== 'pdf' ? `, ${slides} files` : ''}
               </Button>
+              <PackageLink brand={brand} pieceId={pieceId} store={store} />
             </>
           )}
         </Dialog>

@@ -8,6 +8,7 @@ import { measureProblems } from '../../../core/preflight/measure-problems.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { addressOf, call } from '../../ui/call.ts';
 import { toast } from '../../ui/toast.tsx';
+import { PackageLink } from '../PackageLink.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
 
@@ -91,6 +92,7 @@ function VideoExports({ brand, pieceId, store, cuts }: ExportProps) {
             {chosen.size === 1 ? (format === 'jpg' ? 'Make the cover' : 'Make the video') : `Make ${chosen.size} ${format === 'jpg' ? 'covers' : 'videos'}`}
           </Button>
         </div>
+        <PackageLink brand={brand} pieceId={pieceId} store={store} />
       </div>
       <ul aria-label="Videos" className="min-h-0 overflow-auto">
         {videos.data?.exports.map((video) => (

@@ -1,8 +1,10 @@
 import { useMemo, useState } from 'react';
+import { getBrandPackage } from '../../../contract/exchange-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { groupItems, type PlanGroup, type PlanItem } from '../../../core/plan/plan-items.ts';
 import { addDays, daysFrom, weekdayOf } from '../../../core/time/day.ts';
-import { Button } from '../../ui/Button.tsx';
+import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { addressOf } from '../../ui/call.ts';
 import { Queries } from '../../ui/Queries.tsx';
 import { DayDrop } from '../DayDrop.tsx';
 import type { Dragged } from '../drag.ts';
@@ -58,7 +60,16 @@ function MonthOf(props: PlanProps) {
         query={query}
         onChange={setQuery}
         steps={{ back: () => setQuery({ from: monthBefore(anchor) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: nextMonth(anchor) }), words: `${months[Number(month.slice(5)) - 1] ?? ''} ${month.slice(0, 4)}` }}
-        actions={<HoldButton context={context} />}
+        actions={
+          <>
+            {roleMay(brand.role, 'make') && (
+              <a href={addressOf(getBrandPackage, { brand: brand.slug }, { scope: 'month', month: month.slice(0, 7) })} download className={buttonClasses('plain')} title="The pieces that stand in this month, as a package for another Confetti">
+                Export month
+              </a>
+            )}
+            <HoldButton context={context} />
+          </>
+        }
       />
       {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
       <div className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">

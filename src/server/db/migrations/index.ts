@@ -22,6 +22,7 @@ import * as twentieth from './0020-plan.ts';
 import * as twentyFirst from './0021-send.ts';
 import * as twentySecond from './0022-learn.ts';
 import * as twentyThird from './0023-ideas.ts';
+import * as twentyFourth from './0024-packages.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -48,6 +49,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0021-send', migration: twentyFirst },
   { name: '0022-learn', migration: twentySecond },
   { name: '0023-ideas', migration: twentyThird },
+  { name: '0024-packages', migration: twentyFourth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {

@@ -1,7 +1,7 @@
 import { array, boolean, mixed, number, object, string, type Schema } from 'yup';
 import { describe, expect, it } from 'vitest';
-import { documentOf } from '../../contract/contract.ts';
-import { jsonSchema } from './openapi.ts';
+import { documentOf } from './contract.ts';
+import { jsonSchema } from './json-schema.ts';
 
 describe('jsonSchema', () => {
   const cases: readonly (readonly [string, Schema, unknown])[] = [

@@ -1,0 +1,38 @@
+import AxeBuilder from '@axe-core/playwright';
+import { type Page, expect, test } from './fixtures.ts';
+import { comeInAs, expectNoMotion } from './steps.ts';
+
+/** A view: what it is called, where it is, and what is done and waited for before it is looked at. */
+export type ViewToCheck = readonly [name: string, address: string, prepare: (page: Page) => Promise<unknown>];
+
+/** A test a view: no violation in either theme, nothing beyond the edge of a narrow window, nothing blocked and no error. */
+export function testViews(views: readonly ViewToCheck[]): void {
+  for (const [name, address, prepare] of views) {
+    test(`${name} can be used by everyone in both themes, runs off no narrow window, and no script or style is blocked`, async ({ page }) => {
+      const complaints: string[] = [];
+      page.on('console', (message) => {
+        if (message.type() === 'error') complaints.push(message.text());
+      });
+      page.on('pageerror', (error) => complaints.push(error.message));
+      await comeInAs(page, 'Wren', address);
+      await prepare(page);
+      const grounds: string[] = [];
+      for (const colorScheme of ['light', 'dark'] as const) {
+        await page.emulateMedia({ colorScheme });
+        await expectNoMotion(page);
+        grounds.push(await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor));
+        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+        expect(violations.map((violation) => `${colorScheme}, ${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
+      }
+      expect(new Set(grounds).size).toBe(2);
+      await page.emulateMedia({ colorScheme: 'light' });
+      for (const [width, height] of [[1280, 800], [1024, 700], [640, 800], [320, 640]] as const) {
+        await page.setViewportSize({ width, height });
+        await expect.poll(() => page.evaluate(() => document.documentElement.scrollWidth), `width of the page at ${width}`).toBeLessThanOrEqual(width);
+        // On a phone a piece is one long page; elsewhere what is long scrolls inside.
+        if (width >= 1024) await expect.poll(() => page.evaluate(() => document.documentElement.scrollHeight), `height of the page at ${width}`).toBeLessThanOrEqual(height);
+      }
+      expect(complaints).toEqual([]);
+    });
+  }
+}
