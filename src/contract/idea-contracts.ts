@@ -81,7 +81,7 @@ export const planIdea = contract({
   path: '/api/brands/{brand}/ideas/{idea}/placeholder',
   summary: 'Put an idea into the plan as a placeholder, at a moment or in an open slot',
   params: ideaParams,
-  body: object({ channelIds: ids(200).min(1, 'Choose at least one channel'), wall: wall().notRequired().nullable(), slotKey: string().max(80).nullable().defined() }).noUnknown(),
+  body: object({ request: string().matches(/^[\w-]{8,60}$/).required(), channelIds: ids(200).min(1, 'Choose at least one channel'), wall: wall().notRequired().nullable(), slotKey: string().max(80).nullable().defined() }).noUnknown(),
   answer: object({ entryId: string().required(), dueMs: number().required() }),
   status: 201,
 });

@@ -131,7 +131,8 @@ describe('a brand as a package', () => {
 });
 
 describe('a piece that goes and comes back', () => {
-  const pieceId = async (): Promise<string> => (await here.services.db('pieces').join('brands', 'brands.id', 'pieces.brand_id').where({ slug: 'gullwick', kind: 'graphic' }).orderBy('pieces.id').pluck('pieces.id'))[1] as string;
+  /** A graphic that waits for its moment here. */
+  const pieceId = async (): Promise<string> => ((await here.services.db('posts').join('brands', 'brands.id', 'posts.brand_id').where({ slug: 'gullwick', kind: 'graphic', state: 'scheduled' }).orderBy('posts.id').pluck('piece_id')) as string[])[0] ?? '';
   const titled = async (client: Client, id: string, title: string): Promise<void> => {
     const { body } = await client.ask('GET', `/api/brands/gullwick/pieces/${id}`);
     const answer = await client.ask('PATCH', `/api/brands/gullwick/pieces/${id}`, { revision: body['revision'], patches: [{ op: 'replace', path: '/title', value: title }] });
@@ -143,6 +144,7 @@ describe('a piece that goes and comes back', () => {
     const id = await pieceId();
     const before = await exported(ottoline, `scope=piece&piece=${id}`);
     expect(recordsOf(unzipSync(before), 'pieces').map((record) => record['id'])).toEqual([id]);
+    const entries = await rowsOf(here, 'plan_entries');
     await titled(newcomer, id, 'Changed there');
     const back = await imported(ottoline, await exported(newcomer, `scope=piece&piece=${id}`));
     expect(back.report?.brands[0]?.counts['pieces']).toEqual({ updated: 1 });
@@ -156,6 +158,8 @@ describe('a piece that goes and comes back', () => {
     expect(both.report?.brands[0]?.counts['pieces']).toEqual({ both: 1 });
     expect(both.report?.brands[0]?.notes.join(' ')).toContain('has changed here and there');
     expect(await titleOf(ottoline, id)).toBe('Changed here');
+    // Its post here was a draft there, and is no second one here.
+    expect(await rowsOf(here, 'plan_entries')).toBe(entries);
   }, DEADLINE_MS);
 
   it('comes alone with what it shows, and what sends by itself stays away', async () => {
@@ -203,7 +207,15 @@ describe('who may', () => {
 });
 
 describe('a package at fault', () => {
-  const small = async (): Promise<Record<string, Uint8Array>> => ({ ...unzipSync(await exported(ottoline, 'scope=media')) });
+  /** A package of a few pictures, and those that the book names. */
+  const small = async (): Promise<Record<string, Uint8Array>> => {
+    const files = unzipSync(await exported(ottoline, 'scope=media'));
+    const book = strFromU8(files['gullwick/brand.jsonl'] ?? new Uint8Array());
+    const items = recordsOf(files, 'media') as unknown as readonly { id: string; file: string; kind: string }[];
+    const kept = items.filter(({ id, kind }, index) => book.includes(`"${id}"`) || (kind === 'picture' && index < 8));
+    const names = new Set(kept.map(({ file }) => `gullwick/${file}`));
+    return { ...Object.fromEntries(Object.entries(files).filter(([name]) => !name.startsWith('gullwick/media/') || names.has(name))), 'gullwick/media.jsonl': strToU8(kept.map((item) => `${JSON.stringify(item)}\n`).join('')) };
+  };
   const problemOf = async (bytes: Uint8Array): Promise<string> => {
     const { look, id } = await brought(newcomer, bytes);
     await newcomer.ask('DELETE', `/api/packages/${id}`);

@@ -1,11 +1,13 @@
 import { readFileSync } from 'node:fs';
 import fc from 'fast-check';
+import ExcelJS from 'exceljs';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { bookToTokens } from '../../src/core/brand/exchange/design-tokens.ts';
 import { plainBook } from '../../src/core/brand/plain-book.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { hostileBytes, hostileTexts } from '../fixtures/hostile.ts';
+import { docxBody, docxOf, pdfOf } from '../fixtures/office-files.ts';
 import { startStack, type Answer, type Stack } from './stack.ts';
 
 /** Time for all of it, shared out; the seed makes every run the same up to where the time ends. */
@@ -27,6 +29,8 @@ beforeAll(async () => {
   await files('warm.css', 'a{color:red}');
   await sendBytes('/api/brands/gullwick/marks?name=warm.svg', Buffer.from(drawing));
   await sendBytes('/api/brands/gullwick/typefaces?name=warm.ttf', readFileSync('fonts/lora/lora-700.ttf'));
+  await source('warm.pdf')(await pdfOf(['Warm']));
+  await table('warm.xlsx')(xlsx);
   await sendBytes('/api/brands/gullwick/media?name=warm.png', await sharp({ create: { width: 40, height: 30, channels: 3, background: '#369' } }).png().toBuffer());
 });
 afterAll(() => stack.close());
@@ -71,7 +75,19 @@ const jpeg = await sharp('demo/media/beach-hut-shop.jpg').resize(48, 32).jpeg().
 const webp = await sharp('demo/media/beach-hut-shop.jpg').resize(48, 32).webp().toBuffer();
 const upload = (name: string) => (bytes: Buffer): Promise<Answer> => sendBytes(`/api/brands/gullwick/media?name=${name}`, bytes);
 
+const workbook = new ExcelJS.Workbook();
+workbook.addWorksheet('Posts').addRows([['Date', 'Headline', 'Caption'], [new Date('2027-01-12T18:00:00Z'), 'The line sings', 'Come down before it does.']]);
+const xlsx = Buffer.from(await workbook.xlsx.writeBuffer());
+const csv = 'Date;Time;Channels;Headline;Caption\n12.01.2027;18:00;Quipline;"The ""line"" sings";"Come down\nbefore it does."\n';
+const source = (name: string) => (bytes: Uint8Array): Promise<Answer> => sendBytes(`/api/brands/gullwick/idea-sources?name=${name}`, bytes);
+const table = (name: string) => (bytes: Uint8Array): Promise<Answer> => sendBytes(`/api/brands/gullwick/post-tables?name=${name}`, bytes);
+
 const cases: readonly Case[] = [
+  { name: 'DOCX', inputs: hostileTexts(docxBody('The kiln stood cold for nine days.')), send: (text: string) => source('a.docx')(docxOf(text)) },
+  { name: 'DOCX of broken bytes', inputs: hostileBytes(Buffer.from(docxOf(docxBody('The kiln stood cold.')))), send: source('a.docx') },
+  { name: 'PDF', inputs: hostileBytes(Buffer.from(await pdfOf(['Forty lanterns hung from the rail.']))), send: source('a.pdf') },
+  { name: 'XLSX', inputs: hostileBytes(xlsx), send: table('a.xlsx') },
+  { name: 'CSV', inputs: hostileTexts(csv), send: (text: string) => table('a.csv')(Buffer.from(text)) },
   { name: 'SVG marks', inputs: hostileTexts(drawing), send: (text: string) => sendBytes('/api/brands/gullwick/marks?name=m.svg', Buffer.from(text)) },
   { name: 'SVG among files', inputs: hostileTexts(drawing), send: (text: string) => files('m.svg', text) },
   { name: 'CSS', inputs: hostileTexts(style), send: (text: string) => files('a.css', text) },

@@ -125,14 +125,18 @@ describe('the shelf', () => {
     const note = (await as('wren').ask('POST', `${base}/ideas`, { request: key(), title: 'Something about wind socks', text: '', link: '', mediaId: null, day: null, themeId: null })).body as unknown as IdeaAnswer;
     const channels = rows<{ id: string }>(await as('wren').ask('GET', base), 'channels').map(({ id }) => id);
     const wall = `${new Date((await stack.services.clock.nowMs()) + 9 * DAY_MS).toISOString().slice(0, 10)}T11:20`;
-    const placed = await as('wren').ask('POST', `${base}/ideas/${note.id}/placeholder`, gap?.slotKey ? { channelIds: gap.channelIds, slotKey: gap.slotKey, wall: null } : { channelIds: channels.slice(0, 1), wall, slotKey: null });
+    const plan = { request: key(), ...(gap?.slotKey ? { channelIds: gap.channelIds, slotKey: gap.slotKey, wall: null } : { channelIds: channels.slice(0, 1), wall, slotKey: null }) };
+    const placed = await as('wren').ask('POST', `${base}/ideas/${note.id}/placeholder`, plan);
     expect(placed.status).toBe(201);
-    expect((await as('caspian').ask('POST', `${base}/ideas/${note.id}/placeholder`, { channelIds: channels.slice(0, 1), wall, slotKey: null })).status).toBe(403);
-    const { plan } = (await as('wren').ask('GET', `${base}/plan`)).body as unknown as { plan: { themes: { id: string }[] } };
-    const themeId = plan.themes[0]?.id ?? '';
-    expect((await as('wren').ask('POST', `${base}/ideas/${note.id}/theme-note`, { themeId })).status).toBe(204);
+    // Pressed twice, it is one placeholder.
+    const again = await as('wren').ask('POST', `${base}/ideas/${note.id}/placeholder`, plan);
+    expect(again.body['entryId']).toBe(placed.body['entryId']);
+    expect((await as('caspian').ask('POST', `${base}/ideas/${note.id}/placeholder`, { request: key(), channelIds: channels.slice(0, 1), wall, slotKey: null })).status).toBe(403);
+    const { plan: kept } = (await as('wren').ask('GET', `${base}/plan`)).body as unknown as { plan: { themes: { id: string }[] } };
+    const themeId = kept.themes[0]?.id ?? '';
+    for (let press = 0; press < 2; press += 1) expect((await as('wren').ask('POST', `${base}/ideas/${note.id}/theme-note`, { themeId })).status).toBe(204);
     const after = (await as('wren').ask('GET', `${base}/plan`)).body as unknown as { plan: { themes: { id: string; note?: string }[] } };
-    expect(after.plan.themes[0]?.note).toContain('wind socks');
+    expect(after.plan.themes[0]?.note?.split('wind socks').length).toBe(2);
   });
 });
 

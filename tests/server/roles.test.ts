@@ -274,6 +274,13 @@ const table: Readonly<Record<string, Reach>> = {
   'GET /api/brands/{brand}/links': 'viewer',
   'POST /api/brands/{brand}/links/{code}/check': 'writer',
   'GET /api/brands/{brand}/writing-service': 'viewer',
+  'GET /api/brands/{brand}/package': 'writer',
+  'GET /api/packages/all': 'signed-in',
+  'POST /api/packages': 'session',
+  'POST /api/packages/{package}/parts': 'session',
+  'GET /api/packages/{package}': 'signed-in',
+  'POST /api/packages/{package}/import': 'session',
+  'DELETE /api/packages/{package}': 'session',
   'POST /api/brands/{brand}/writing-service': 'owner, session',
   'DELETE /api/brands/{brand}/writing-service': 'owner, session',
 };

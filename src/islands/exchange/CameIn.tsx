@@ -13,7 +13,7 @@ export function CameIn({ brands, onAnother }: { readonly brands: Brands; readonl
       {brands.map(({ slug, name, isNew, counts, notes }) => {
         const columns = shownOutcomes.filter(({ key }) => Object.values(counts).some((of) => (of?.[key] ?? 0) > 0));
         return (
-          <div key={slug} className="mb-5">
+          <div key={slug} className="mb-4">
             <p role="status" className="font-medium">
               {name} {isNew ? 'came in as a new brand' : 'is up to date'}
             </p>
@@ -56,7 +56,7 @@ export function CameIn({ brands, onAnother }: { readonly brands: Brands; readonl
                 </tbody>
               </table>
             </div>
-            <a href={`/b/${slug}/make/pieces`} className={`${buttonClasses('primary')} mt-3`}>
+            <a href={`/b/${slug}/make/pieces`} className={`${buttonClasses('plain')} mt-3`}>
               Open {name}
             </a>
           </div>

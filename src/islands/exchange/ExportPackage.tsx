@@ -47,12 +47,12 @@ export function ExportPackage({ brands, chosen }: { readonly brands: Brands; rea
         <SelectField label="Brand" value={slug} options={able.map((each) => [each.slug, each.name] as const)} onChange={setSlug} />
         <fieldset>
           <legend className="mb-1 text-sm font-semibold">What</legend>
-          <div className="divide-y divide-line rounded-md border border-line">
+          <div className="divide-y divide-line rounded-md border border-line bg-panel">
             {scopes.map(({ key, name, about }) => {
               const isOpen = key !== 'brand' || mayWhole;
               return (
                 <label key={key} className={`flex items-start gap-2.5 px-3 py-2.5 text-sm ${isOpen ? 'cursor-pointer' : 'text-quiet'}`}>
-                  <input type="radio" name="scope" className="mt-0.5" disabled={!isOpen} checked={shown === key} onChange={() => setScope(key)} />
+                  <input type="radio" name="scope" className="mt-0.5 accent-house" disabled={!isOpen} checked={shown === key} onChange={() => setScope(key)} />
                   <span>
                     <span className="font-medium">{name}</span>
                     <span className="block text-quiet">{isOpen ? about : `As ${brand.role} you may not change the whole brand. Ask one of its owners or designers for it.`}</span>

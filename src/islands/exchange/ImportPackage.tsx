@@ -34,7 +34,7 @@ function Step({ state, problem, send, start, drop, again, isSending, share }: Re
           Choose a ZIP that <em>Export</em> made. It is read through first; nothing comes in before you say so.
         </p>
         <div className="mt-3">
-          <FilePick accept=".zip,application/zip" look="primary" onFiles={([file]) => file && send(file)}>
+          <FilePick accept=".zip,application/zip" onFiles={([file]) => file && send(file)}>
             <Upload aria-hidden className="size-4" />
             Choose a package
           </FilePick>

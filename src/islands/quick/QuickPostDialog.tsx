@@ -8,8 +8,8 @@ import { countCharacters } from '../../core/words/count-characters.ts';
 import { countingOf } from '../../core/wording/compose.ts';
 import { ChannelPick } from '../ideas/ChannelPick.tsx';
 import type { IdeasContext } from '../ideas/ideas-context.ts';
-import { MediaPicker } from '../media/MediaPicker.tsx';
-import { mediaAddress, type MediaItem } from '../media/media-address.ts';
+import type { MediaItem } from '../media/media-address.ts';
+import { PictureChoice } from '../media/PictureChoice.tsx';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
@@ -29,7 +29,6 @@ export function QuickPostDialog({ context, onClose }: QuickPostProps) {
   const maySend = roleMay(brand.role, 'send');
   const [words, setWords] = useState('');
   const [picture, setPicture] = useState<MediaItem | null>(null);
-  const [isPicking, setPicking] = useState(false);
   const [channelIds, setChannelIds] = useState<readonly string[]>([]);
   const [when, setWhen] = useState<When>(maySend ? 'next-slot' : 'draft');
   const request = useRef(nanoid(16));
@@ -72,18 +71,9 @@ export function QuickPostDialog({ context, onClose }: QuickPostProps) {
             <textarea id={id} autoFocus aria-describedby={describedBy} aria-invalid={invalid} rows={5} value={words} onChange={(event) => setWords(event.target.value)} className={inputClasses} />
           )}
         </Field>
-        <div className="flex items-center gap-3">
-          {picture && <img src={mediaAddress(brand.slug, picture, 240)} alt={picture.altText} className="size-14 rounded-md border border-line object-cover" />}
-          <Button size="small" onClick={() => setPicking(true)}>
-            {picture ? 'Another picture' : 'Add a picture'}
-          </Button>
-          {picture && (
-            <Button size="small" look="quiet" onClick={() => setPicture(null)}>
-              Without
-            </Button>
-          )}
-          <span className="text-xs text-quiet">{picture ? '' : 'Without one, how the words begin is set in type.'}</span>
-        </div>
+        <PictureChoice brand={brand.slug} picture={picture} onChoose={setPicture}>
+          Without one, how the words begin is set in type.
+        </PictureChoice>
         <ChannelPick context={context} chosen={channelIds} onChoose={setChannelIds} />
         <fieldset className="flex flex-wrap gap-x-4 gap-y-1 text-sm">
           <legend className="mb-1 font-semibold">When</legend>
@@ -101,16 +91,6 @@ export function QuickPostDialog({ context, onClose }: QuickPostProps) {
           </Button>
         </div>
       </form>
-      {isPicking && (
-        <MediaPicker
-          brand={brand.slug}
-          onChoose={(item) => {
-            setPicture(item);
-            setPicking(false);
-          }}
-          onClose={() => setPicking(false)}
-        />
-      )}
     </ModalFrame>
   );
 }

@@ -92,6 +92,7 @@ async function describe({ db, media }: Services, { id, name, bytes }: IncomingPa
 const startPackage = defineEndpoint({
   contract: contracts.startPackage,
   may: 'signed-in',
+  only: 'session',
   async handle({ services, caller, body }) {
     const { db, clock, media } = services;
     if ((await listPackages(db, caller.person.id)).length >= MAX_PACKAGES) throw new ProblemError(429, 'too-many-packages', `You have ${MAX_PACKAGES} packages here already. Remove one of them first.`);
@@ -105,6 +106,7 @@ const startPackage = defineEndpoint({
 const sendPackagePart = defineEndpoint({
   contract: contracts.sendPackagePart,
   may: 'signed-in',
+  only: 'session',
   async handle({ services, caller, params, query, request }) {
     const { db, clock, media } = services;
     const incoming = await getMine(services, caller, params.package);
@@ -124,6 +126,7 @@ const getPackage = defineEndpoint({ contract: contracts.getPackage, may: 'signed
 const importPackage = defineEndpoint({
   contract: contracts.importPackage,
   may: 'signed-in',
+  only: 'session',
   async handle({ services, caller, params }) {
     const { db, clock } = services;
     const incoming = await getMine(services, caller, params.package);
@@ -137,6 +140,7 @@ const importPackage = defineEndpoint({
 const dropPackage = defineEndpoint({
   contract: contracts.dropPackage,
   may: 'signed-in',
+  only: 'session',
   async handle({ services, caller, params }) {
     await removePackage(services, await getMine(services, caller, params.package));
     return undefined;

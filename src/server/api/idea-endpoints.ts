@@ -138,7 +138,8 @@ const plan = defineEndpoint({
   async handle({ services, brand, params, body, caller, nowMs }) {
     const idea = await found(services.db, brand, params.idea);
     if ((body.wall ?? null) === null && body.slotKey === null) throw new ProblemError(422, 'no-moment', 'Choose a moment or a slot.');
-    return putInPlan(services, brand, idea, { channelIds: body.channelIds, spot: body.slotKey === null ? { kind: 'at', wall: body.wall ?? '' } : { kind: 'slot', slotKey: body.slotKey } }, caller.person.id, nowMs);
+    const spot = body.slotKey === null ? ({ kind: 'at', wall: body.wall ?? '' } as const) : ({ kind: 'slot', slotKey: body.slotKey } as const);
+    return once(services, brand, body.request, () => putInPlan(services, brand, idea, { channelIds: body.channelIds, spot }, caller.person.id, nowMs));
   },
 });
 

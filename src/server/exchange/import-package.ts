@@ -178,9 +178,10 @@ async function importBrand(services: ImportServices, incoming: IncomingPackage, 
   for (const kind of recordKinds) {
     if (kind === 'brand') continue;
     // What a keeper of a kind takes is what the reader of that kind gives; types cannot follow a key through both.
-    const keep = keepers[kind] as (context: ImportContext, each: unknown) => Promise<Outcome>;
+    const keep = keepers[kind] as (context: ImportContext, each: unknown) => Promise<Outcome | null>;
     for await (const each of readRecords(opened, folder, kind, signal)) {
-      count(report, kind, await keep(context, each));
+      const outcome = await keep(context, each);
+      if (outcome !== null) count(report, kind, outcome);
       signal.throwIfAborted();
       done += RECORD_BYTES + ('file' in each ? opened.zip.sizeOf(`${folder}/${each.file}`) : 0);
       progress(Math.min(1, done / whole));

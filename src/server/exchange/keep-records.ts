@@ -37,7 +37,8 @@ import { checkReferences, cutsEver } from '../pieces/check-references.ts';
 import { MAX_TYPEFACE_BYTES } from '../readers/read-typeface.ts';
 import { note, type ImportContext } from './import-context.ts';
 
-type Keep<Kind extends RecordKind> = (context: ImportContext, record: RecordOf<Kind>) => Promise<Outcome>;
+/** Null: nothing is to come in, as it comes in with other records. */
+type Keep<Kind extends RecordKind> = (context: ImportContext, record: RecordOf<Kind>) => Promise<Outcome | null>;
 
 /** Posts that have yet to go out. */
 const waiting: readonly string[] = ['scheduled', 'in review', 'held', 'by hand', 'sending', 'failed', 'partly out'];
@@ -212,18 +213,19 @@ type PlannedRecord = Omit<RecordOf<'entries'>, 'cuts'> & { readonly cuts: readon
 async function keepEntry(context: ImportContext, { id, pieceId, text, themeId, campaignId, wall, zone, slotKey, cuts }: PlannedRecord): Promise<Outcome> {
   const { services: { db }, brandId, personId, machineNowMs } = context;
   if (!(await has(context, 'pieces', pieceId)) || !(await allHere(context, 'channels', cuts.map(({ channelId }) => channelId)))) return 'left out';
+  // What was a post where it comes from may be one here, still or again.
+  if (await db('posts').where({ id }).first('id')) return 'here';
   const campaign = (await has(context, 'campaigns', campaignId)) ? campaignId : null;
   const dueMs = momentOf(wall, zone);
   return once(context, 'plan_entries', id, () => db.transaction((trx) => insertPlanEntry(trx, brandId, { id, pieceId, text, themeId, campaignId: campaign, wall, zone, dueMs, slotKey, cuts }, personId, machineNowMs)));
 }
 
-async function keepPost(context: ImportContext, record: RecordOf<'posts'>): Promise<Outcome> {
-  const { services: { db }, brandId, report } = context;
-  const here: { brand_id: string } | undefined = await db('posts').where({ id: record.id }).first('brand_id');
-  if (here) return here.brand_id === brandId ? 'here' : 'left out';
-  if (!waiting.includes(record.state)) return 'left out';
+/** What has gone out comes in with the publications. */
+async function keepPost(context: ImportContext, record: RecordOf<'posts'>): Promise<Outcome | null> {
+  const { report } = context;
+  if (!waiting.includes(record.state)) return null;
   const cuts = record.deliveries.filter(({ state }) => state !== 'sent' && state !== 'cancelled' && state !== 'removed').map(({ channelId, placement }) => ({ channelId, placement }));
-  if (cuts.length === 0) return 'left out';
+  if (cuts.length === 0) return null;
   const outcome = await keepEntry(context, { id: record.id, pieceId: record.pieceId, text: '', themeId: record.themeId, campaignId: record.campaignId, wall: record.wall, zone: record.zone, slotKey: null, cuts });
   if (outcome === 'new') note(report, 'Posts that have yet to go out came in as drafts at their moments, so that nothing goes out twice. Schedule them here if this Confetti should send them.');
   return outcome;

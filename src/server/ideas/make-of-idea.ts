@@ -100,7 +100,11 @@ export async function noteOnTheme(services: Services, brand: Brand, idea: Idea, 
   const { plan, revision } = await getPlan(services.db, brand.id);
   const theme = plan.themes.find(({ id }) => id === themeId);
   if (!theme) throw notFound('theme');
-  const note = [theme.note ?? '', `– ${idea.title}${idea.link === '' ? '' : ` ${idea.link}`}`].filter((line) => line !== '').join('\n').slice(-MAX_THEME_NOTE);
+  const line = `– ${idea.title}${idea.link === '' ? '' : ` ${idea.link}`}`;
+  const lines = (theme.note ?? '').split('\n').filter((each) => each !== '');
+  // Pressed twice, it stands there once.
+  const note = (lines.includes(line) ? lines : [...lines, line]).join('\n');
+  if (note.length > MAX_THEME_NOTE) throw new ProblemError(422, 'note-full', `The notes of ${theme.name} hold ${MAX_THEME_NOTE.toLocaleString('en-GB')} characters and have no room for this. Remove something from them in Plan, Rota.`);
   const saved = await savePlan(services.db, brand.id, revision, { ...plan, themes: plan.themes.map((each) => (each.id === themeId ? { ...each, note } : each)) }, services.clock.machineNowMs());
   if (saved === null) throw new ProblemError(409, 'stale-revision', 'Somebody else has just changed the plan. Try again.');
   await services.db.transaction((trx) => noteIdeaUses(trx, brand.id, idea.id, [{ kind: 'theme', subjectId: themeId, name: theme.name }], personId, nowMs));

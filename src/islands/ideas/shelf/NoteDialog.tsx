@@ -2,10 +2,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { nanoid } from 'nanoid';
 import { useRef, useState } from 'react';
 import { addIdea, MAX_IDEA_TITLE } from '../../../contract/idea-contracts.ts';
-import { MediaPicker } from '../../media/MediaPicker.tsx';
-import { mediaAddress, type MediaItem } from '../../media/media-address.ts';
+import type { MediaItem } from '../../media/media-address.ts';
+import { PictureChoice } from '../../media/PictureChoice.tsx';
 import { call } from '../../ui/call.ts';
-import { Button } from '../../ui/Button.tsx';
 import { DayField } from '../../ui/DayField.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
 import { FormActions } from '../../ui/FormActions.tsx';
@@ -30,7 +29,6 @@ export function NoteDialog({ context: { brand, themes }, begun, conversationId =
   const [day, setDay] = useState('');
   const [themeId, setThemeId] = useState('');
   const [picture, setPicture] = useState<MediaItem | null>(null);
-  const [isPicking, setPicking] = useState(false);
   const request = useRef(nanoid(16));
   const keep = useMutation({
     mutationFn: () => call(addIdea, { params: { brand: brand.slug }, body: { request: request.current, title: title.trim(), text: text.trim(), link: link.trim(), mediaId: picture?.id ?? null, day: day === '' ? null : day, themeId: themeId === '' ? null : themeId, conversationId } }),
@@ -51,7 +49,6 @@ export function NoteDialog({ context: { brand, themes }, begun, conversationId =
         }}
       >
         {/* The dialog opens to write; what one came for has the focus. */}
-        { }
         <Field label="What is the idea?">{({ id }) => <input id={id} autoFocus value={title} maxLength={MAX_IDEA_TITLE} onChange={(event) => setTitle(event.target.value)} className={inputClasses} />}</Field>
         <Field label="More about it">{({ id }) => <textarea id={id} rows={4} value={text} onChange={(event) => setText(event.target.value)} className={inputClasses} />}</Field>
         <Field label="Link">{({ id }) => <input id={id} inputMode="url" value={link} onChange={(event) => setLink(event.target.value)} className={inputClasses} />}</Field>
@@ -59,24 +56,9 @@ export function NoteDialog({ context: { brand, themes }, begun, conversationId =
           <SelectField label="Theme" none="None" value={themeId} options={[...themes.values()].map(({ id, name }) => [id, name] as const)} onChange={setThemeId} />
           <DayField label="For the day" day={day} onChange={setDay} />
         </div>
-        <div className="flex items-center gap-3">
-          {picture && <img src={mediaAddress(brand.slug, picture, 240)} alt={picture.altText} className="size-14 rounded-md border border-line object-cover" />}
-          <Button size="small" onClick={() => setPicking(true)}>
-            {picture ? 'Another picture' : 'Add a picture'}
-          </Button>
-        </div>
+        <PictureChoice brand={brand.slug} picture={picture} onChoose={setPicture} />
         <FormActions isBusy={keep.isPending || title.trim() === ''} onCancel={onClose} />
       </form>
-      {isPicking && (
-        <MediaPicker
-          brand={brand.slug}
-          onChoose={(item) => {
-            setPicture(item);
-            setPicking(false);
-          }}
-          onClose={() => setPicking(false)}
-        />
-      )}
     </ModalFrame>
   );
 }

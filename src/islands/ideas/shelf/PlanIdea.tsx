@@ -1,5 +1,6 @@
 import { useMutation, useQueryClient } from '@tanstack/react-query';
-import { useState } from 'react';
+import { nanoid } from 'nanoid';
+import { useRef, useState } from 'react';
 import { planIdea } from '../../../contract/idea-contracts.ts';
 import { addDays } from '../../../core/time/day.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
@@ -21,8 +22,10 @@ export function PlanIdea({ idea, context, onClose }: { readonly idea: Idea; read
   const [day, setDay] = useState(idea.day ?? addDays(today, 3));
   const [time, setTime] = useState('12:00');
   const [chosen, setChosen] = useState<readonly string[]>(idea.channelIds.length > 0 ? idea.channelIds : channels.filter(({ id }) => allowed === null || allowed.includes(id)).map(({ id }) => id));
+  // One key a dialog: a second press, or a request sent again, makes one placeholder.
+  const request = useRef(nanoid(16));
   const plan = useMutation({
-    mutationFn: () => call(planIdea, { params: { brand: brand.slug, idea: idea.id }, body: idea.slotKey === null ? { channelIds: [...chosen], wall: `${day}T${time}`, slotKey: null } : { channelIds: [...chosen], slotKey: idea.slotKey } }),
+    mutationFn: () => call(planIdea, { params: { brand: brand.slug, idea: idea.id }, body: { request: request.current, channelIds: [...chosen], ...(idea.slotKey === null ? { wall: `${day}T${time}`, slotKey: null } : { slotKey: idea.slotKey }) } }),
     onSuccess: async ({ dueMs }) => {
       toast('done', `A placeholder stands in the plan, ${formatMoment(dueMs, brand.zone)}`, { label: 'Open the plan', run: () => location.assign(`/b/${brand.slug}/plan/lanes?from=${day}`) });
       await client.invalidateQueries({ queryKey: ['ideas', brand.slug] });
