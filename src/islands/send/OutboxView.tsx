@@ -4,6 +4,7 @@ import type { Role } from '../../core/access/access.ts';
 import { deliveryStates, type DeliveryState } from '../../core/post/delivery-state.ts';
 import { EndlessList } from '../ui/EndlessList.tsx';
 import { Queries } from '../ui/Queries.tsx';
+import { EmptyBox } from '../ui/EmptyBox.tsx';
 import { stateWord } from '../post/StateChip.tsx';
 import { useNow } from '../ui/use-now.ts';
 import { useBadges } from '../post/DeliveryRow.tsx';
@@ -54,17 +55,13 @@ function Outbox({ brand, nowMs: serverNowMs }: OutboxProps) {
       </div>
       {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
       {pages.isSuccess && items.length === 0 ? (
-        <div className="grid h-72 place-items-center rounded-md border border-dashed border-edge text-center">
-          <div className="max-w-sm">
-            <p className="font-heading text-lg font-semibold">{state === null ? 'Nothing is on its way yet' : `No post is ${stateWord(state).toLowerCase()}`}</p>
-            <p className="mt-1 text-sm text-quiet">Every post stands here from the moment it is scheduled, and stays with the address it went out to, or with what stopped it.</p>
-            {state === null && (
-              <a href={`/b/${brand.slug}/make/pieces`} className="mt-3 inline-block text-sm font-medium text-house underline">
-                Choose a piece to schedule
-              </a>
-            )}
-          </div>
-        </div>
+        <EmptyBox title={state === null ? 'Nothing is on its way yet' : `No post is ${stateWord(state).toLowerCase()}`} words="Every post stands here from the moment it is scheduled, and stays with the address it went out to, or with what stopped it." view="outbox">
+          {state === null && (
+            <a href={`/b/${brand.slug}/make/pieces`} className="text-house underline">
+              Choose a piece to schedule
+            </a>
+          )}
+        </EmptyBox>
       ) : (
         <EndlessList label="Posts" items={groupByPost(items)} keyOf={({ deliveries }) => deliveries[0].id} pages={pages} scroller={scroller} estimatedRowPx={160} className="border-t border-line">
           {(post) => <PostGroup brand={brand} post={post} badges={badges} nowMs={nowMs} />}

@@ -16,6 +16,7 @@ import { inputClasses } from '../../ui/Field.tsx';
 import { UntilReady } from '../../ui/UntilReady.tsx';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { toast } from '../../ui/toast.tsx';
 import type { Facets } from '../results/results-context.ts';
 
@@ -77,7 +78,7 @@ function Archive({ brand }: ArchiveProps) {
         </UntilReady>
       </div>
       {pages.isError && <p className="text-sm text-coral-ink">{pages.error.message}</p>}
-      {pages.isSuccess && posts.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'}</p>}
+      {pages.isSuccess && posts.length === 0 && <p className="py-16 text-center text-sm text-quiet">{asked === '' && state === 'sent' && !kind && !channels ? 'Nothing has gone out yet. What does stands here for good, with its words and pictures as they were.' : 'Nothing like that went out.'} <GuideLink view="archive" /></p>}
       <EndlessList label="What went out" items={posts} keyOf={([{ deliveryId }]) => deliveryId} pages={pages} scroller={scroller} minColumnPx={250} gapPx={{ x: 20, y: 24 }} estimatedRowPx={360}>
         {(post) => <Card post={post} brand={brand} channels={all} />}
       </EndlessList>

@@ -13,6 +13,7 @@ import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
 import { UntilReady } from '../../ui/UntilReady.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { countOf } from '../figure-words.ts';
 import { QrDialog } from './QrDialog.tsx';
@@ -89,7 +90,7 @@ function Links({ brand, nowMs }: LinksProps) {
         )}
       </div>
       {links.isError && <p className="text-sm text-coral-ink">{links.error.message}</p>}
-      {data && data.links.length === 0 && <p className="max-w-xl text-sm text-quiet">There are no short links yet. Paste an address above to make one, or let a piece shorten its link in its Words: each channel gets one of its own, so that clicks tell where they came from.</p>}
+      {data && data.links.length === 0 && <p className="max-w-xl text-sm text-quiet">There are no short links yet. Paste an address above to make one, or let a piece shorten its link in its Words: each channel gets one of its own, so that clicks tell where they came from. <GuideLink view="links" /></p>}
       {data && data.links.length > 0 && (
         <div className="grid gap-7">
           <div className="grid grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)_minmax(0,0.8fr)] gap-8 max-xl:grid-cols-2 max-lg:grid-cols-1">

@@ -3,6 +3,7 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import { useEffect, useRef, type KeyboardEvent } from 'react';
 import { shortDay } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { lengthOf } from '../figure-words.ts';
 import type { Facets } from '../results/results-context.ts';
 import { kindNames } from './replies-query.ts';
@@ -66,7 +67,7 @@ export function RepliesList({ replies, activeId, chosen, channels, people, nowMs
             return item && <Row key={item.id} item={item} top={row.start} isActive={item.id === activeId} isChosen={chosen.has(item.id)} channel={channels.find(({ id }) => id === item.channelId)} person={people.find(({ id }) => id === item.assignedTo)?.name} nowMs={nowMs} zone={zone} isLate={item.waitingSinceMs !== null && nowMs - item.waitingSinceMs > answerWithinHours * HOUR_MS} onOpen={onOpen} onToggle={onToggle} />;
           })}
         </div>
-        {pages.isSuccess && items.length === 0 && <p className="px-6 py-16 text-center text-sm text-quiet">{empty[state]}</p>}
+        {pages.isSuccess && items.length === 0 && <p className="px-6 py-16 text-center text-sm text-quiet">{empty[state]} <GuideLink view="replies" /></p>}
       </div>
       <p className="py-2 text-xs text-quiet max-md:hidden">
         In the list: <Key>↑</Key> <Key>↓</Key> move, <Key>Space</Key> chooses, <Key>A</Key> answer, <Key>C</Key> close, <Key>O</Key> open again, <Key>M</Key> mine, <Key>S</Key> set apart, <Key>B</Key> bring back

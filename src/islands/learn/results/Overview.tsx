@@ -6,6 +6,7 @@ import { dayWords } from '../../plan/lanes/LaneHead.tsx';
 import { Choice } from '../../plan/PlanBar.tsx';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { call } from '../../ui/call.ts';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { changeOf, countOf, rateOf, shortCount, signed } from '../figure-words.ts';
 import { PostCard } from './PostCard.tsx';
 import { channelOf, type ResultsContext } from './results-context.ts';
@@ -155,7 +156,7 @@ function Posts({ title, posts, context }: { readonly title: string; readonly pos
     <div>
       <h2 className="mb-2 text-sm font-semibold">{title}</h2>
       {posts.length === 0 ? (
-        <p className="text-sm text-quiet">No posts with figures in these days.</p>
+        <p className="text-sm text-quiet">No posts with figures in these days. <GuideLink view="results" /></p>
       ) : (
         <div className="grid grid-cols-3 gap-4">
           {posts.map((post) => (

@@ -15,6 +15,7 @@ import { DayField } from '../../ui/DayField.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { TonePick } from '../rota/ThemeList.tsx';
 import { planStateWord } from '../state-sign.tsx';
@@ -72,7 +73,7 @@ function CampaignsOf(props: PlanProps) {
             </li>
           ))}
         </ul>
-        {context.plan && all.length === 0 && !draft && <p className="text-sm text-quiet">A campaign gathers the pieces and posts of a launch, a season, a sale, and shows what is done, planned and missing.</p>}
+        {context.plan && all.length === 0 && !draft && <p className="text-sm text-quiet">A campaign gathers the pieces and posts of a launch, a season, a sale, and shows what is done, planned and missing. <GuideLink view="campaigns" /></p>}
       </nav>
       {shown && <CampaignPage key={shown.id} campaign={shown} isNew={draft !== null} context={context} mayChange={mayChange} onDone={() => setDraft(null)} onKept={(id) => setQuery({ campaign: id })} />}
     </main>

@@ -13,6 +13,7 @@ import { Button } from '../../ui/Button.tsx';
 import { saveTextFile } from '../../ui/save-file.ts';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { BulkBar } from '../BulkBar.tsx';
 import { HoldButton } from '../HoldButton.tsx';
 import { ItemDialog } from '../ItemDialog.tsx';
@@ -157,7 +158,7 @@ function ListOf(props: PlanProps) {
             );
           })}
         </div>
-        {lanes.isSuccess && rows.length === 0 && <p className="py-16 text-center text-sm text-quiet">Nothing is planned in these days with these filters.</p>}
+        {lanes.isSuccess && rows.length === 0 && <p className="py-16 text-center text-sm text-quiet">Nothing is planned in these days with these filters. <GuideLink view="list" /></p>}
       </div>
       {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}
     </main>

@@ -12,6 +12,7 @@ import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { addressOf, call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { ThemeTile } from '../ThemeTile.tsx';
 import { usePlanContext, usePlanQuery, type PlanContext, type PlanProps } from '../use-plan.ts';
@@ -152,7 +153,7 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
           </div>
         )}
         {queued.length > 0 && <QueueList ids={order ?? queued} nameOf={(id) => tiles.find((tile) => tile.entryId === id)?.pieceName ?? ''} mayMove={mayMove && !ask.isPending} onOrder={(next) => ask.mutate({ order: next, keep: false })} />}
-        {profile.isSuccess && tiles.length === 0 && <p className="mt-4 text-quiet">Nothing is out or planned on this channel yet.</p>}
+        {profile.isSuccess && tiles.length === 0 && <p className="mt-4 text-quiet">Nothing is out or planned on this channel yet. <GuideLink view="profile" /></p>}
       </aside>
     </div>
   );

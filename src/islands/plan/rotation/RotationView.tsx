@@ -9,6 +9,7 @@ import { addressOf, call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { ThemeTile } from '../ThemeTile.tsx';
 import { usePlanContext, type PlanContext, type PlanProps } from '../use-plan.ts';
@@ -34,15 +35,11 @@ function RotationOf(props: PlanProps) {
       <p className="mt-1 mb-4 max-w-2xl text-sm text-quiet">Evergreen pieces come round by themselves where a slot of the rota has nothing waiting: each wording with each picture, the pair that rested longest first.</p>
       {rotations.isError && <p className="text-sm text-coral-ink">{rotations.error.message}</p>}
       {rotations.isSuccess && items.length === 0 && (
-        <div className="grid h-64 place-items-center rounded-md border border-dashed border-edge text-center">
-          <div className="max-w-sm">
-            <p className="font-heading text-lg font-semibold">Nothing is in rotation yet</p>
-            <p className="mt-1 text-sm text-quiet">Open a piece that stays true for months, and put it into rotation in its Times. Three wordings with seven pictures are 21 different posts.</p>
-            <a href={`/b/${brand.slug}/make/pieces`} className="mt-3 inline-block text-sm font-medium text-house underline">
-              Choose a piece
-            </a>
-          </div>
-        </div>
+        <EmptyBox title="Nothing is in rotation yet" words="Open a piece that stays true for months, and put it into rotation in its Times. Three wordings with seven pictures are 21 different posts." view="rotation">
+          <a href={`/b/${brand.slug}/make/pieces`} className="text-house underline">
+            Choose a piece
+          </a>
+        </EmptyBox>
       )}
       <ul className="max-w-5xl border-t border-line">
         {items.map((item) => (

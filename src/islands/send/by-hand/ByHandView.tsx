@@ -7,6 +7,7 @@ import { useChanges } from '../../shell/change-events.ts';
 import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import { HandOff } from './HandOff.tsx';
@@ -44,12 +45,7 @@ function ByHand({ brand, nowMs: serverNowMs }: ByHandProps) {
         <p className="mt-1 mb-4 text-sm text-quiet">Some accounts let no program in. At its time a post stands here: save its pictures, copy its texts, place it, and say that it is done.</p>
         {found.isError && <p className="text-coral-ink">{found.error.message}</p>}
         {found.isSuccess && items.length === 0 && boosts.length === 0 && (
-          <div className="grid h-56 place-items-center rounded-md border border-dashed border-edge text-center">
-            <div className="max-w-sm">
-              <p className="font-heading text-lg font-semibold">Nothing to place by hand</p>
-              <p className="mt-1 text-sm text-quiet">Posts to personal profiles, and boosts that somebody has to set up, stand here when their time has come.</p>
-            </div>
-          </div>
+          <EmptyBox title="Nothing to place by hand" words="Posts to personal profiles, and boosts that somebody has to set up, stand here when their time has come." view="by-hand" />
         )}
         {due.map((item) => (
           <HandOff key={item.deliveryId} item={item} brand={brand} nowMs={nowMs} onDone={refresh} />

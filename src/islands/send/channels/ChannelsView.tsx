@@ -8,6 +8,7 @@ import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { useNow } from '../../ui/use-now.ts';
 import { ChannelRow } from './ChannelRow.tsx';
 import { ChooseDialog } from './ChooseDialog.tsx';
@@ -79,12 +80,7 @@ function Channels({ brand, nowMs: serverNowMs }: ChannelsProps) {
       </div>
       {found.error && <p className="text-coral-ink">{found.error.message}</p>}
       {found.isSuccess && channels.length === 0 && (
-        <div className="grid h-72 place-items-center rounded-md border border-dashed border-edge text-center">
-          <div className="max-w-sm">
-            <p className="font-heading text-lg font-semibold">No channel is connected</p>
-            <p className="mt-1 text-sm text-quiet">A channel is an account of yours on a network. Pieces get a cut for every place that your channels have.</p>
-          </div>
-        </div>
+        <EmptyBox title="No channel is connected" words="A channel is an account of yours on a network. Pieces get a cut for every place that your channels have." view="channels" />
       )}
       {channels.length > 0 && shown.length === 0 && <p className="text-sm text-quiet">No channel fits. Clear the search, or show all.</p>}
       {groups.map(([group, members]) => (

@@ -8,6 +8,7 @@ import { formatMoment } from '../../../core/time/wall-time.ts';
 import { addressOf, call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { Queries } from '../../ui/Queries.tsx';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 
 interface HistoryProps {
@@ -66,7 +67,7 @@ function History({ brand }: HistoryProps) {
         </div>
         {!mayLook && <p className="text-sm text-quiet">Owners and designers of this brand see who did what.</p>}
         {pages.isError && <p className="text-coral-ink">{pages.error.message}</p>}
-        {pages.isSuccess && items.length === 0 && <p className="text-sm text-quiet">Nothing yet. What people do with posts, channels, network sheets and each other stands here.</p>}
+        {pages.isSuccess && items.length === 0 && <p className="text-sm text-quiet">Nothing yet. What people do with posts, channels, network sheets and each other stands here. <GuideLink view="history" /></p>}
         {days.map((day) => (
           <section key={day} aria-label={day}>
             <h2 className="mt-4 border-b border-line pb-1 text-sm font-semibold">{day}</h2>
