@@ -10,7 +10,7 @@ test('a brand goes out as a package and comes in again, once, also over a reload
   await page.getByRole('button', { name: /^Brand: / }).click();
   await page.getByRole('menuitem', { name: 'Export and import' }).click();
   await page.waitForURL(/\/exchange\?brand=gullwick/);
-  await expect(page.getByLabel('Brand', { exact: true })).toHaveValue('gullwick');
+  await expect(page.getByRole('combobox', { name: 'Brand' })).toHaveValue('gullwick');
   await page.getByRole('radio', { name: /A month/ }).check();
   await page.getByLabel('Month').fill('2026-12');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export ZIP' }).click()]);

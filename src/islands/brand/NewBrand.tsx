@@ -180,7 +180,7 @@ function Beginning() {
               </a>
             </p>
           ) : (
-            <Button look="primary" disabled={create.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
+            <Button look="primary" disabled={create.isPending || read.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
               Begin this brand
             </Button>
           )}

@@ -30,15 +30,17 @@ export interface IdeasContext {
   readonly sheets: ReadonlyMap<string, BrandData['sheets'][number]>;
   readonly themes: ReadonlyMap<string, Theme>;
   readonly people: readonly { readonly id: string; readonly name: string }[];
+  /** Whether the rota has any slot; null until that is known. */
+  readonly hasRota: boolean | null;
 }
 
 const NONE: never[] = [];
 
 /** The brand with its channels, themes and people. */
-export function useBrandOfIdeas(brand: string): Pick<IdeasContext, 'data' | 'channels' | 'sheets' | 'themes' | 'people'> {
+export function useBrandOfIdeas(brand: string): Pick<IdeasContext, 'data' | 'channels' | 'sheets' | 'themes' | 'people' | 'hasRota'> {
   const data = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }), staleTime: 60_000 }).data ?? null;
   const plan = useQuery({ queryKey: ['plan', brand, 'plan'], queryFn: () => call(getPlan, { params: { brand } }) }).data;
   const sheets = useMemo(() => new Map((data?.sheets ?? []).map((sheet) => [sheet.key, sheet])), [data]);
   const themes = useMemo(() => new Map<string, Theme>((plan?.plan.themes ?? []).map((theme) => [theme.id, theme])), [plan]);
-  return { data, channels: data?.channels ?? NONE, sheets, themes, people: plan?.people ?? NONE };
+  return { data, channels: data?.channels ?? NONE, sheets, themes, people: plan?.people ?? NONE, hasRota: plan ? plan.plan.rota.rules.length > 0 : null };
 }

@@ -44,6 +44,9 @@ const MAX_AGAIN = 30;
 export class VideoPlayer {
   #video: PlayedVideo = { timeline: { shots: [], lengthFrames: 0 }, addresses: new Map(), sounds: [] };
   readonly #clips = new Map<string, HTMLVideoElement>();
+  /** The frame of each clip that the browser shows, and the one that was painted last, by its moment in the clip. */
+  readonly #presented = new WeakMap<HTMLVideoElement, number>();
+  readonly #painted = new WeakMap<HTMLVideoElement, number>();
   #sounds: { readonly element: HTMLAudioElement; readonly sound: PlayedSound }[] = [];
   #state: PlayerState = { frame: 0, isPlaying: false };
   #startedMs = 0;
@@ -244,7 +247,18 @@ export class VideoPlayer {
       }, AGAIN_MS);
     });
     this.#clips.set(key, element);
+    if ('requestVideoFrameCallback' in element) this.#follow(element, key);
     return element;
+  }
+
+  /** A busy browser shows the frame of a moment later than it says that it has come to it: what was painted before is painted anew. */
+  #follow(element: HTMLVideoElement, key: string): void {
+    element.requestVideoFrameCallback((_, { mediaTime }) => {
+      if (this.#clips.get(key) !== element) return;
+      this.#presented.set(element, mediaTime);
+      if (!this.#state.isPlaying && this.#painted.has(element) && this.#painted.get(element) !== mediaTime) this.repaint();
+      this.#follow(element, key);
+    });
   }
 
   async #pictures(shown: readonly { readonly shot: TimedShot; readonly index: number }[], mediaIds: readonly string[], copies: number): Promise<readonly (readonly ClipPicture[])[]> {
@@ -256,6 +270,7 @@ export class VideoPlayer {
       Array.from({ length: copies }, () =>
         Promise.all(
           clips.map(async ({ mediaId, element }): Promise<ClipPicture> => {
+            this.#painted.set(element, this.#presented.get(element) ?? Number.NaN);
             return { mediaId, bitmap: await createImageBitmap(element) };
           }),
         ),

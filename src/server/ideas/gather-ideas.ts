@@ -174,10 +174,10 @@ async function replies({ db }: Services, brand: Brand, nowMs: number): Promise<r
     .map((each) => made({ key: `reply ${each.id}`, kind: 'reply', title: titleOf(each.snippet), text: each.snippet, source: `${each.authorName}, ${each.kind}`, details: { conversationId: each.id, why: each.snippet.includes('?') ? 'Others may have the same question.' : 'Kind words make a quote.' } }));
 }
 
-/** Prompts and sayings that the season and the brand’s facts allow. */
+/** Prompts and sayings that the season and the brand’s facts allow. Sayings are English and become quotes as they are: no brand gets them that writes something else. */
 function collected({ book, zone }: Brand, today: string): readonly Candidate[] {
   const season = seasonOf(today, /^(?:Australia|Antarctica|Pacific\/Auckland|America\/(?:Sao_Paulo|Buenos_Aires|Argentina|Santiago|Montevideo|Asuncion|La_Paz|Lima)|Africa\/(?:Johannesburg|Maputo|Harare|Windhoek|Gaborone))/u.test(zone));
-  return entriesFor(book.facts, season).map((entry) => made({ key: entry.id, kind: entry.kind, title: entry.filled, source: entry.kind === 'saying' ? 'The collection of sayings' : 'The collection of prompts', details: { category: entry.category satisfies CollectionEntry['category'], ...(entry.season === undefined ? {} : { why: `It is for ${entry.season}.` }) } }));
+  return entriesFor(book.facts, season).filter(({ kind }) => kind !== 'saying' || (book.language ?? 'en') === 'en').map((entry) => made({ key: entry.id, kind: entry.kind, title: entry.filled, source: entry.kind === 'saying' ? 'The collection of sayings' : 'The collection of prompts', details: { category: entry.category satisfies CollectionEntry['category'], ...(entry.season === undefined ? {} : { why: `It is for ${entry.season}.` }) } }));
 }
 
 /** How each theme stands: in the rota, in what was out and is planned, in the results. */

@@ -20,12 +20,13 @@ import { ChannelPick } from '../ChannelPick.tsx';
 import type { IdeasContext } from '../ideas-context.ts';
 
 type As = 'each' | 'carousel' | 'video';
+type Spread = 'none' | 'queue' | 'slots';
 const USUAL_CAPTION = '[name]\n\n[alt text]';
 const NO_TEMPLATES: never[] = [];
 
 /** Many pictures and clips at once: a piece each, one carousel, or one video. */
 export default function ManyFiles({ context }: { readonly context: IdeasContext }) {
-  const { brand, themes } = context;
+  const { brand, themes, hasRota } = context;
   const [items, setItems] = useState<readonly MediaItem[]>([]);
   const [isPicking, setPicking] = useState(false);
   const [as, setAs] = useState<As>('each');
@@ -33,7 +34,9 @@ export default function ManyFiles({ context }: { readonly context: IdeasContext 
   const [caption, setCaption] = useState(USUAL_CAPTION);
   const [themeId, setThemeId] = useState('');
   const [channelIds, setChannelIds] = useState<readonly string[]>([]);
-  const [spread, setSpread] = useState<'none' | 'queue' | 'slots'>('slots');
+  const [wish, setWish] = useState<Spread | null>(null);
+  // Without a rota there is no slot to spread over.
+  const spread = wish ?? (hasRota === false ? 'none' : 'slots');
   const request = useRef(nanoid(16));
   const maySend = roleMay(brand.role, 'send');
   const add = (item: MediaItem): void => setItems((now) => (now.some(({ id }) => id === item.id) || now.length >= MAX_FILES_AT_ONCE || item.recording?.kind === 'sound' ? now : [...now, item]));
@@ -123,7 +126,7 @@ export default function ManyFiles({ context }: { readonly context: IdeasContext 
             <ChannelPick context={context} chosen={channelIds} onChoose={setChannelIds} />
           </div>
         </details>
-        {maySend && <SelectField label="When" value={spread} options={[['slots', 'Over the open slots of the rota, as drafts'], ['queue', 'In the queue of their channels'], ['none', 'Not planned']]} onChange={(key) => setSpread(key as typeof spread)} />}
+        {maySend && <SelectField label="When" value={spread} options={[['slots', 'Over the open slots of the rota, as drafts'], ['queue', 'In the queue of their channels'], ['none', 'Not planned']]} onChange={(key) => setWish(key as Spread)} />}
         <Button type="submit" look="primary" disabled={items.length === 0 || make.isPending || offered.length === 0}>
           {make.isPending ? 'Making…' : as === 'each' ? (items.length < 2 ? 'Make the piece' : `Make ${items.length} pieces`) : as === 'carousel' ? 'Make the carousel' : 'Make the video'}
         </Button>

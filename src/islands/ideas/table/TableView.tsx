@@ -86,7 +86,7 @@ export function TableView({ id, context, onClose }: { readonly id: string; reado
                 Make {counts.ready} {counts.ready === 1 ? 'draft' : 'drafts'}
               </Button>
               {roleMay(brand.role, 'send') && (
-                <ConfirmButton label={`Make and schedule ${counts.ready}`} title="Schedule the rows" keepLabel="Not yet" confirmLabel={`Schedule ${counts.ready}`} confirmLook="primary" onConfirm={() => act.mutate(() => call(makeTable, { params, body: { schedule: true } }))}>
+                <ConfirmButton isDisabled={busy || act.isPending || counts.ready === 0} label={`Make and schedule ${counts.ready}`} title="Schedule the rows" keepLabel="Not yet" confirmLabel={`Schedule ${counts.ready}`} confirmLook="primary" onConfirm={() => act.mutate(() => call(makeTable, { params, body: { schedule: true } }))}>
                   {counts.ready} {counts.ready === 1 ? 'row goes' : 'rows go'} out at their moments. Rows with faults stay here{counts.faulty > 0 ? ` (${counts.faulty})` : ''}.
                 </ConfirmButton>
               )}

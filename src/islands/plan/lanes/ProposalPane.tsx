@@ -20,6 +20,8 @@ export function candidateWord({ kind, ideaKind }: PlanCandidate): string {
 /** Beside the lanes: what could go into the open slots, and why. Nothing is kept until it is taken. */
 export function ProposalPane({ context, proposal }: { readonly context: PlanContext; readonly proposal: PlanProposal }) {
   const { placings, empty, isBusy, days } = proposal;
+  const isEmpty = !isBusy && placings.length === 0 && empty === 0;
+  const hasRota = (context.plan?.plan.rota.rules.length ?? 0) > 0;
   const taken = placings.filter(({ isTaken }) => isTaken).length;
   return (
     <aside aria-label="Proposal for the open slots" className="flex w-84 shrink-0 flex-col rounded-md border border-house bg-panel max-lg:w-full">
@@ -31,7 +33,7 @@ export function ProposalPane({ context, proposal }: { readonly context: PlanCont
           </Button>
         </div>
         <p className="text-xs text-quiet" role="status">
-          {isBusy ? 'Looking for what fits…' : `${placings.length} of ${placings.length + empty} open ${placings.length + empty === 1 ? 'slot' : 'slots'} can be filled. Nothing is kept until you take it.`}
+          {isBusy ? 'Looking for what fits…' : isEmpty ? 'There is nothing to fill.' : `${placings.length} of ${placings.length + empty} open ${placings.length + empty === 1 ? 'slot' : 'slots'} can be filled. Nothing is kept until you take it.`}
         </p>
         <div role="group" aria-label="How far ahead" className="mt-2 flex gap-1">
           {spans.map((span) => (
@@ -45,7 +47,7 @@ export function ProposalPane({ context, proposal }: { readonly context: PlanCont
         {placings.map((placing) => (
           <Placing key={placing.slotKey} placing={placing} context={context} proposal={proposal} />
         ))}
-        {!isBusy && placings.length === 0 && <li className="p-4 text-sm text-quiet">{empty === 0 ? 'No slot is open in these weeks.' : 'Nothing that waits, no idea and no post of before fits these slots. Write notes on the shelf, or make pieces.'}</li>}
+        {!isBusy && placings.length === 0 && <li className="p-4 text-sm text-quiet">{isEmpty ? (hasRota ? 'No slot of the rota is open in these weeks.' : 'Slots come from the rota, and it has none yet.') : 'Nothing that waits, no idea and no post of before fits these slots. Write notes on the shelf, or make pieces.'} {isEmpty && <a href={`/b/${context.brand.slug}/plan/rota`} className="font-medium text-house underline">{hasRota ? 'Look at the rota' : 'Make the rota'}</a>}</li>}
       </ol>
       <div className="border-t border-line p-3">
         <Button look="primary" disabled={isBusy || taken === 0} onClick={proposal.take}>
