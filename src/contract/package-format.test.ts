@@ -32,7 +32,7 @@ describe('the format of packages', () => {
     [['reach', 1, -2, 1], false],
     [[7, 1, 2, 1], false],
   ])('a measurement %j is one: %s', (measurement, isOne) => {
-    const publication = { id: 'p', channelId: 'c', pieceId: null, remoteId: 'r', address: '', publishedMs: 1, title: '', format: null, themeId: null, campaignId: null, templateKey: null, traits: { slides: 1, showsPeople: null }, aged: { 24: { engagement: 3, reach: null } }, figures: { impressions: null, reach: 4, reactions: null, comments: null, shares: null, saves: null, clicks: null, plays: null }, measurements: [measurement] };
+    const publication = { id: 'p', channelId: 'c', pieceId: null, deliveryId: null, remoteId: 'r', address: '', publishedMs: 1, title: '', format: null, themeId: null, campaignId: null, templateKey: null, traits: { slides: 1, showsPeople: null }, aged: { 24: { engagement: 3, reach: null } }, figures: { impressions: null, reach: 4, reactions: null, comments: null, shares: null, saves: null, clicks: null, plays: null }, measurements: [measurement] };
     expect(recordSchemas.publications.isValidSync(publication, { strict: true })).toBe(isOne);
   });
 });

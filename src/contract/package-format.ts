@@ -20,8 +20,8 @@ import { day, id, kind, wall } from './plan-fields.ts';
 
 export const MANIFEST_NAME = 'confetti.json';
 export const PACKAGE_VERSION = 1;
-/** A line that is longer is no record of ours. */
-export const MAX_RECORD_BYTES = 4 * 1024 * 1024;
+/** A line that is longer is no record of ours: no request may be longer either. */
+export const MAX_RECORD_BYTES = 2 * 1024 * 1024;
 
 /** What a package was made of: a brand, one piece, what stands in one month, the media alone, or all brands of a person. */
 export const packageScopes = ['brand', 'piece', 'month', 'media', 'all'] as const;
@@ -156,6 +156,8 @@ const publicationRecord = object({
   id: id(),
   channelId: id(),
   pieceId: optionalId(),
+  /** The delivery that made it; null: it was made without Confetti. */
+  deliveryId: optionalId(),
   remoteId: string().max(400).required(),
   address: string().max(2_000).defined(),
   publishedMs: moment().required(),

@@ -12,7 +12,7 @@ test('a brand goes out as a package and comes in again, once, also over a reload
   await page.waitForURL(/\/exchange\?brand=gullwick/);
   await expect(page.getByRole('combobox', { name: 'Brand' })).toHaveValue('gullwick');
   await page.getByRole('radio', { name: /A month/ }).check();
-  await page.getByLabel('Month').fill('2026-12');
+  await page.getByLabel('Month', { exact: true }).fill('2026-12');
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('link', { name: 'Export ZIP' }).click()]);
   expect(download.suggestedFilename()).toBe('gullwick-2026-12.zip');
   const path = await download.path();

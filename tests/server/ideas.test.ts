@@ -268,6 +268,32 @@ describe('feeds', () => {
     expect((await listRules(stack.services.db, { brandId })).find(({ id }) => id === ruleId)?.stopped).toMatch(/60 new items at once/);
     expect(await acts()).toHaveLength(2);
   });
+
+  it('may be a channel of the brand’s own: what is posted there by hand becomes a draft for others, what Confetti sent does not', async () => {
+    const { db } = stack.services;
+    const channels = rows<{ id: string; network: string }>(await as('wren').ask('GET', base), 'channels');
+    const own = channels.find(({ network }) => network === 'quipline')?.id ?? '';
+    const brandId = (await findBrandBySlug(db, 'gullwick'))?.id ?? '';
+    const nowMs = await stack.services.clock.nowMs();
+    await db('publications').insert({ id: 'by-hand-1', brand_id: brandId, channel_id: own, remote_id: 'hand-1', address: 'https://quipline.example/p/hand-1', published_ms: nowMs, title: 'A gust took the shop sign. We want it back.' });
+    expect((await as('tove').ask('POST', `${base}/channel-feeds`, { channelId: own })).status).toBe(403);
+    expect((await as('caspian').ask('POST', `${base}/channel-feeds`, { channelId: 'nowhere' })).status).toBe(404);
+    const feed = await as('caspian').ask('POST', `${base}/channel-feeds`, { channelId: own });
+    expect(feed).toMatchObject({ status: 201, body: { channelId: own } });
+    expect((await as('caspian').ask('POST', `${base}/channel-feeds`, { channelId: own })).status).toBe(409);
+    const items: { guid: string }[] = await db('feed_items').where({ feed_id: feed.body['id'] }).select('guid');
+    const outside: string[] = await db('publications').where({ channel_id: own }).whereNull('delivery_id').whereNot('title', '').pluck('remote_id');
+    expect(items.map(({ guid }) => guid).sort()).toEqual(outside.sort());
+    const ruleId = key();
+    const settings = { channelIds: [channels.find(({ network }) => network === 'hearthside')?.id ?? ''], templateKey: null, caption: '[title]', button: '', themeId: null, everyHours: 0, take: 'newest', backlog: 1, as: 'draft' };
+    await as('wren').ask('POST', `${base}/feed-rules`, { id: ruleId, feedId: feed.body['id'], settings, isOn: true });
+    await feedsHandler(stack.services).run({} as never, { signal: new AbortController().signal, progress: () => undefined });
+    const [act] = ((await as('wren').ask('GET', `${base}/feeds`)).body as unknown as { rules: { id: string; acts: { title: string; outcome: string; pieceId: string | null }[] }[] }).rules.find(({ id }) => id === ruleId)?.acts.filter(({ outcome }) => outcome === 'made') ?? [];
+    expect(act).toMatchObject({ title: 'A gust took the shop sign. We want it back.' });
+    const piece = (await as('wren').ask('GET', `${base}/pieces/${act?.pieceId ?? ''}`)).body as unknown as { document: { words: { shared: { caption: string } } } };
+    expect(piece.document.words.shared.caption).toBe('A gust took the shop sign. We want it back.');
+    expect(await db('ideas').where({ brand_id: brandId, kind: 'feed' }).where('title', 'like', 'A gust took%').first('id')).toBeUndefined();
+  });
 });
 
 interface TableAnswer {

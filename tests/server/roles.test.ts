@@ -274,6 +274,7 @@ const table: Readonly<Record<string, Reach>> = {
   'GET /api/brands/{brand}/links': 'viewer',
   'POST /api/brands/{brand}/links/{code}/check': 'writer',
   'GET /api/brands/{brand}/writing-service': 'viewer',
+  'POST /api/brands/{brand}/channel-feeds': 'writer',
   'GET /api/brands/{brand}/package': 'writer',
   'GET /api/packages/all': 'signed-in',
   'POST /api/packages': 'session',

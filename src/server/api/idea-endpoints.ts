@@ -3,6 +3,7 @@ import * as contracts from '../../contract/idea-contracts.ts';
 import * as proposing from '../../contract/propose-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { roleMay } from '../../core/access/access.ts';
+import { channelFeedAddress, channelOfFeed } from '../../core/ideas/channel-feed.ts';
 import { ideaStates, nextIdeaState, type IdeaState } from '../../core/ideas/idea.ts';
 import { completeAddress } from '../../core/words/fields.ts';
 import { wallTimeOf } from '../../core/time/wall-time.ts';
@@ -23,6 +24,7 @@ import { openSlotsFor } from '../ideas/open-slots.ts';
 import { pollFeed as poll } from '../ideas/poll-feeds.ts';
 import { askProposals, variantOf } from '../ideas/proposals.ts';
 import { readSourceAddress as fromAddress, readSourceFile as fromFile } from '../ideas/read-source.ts';
+import type { Services } from '../services.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 import { once } from './once.ts';
 import { readCursor } from './page-cursor.ts';
@@ -220,7 +222,7 @@ function requireSend(role: Parameters<typeof roleMay>[0]): void {
 
 // Feeds
 
-const describeFeed = async (db: Db, { id, name, address, polledMs, problem }: feeds.Feed): Promise<AnswerOf<typeof contracts.addFeed>> => ({ id, name, address, polledMs, problem, items: (await feeds.listItemsOf(db, id, ITEMS_SHOWN)).map(({ title, link, publishedMs }) => ({ title, link, publishedMs })) });
+const describeFeed = async (db: Db, { id, name, address, polledMs, problem }: feeds.Feed): Promise<AnswerOf<typeof contracts.addFeed>> => ({ id, name, address, channelId: channelOfFeed(address), polledMs, problem, items: (await feeds.listItemsOf(db, id, ITEMS_SHOWN)).map(({ title, link, publishedMs }) => ({ title, link, publishedMs })) });
 
 const listFeeds = defineEndpoint({
   contract: contracts.listFeeds,
@@ -232,19 +234,39 @@ const listFeeds = defineEndpoint({
   },
 });
 
+/** @throws ProblemError 422 when the brand reads as many as it may */
+async function requireRoomForFeed(db: Db, brand: Brand): Promise<void> {
+  if ((await feeds.listFeeds(db, brand.id)).length >= MAX_FEEDS) throw new ProblemError(422, 'too-many', `At most ${MAX_FEEDS} feeds are read. Remove one first.`);
+}
+
 const addFeed = defineEndpoint({
   contract: contracts.addFeed,
   may: 'make',
   async handle({ services, brand, body, caller, nowMs }) {
-    const { db, clock } = services;
-    if ((await feeds.listFeeds(db, brand.id)).length >= MAX_FEEDS) throw new ProblemError(422, 'too-many', `At most ${MAX_FEEDS} feeds are read. Remove one first.`);
+    await requireRoomForFeed(services.db, brand);
     const { address, feed } = await findFeedAt(services, body.address, nowMs);
-    const id = nanoid(12);
-    if (!(await feeds.insertFeed(db, { id, brandId: brand.id, name: feed.title || new URL(address).hostname, address, nextPollMs: clock.machineNowMs(), createdBy: caller.person.id }, clock.machineNowMs()))) throw new ProblemError(409, 'known-feed', 'This feed is read already.');
-    const kept = await feeds.findFeed(db, id);
-    if (!kept) throw notFound('feed');
-    await poll(services, kept);
-    return describeFeed(db, kept);
+    return readFromNowOn(services, brand, { name: feed.title || new URL(address).hostname, address }, caller.person.id);
+  },
+});
+
+async function readFromNowOn(services: Services, brand: Brand, { name, address }: Pick<feeds.Feed, 'name' | 'address'>, personId: string): Promise<AnswerOf<typeof contracts.addFeed>> {
+  const { db, clock } = services;
+  const id = nanoid(12);
+  if (!(await feeds.insertFeed(db, { id, brandId: brand.id, name, address, nextPollMs: clock.machineNowMs(), createdBy: personId }, clock.machineNowMs()))) throw new ProblemError(409, 'known-feed', 'This feed is read already.');
+  const kept = await feeds.findFeed(db, id);
+  if (!kept) throw notFound('feed');
+  await poll(services, kept);
+  return describeFeed(db, kept);
+}
+
+const followChannel = defineEndpoint({
+  contract: contracts.followChannel,
+  may: 'make',
+  async handle({ services, brand, body, caller }) {
+    await requireRoomForFeed(services.db, brand);
+    const channel = (await listChannels(services.db, brand.id)).find(({ id }) => id === body.channelId);
+    if (!channel) throw notFound('channel');
+    return readFromNowOn(services, brand, { name: `By hand on ${channel.name}`, address: channelFeedAddress(channel.id) }, caller.person.id);
   },
 });
 
@@ -294,4 +316,4 @@ const removeRule = defineEndpoint({
   },
 });
 
-export const ideaEndpoints: readonly Endpoint[] = [list, add, change, makePiece, plan, themeNote, getSettings, keepSettings, readFile, readAddress, propose, proposeAgain, proposeSeries, keepProposals, listFeeds, addFeed, removeFeed, pollNow, keepRule, removeRule];
+export const ideaEndpoints: readonly Endpoint[] = [list, add, change, makePiece, plan, themeNote, getSettings, keepSettings, readFile, readAddress, propose, proposeAgain, proposeSeries, keepProposals, listFeeds, addFeed, followChannel, removeFeed, pollNow, keepRule, removeRule];

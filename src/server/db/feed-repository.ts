@@ -113,9 +113,15 @@ export async function keepPollFailure(db: Db, feed: Feed, problem: string, nextP
   });
 }
 
-/** Items of all feeds of a brand since a moment, the newest first. */
+/** What somebody has posted by hand on a channel, as items of a feed, the newest first: what Confetti has sent there is not among them. */
+export async function listOutsidePosts(db: Db, brandId: string, channelId: string, limit: number): Promise<readonly FeedItem[]> {
+  const rows: { remote_id: string; title: string; address: string; published_ms: number | string }[] = await db('publications').where({ brand_id: brandId, channel_id: channelId }).whereNull('delivery_id').whereNull('removed_ms').whereNot('title', '').orderBy('published_ms', 'desc').limit(limit).select('remote_id', 'title', 'address', 'published_ms');
+  return rows.map(({ remote_id, title, address, published_ms }) => ({ guid: remote_id, title, link: address, summary: '', picture: '', language: null, publishedMs: Number(published_ms) }));
+}
+
+/** Items of all feeds of the web that a brand reads, since a moment, the newest first. */
 export async function listFreshItems(db: Db, brandId: string, sinceMs: number, limit: number): Promise<readonly (FeedItem & { readonly feedId: string; readonly feedName: string })[]> {
-  const rows: (ItemRow & { name: string })[] = await db('feed_items').join('feeds', 'feeds.id', 'feed_items.feed_id').where({ brand_id: brandId }).where('published_ms', '>=', sinceMs).orderBy('published_ms', 'desc').limit(limit).select('feed_items.*', 'feeds.name');
+  const rows: (ItemRow & { name: string })[] = await db('feed_items').join('feeds', 'feeds.id', 'feed_items.feed_id').where({ brand_id: brandId }).whereNot('feeds.address', 'like', 'channel:%').where('published_ms', '>=', sinceMs).orderBy('published_ms', 'desc').limit(limit).select('feed_items.*', 'feeds.name');
   return rows.map((row) => ({ ...toItem(row), feedId: row.feed_id, feedName: row.name }));
 }
 

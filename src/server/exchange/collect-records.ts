@@ -83,9 +83,9 @@ export function collectRecords({ db }: Pick<Services, 'db'>, brand: Brand, { pie
     publications: () => paged('publications', { range }, async (ids) => {
       const measured = await listAllMeasurements(db, ids);
       return (await listPublications(db, ids)).map((publication) => {
-        const { id, channelId, pieceId, remoteId, address, publishedMs, title, format, themeId, campaignId, templateKey, traits, aged } = publication;
+        const { id, channelId, pieceId, deliveryId, remoteId, address, publishedMs, title, format, themeId, campaignId, templateKey, traits, aged } = publication;
         const figures = Object.fromEntries(measureKeys.map((key) => [key, publication[key] === null ? null : Number(publication[key])]));
-        return { id, channelId, pieceId, remoteId, address, publishedMs: Number(publishedMs), title, format, themeId, campaignId, templateKey, traits: { ...traits }, aged: { ...aged }, figures, measurements: measured.get(id) ?? [] };
+        return { id, channelId, pieceId, deliveryId, remoteId, address, publishedMs: Number(publishedMs), title, format, themeId, campaignId, templateKey, traits: { ...traits }, aged: { ...aged }, figures, measurements: measured.get(id) ?? [] };
       });
     }),
     ideas: () => paged('ideas', {}, async (ids) => (await listIdeas(db, ids)).filter(({ kind, createdBy }) => kind === 'note' || createdBy !== null).map(({ id, kind, key, title, text, link, pictureUrl, mediaId, day, themeId, source, state, snoozedUntil, createdMs }) => ({ id, kind, key, title, text, link, pictureUrl, mediaId, day, themeId, source, state, snoozedUntil, createdMs }))),

@@ -236,7 +236,7 @@ async function keepPublication(context: ImportContext, record: RecordOf<'publica
   if (!(await has(context, 'channels', record.channelId))) return 'left out';
   const { figures, measurements } = record;
   const known = Object.fromEntries(Object.entries(figures).filter(([, value]) => value !== null && value !== undefined)) as Figures;
-  const row = { id: record.id, brand_id: brandId, channel_id: record.channelId, piece_id: record.pieceId, remote_id: record.remoteId, address: record.address, published_ms: record.publishedMs, title: record.title, format: record.format, theme_id: record.themeId, campaign_id: record.campaignId, template_key: record.templateKey, traits: JSON.stringify(record.traits), aged: JSON.stringify(record.aged), ...figures, engagement: engagementOf(known), rate_reach: rateOf(known, 'reach')?.rate ?? null, rate_impressions: rateOf(known, 'impressions')?.rate ?? null };
+  const row = { id: record.id, brand_id: brandId, channel_id: record.channelId, piece_id: record.pieceId, delivery_id: record.deliveryId, remote_id: record.remoteId, address: record.address, published_ms: record.publishedMs, title: record.title, format: record.format, theme_id: record.themeId, campaign_id: record.campaignId, template_key: record.templateKey, traits: JSON.stringify(record.traits), aged: JSON.stringify(record.aged), ...figures, engagement: engagementOf(known), rate_reach: rateOf(known, 'reach')?.rate ?? null, rate_impressions: rateOf(known, 'impressions')?.rate ?? null };
   const outcome = await once(context, 'publications', record.id, () => keepRow(db, 'publications', row));
   if (outcome === 'new') await keepMeasurements(db, record.id, measurements as readonly (readonly [string, number, number, number])[]);
   return outcome;

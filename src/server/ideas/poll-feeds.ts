@@ -1,6 +1,7 @@
 import pLimit from 'p-limit';
+import { channelOfFeed } from '../../core/ideas/channel-feed.ts';
 import { nextPollMs } from '../../core/ideas/feed-rule.ts';
-import { claimDueFeeds, findFeed, keepPolled, keepPollFailure, listItemsOf, listRules, type Feed } from '../db/feed-repository.ts';
+import { claimDueFeeds, findFeed, keepPolled, keepPollFailure, listItemsOf, listOutsidePosts, listRules, type Feed } from '../db/feed-repository.ts';
 import { findBrandById } from '../db/brand-repository.ts';
 import type { NewJob } from '../db/job-repository.ts';
 import { ProblemError } from '../errors.ts';
@@ -17,6 +18,8 @@ const AT_ONCE = 4;
 /** A feed that is being read is nobody else's meanwhile. */
 const CLAIM_MS = 5 * 60_000;
 const MIN_AGAIN_MS = 15 * 60_000;
+/** Posts by hand that are looked back at. */
+const MAX_OUTSIDE = 40;
 
 export const feedsJob: NewJob = { key: KIND, kind: KIND, lane: 'ideas', payload: {}, maxAttempts: 8 };
 
@@ -39,6 +42,11 @@ export function feedsHandler(services: Services): JobHandler {
 export async function pollFeed(services: Services, feed: Feed): Promise<number> {
   const { db, clock, readers } = services;
   const nowMs = clock.machineNowMs();
+  const channelId = channelOfFeed(feed.address);
+  if (channelId !== null) {
+    const items = await listOutsidePosts(db, feed.brandId, channelId, MAX_OUTSIDE);
+    return (await keepPolled(db, feed, { etag: null, modified: null, items, nextPollMs: nowMs + MIN_AGAIN_MS, polledMs: nowMs })).length;
+  }
   try {
     const headers = { accept: 'application/rss+xml, application/atom+xml, application/feed+json, application/xml;q=0.9, */*;q=0.5', ...(feed.etag === null ? {} : { 'if-none-match': feed.etag }), ...(feed.modified === null ? {} : { 'if-modified-since': feed.modified }) };
     const answer = await guardedAsk(feed.address, { method: 'GET', headers }, { mostBytes: MAX_FEED_BYTES, trustedHosts: services.settings.trustedHosts, accept: headers.accept });

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import { addFeed, keepFeedRule, listFeeds, pollFeed, removeFeed, removeFeedRule } from '../../../contract/idea-contracts.ts';
+import { addFeed, followChannel, keepFeedRule, listFeeds, pollFeed, removeFeed, removeFeedRule } from '../../../contract/idea-contracts.ts';
 import type { AnswerOf } from '../../../contract/contract.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
@@ -17,15 +17,16 @@ export type Rule = AnswerOf<typeof listFeeds>['rules'][number];
 
 /** The feeds that the brand reads, and the rules by which their items become posts. */
 export default function Feeds({ context }: { readonly context: IdeasContext }) {
-  const { brand } = context;
+  const { brand, channels, sheets } = context;
   const client = useQueryClient();
   const [address, setAddress] = useState('');
   const params = { brand: brand.slug };
   const feeds = useQuery({ queryKey: ['feeds', brand.slug], queryFn: () => call(listFeeds, { params }) });
   const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['feeds', brand.slug] });
   const mayMake = roleMay(brand.role, 'make');
+  const free = channels.filter(({ id }) => !feeds.data?.feeds.some(({ channelId }) => channelId === id));
   const add = useMutation({
-    mutationFn: () => call(addFeed, { params, body: { address: address.trim() } }),
+    mutationFn: (from: { readonly address: string } | { readonly channelId: string }) => ('channelId' in from ? call(followChannel, { params, body: from }) : call(addFeed, { params, body: from })),
     onSuccess: async ({ name }) => {
       toast('done', `“${name}” is read from now on`);
       setAddress('');
@@ -37,16 +38,24 @@ export default function Feeds({ context }: { readonly context: IdeasContext }) {
     <div className="min-h-0 flex-1 overflow-auto pb-5">
       {mayMake && (
         <form
-          className="mb-5 flex max-w-2xl gap-2"
+          className="mb-5 flex max-w-3xl gap-2 max-md:flex-wrap"
           onSubmit={(event) => {
             event.preventDefault();
-            if (address.trim().length >= 4) add.mutate();
+            if (address.trim().length >= 4) add.mutate({ address: address.trim() });
           }}
         >
           <input aria-label="Address of a site or a feed" placeholder="Address of a site or of its feed, e.g. blog.example" value={address} inputMode="url" onChange={(event) => setAddress(event.target.value)} className={inputClasses} />
           <Button type="submit" look="primary" disabled={add.isPending || address.trim().length < 4}>
             {add.isPending ? 'Looking…' : 'Add a feed'}
           </Button>
+          <select aria-label="Follow what is posted by hand on a channel" value="" disabled={add.isPending || free.length === 0} onChange={(event) => event.target.value !== '' && add.mutate({ channelId: event.target.value })} className={`${inputClasses} w-56 shrink-0`}>
+            <option value="">or follow a channel</option>
+            {free.map(({ id, name, network }) => (
+              <option key={id} value={id}>
+                {sheets.get(network)?.name ?? network}, {name}
+              </option>
+            ))}
+          </select>
         </form>
       )}
       {feeds.isError && <p className="text-sm text-coral-ink">{feeds.error.message}</p>}
@@ -73,7 +82,7 @@ function FeedView({ feed, rules, context, onChanged }: { readonly feed: Feed; re
     <section aria-label={feed.name} className="rounded-md border border-line bg-panel p-4">
       <div className="flex flex-wrap items-baseline gap-x-3 gap-y-1">
         <h2 className="text-base font-semibold">{feed.name}</h2>
-        <span className="min-w-0 flex-1 truncate text-xs text-quiet">{feed.address}</span>
+        <span className="min-w-0 flex-1 truncate text-xs text-quiet">{feed.channelId === null ? feed.address : 'What somebody posts there without Confetti'}</span>
         <span className="text-xs text-quiet" suppressHydrationWarning>
           {feed.polledMs === null ? 'not read yet' : `read ${formatMoment(feed.polledMs, brand.zone)}`}
         </span>
