@@ -10,10 +10,12 @@ import { dayWords } from '../plan/lanes/LaneHead.tsx';
 import { useChanges } from '../shell/change-events.ts';
 import { addressOf, call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
+import { EmptyBox } from '../ui/EmptyBox.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { useNow } from '../ui/use-now.ts';
+import { ShelfGlance } from './ShelfGlance.tsx';
 
 interface TodayProps {
   readonly brand: { readonly slug: string; readonly name: string; readonly zone: string; readonly role: Role };
@@ -64,11 +66,8 @@ function Today({ brand, nowMs: serverNowMs }: TodayProps) {
         <p className="mt-1 text-sm text-quiet">{data ? summary(data, brand.zone) : 'Looking at what needs you…'}</p>
         {today.isError && <p className="mt-3 text-sm text-coral-ink">{today.error.message}</p>}
         {data && data.needs.length === 0 && (
-          <div className="mt-8 grid h-40 max-w-3xl place-items-center rounded-md border border-dashed border-edge text-center">
-            <div>
-              <p className="font-heading text-lg font-semibold">Nothing needs you</p>
-              <p className="mt-1 text-sm text-quiet">Failed posts, drafts that are due, changed pieces and lanes that run dry stand here.</p>
-            </div>
+          <div className="mt-8 max-w-3xl">
+            <EmptyBox title="Nothing needs you" words="Failed posts, drafts that are due, changed pieces and lanes that run dry stand here." view="today" />
           </div>
         )}
         {groups.map((group) => {
@@ -243,6 +242,7 @@ function Aside({ answer, brand, nowMs }: { readonly answer: Answer; readonly bra
           </ul>
         </>
       )}
+      <ShelfGlance brand={brand.slug} />
     </aside>
   );
 }

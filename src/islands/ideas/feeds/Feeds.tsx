@@ -48,7 +48,7 @@ export default function Feeds({ context }: { readonly context: IdeasContext }) {
           <Button type="submit" look="primary" disabled={add.isPending || address.trim().length < 4}>
             {add.isPending ? 'Looking…' : 'Add a feed'}
           </Button>
-          <select aria-label="Follow what is posted by hand on a channel" value="" disabled={add.isPending || free.length === 0} onChange={(event) => event.target.value !== '' && add.mutate({ channelId: event.target.value })} className={`${inputClasses} w-56 shrink-0`}>
+          <select aria-label="Follow what is posted by hand on a channel" value="" disabled={add.isPending || free.length === 0} onChange={(event) => event.target.value !== '' && add.mutate({ channelId: event.target.value })} className="h-9 w-56 shrink-0 rounded-md border border-line bg-panel px-2 text-sm">
             <option value="">or follow a channel</option>
             {free.map(({ id, name, network }) => (
               <option key={id} value={id}>
