@@ -13,7 +13,7 @@ import { gatherIdeas } from '../../src/server/ideas/gather-ideas.ts';
 import { feedsHandler } from '../../src/server/ideas/poll-feeds.ts';
 import { checkJob } from '../../src/server/ideas/tables/check-table.ts';
 import { makeJobKey } from '../../src/server/ideas/tables/make-table.ts';
-import { clearQueue, type Answer, type Client, signInAll, startStack, type Stack } from './stack.ts';
+import { clearQueue, type Answer, type Client, signInAll, startStack, type Stack, until } from './stack.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;
@@ -53,12 +53,9 @@ async function sendBytes(path: string, bytes: Uint8Array): Promise<Answer> {
 }
 const rows = <Value>(answer: Answer, name: string): readonly Value[] => (answer.body as unknown as Record<string, readonly Value[]>)[name] ?? [];
 async function ended(jobKey: string): Promise<string> {
-  for (let tries = 0; tries < 600; tries += 1) {
-    const job = await findJob(stack.services.db, jobKey);
-    if (job && job.state !== 'waiting' && job.state !== 'running') return job.state;
-    await new Promise((resolve) => setTimeout(resolve, 100));
-  }
-  return 'still running';
+  const state = async (): Promise<string> => (await findJob(stack.services.db, jobKey))?.state ?? 'waiting';
+  await until(`the end of ${jobKey}`, async () => !['waiting', 'running'].includes(await state()));
+  return state();
 }
 
 interface IdeaAnswer {
@@ -381,16 +378,10 @@ describe('a table of posts', () => {
     const { table } = await upload(['Date;Time;Channels;Headline;Caption', ...lines].join('\n'), 'stopped.csv');
     const before = Number((await stack.services.db('pieces').where({ shelf: 'use' }).count({ count: '*' }).first())?.['count'] ?? 0);
     await as('wren').ask('POST', `${base}/post-tables/${table.id}/make`, { schedule: false });
-    for (let tries = 0; tries < 400; tries += 1) {
-      const made = Number((await stack.services.db('post_table_rows').where({ table_id: table.id }).whereNotNull('piece_id').count({ count: '*' }).first())?.['count'] ?? 0);
-      if (made > 2) break;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
+    const made = async (): Promise<number> => Number((await stack.services.db('post_table_rows').where({ table_id: table.id }).whereNotNull('piece_id').count({ count: '*' }).first())?.['count'] ?? 0);
+    await until('the first pieces', async () => (await made()) > 2);
     await as('wren').ask('POST', `${base}/post-tables/${table.id}/cancel`, {});
-    for (let tries = 0; tries < 400; tries += 1) {
-      if ((await stack.services.db('post_table_rows').where({ table_id: table.id }).whereNotNull('piece_id').first('number')) === undefined) break;
-      await new Promise((resolve) => setTimeout(resolve, 50));
-    }
+    await until('taking them back', async () => (await made()) === 0);
     expect(Number((await stack.services.db('pieces').where({ shelf: 'use' }).count({ count: '*' }).first())?.['count'] ?? 0)).toBe(before);
   });
 

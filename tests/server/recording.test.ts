@@ -101,6 +101,17 @@ describe('a file that is no recording to work with', () => {
     expect(execFileSync('find', [join(folder, 'data', 'incoming'), '-type', 'f']).toString()).toBe('');
   });
 
+  it('is not what is at fault where no program can read it', async () => {
+    const path = await whole();
+    const { PATH } = process.env;
+    process.env['PATH'] = '/nowhere';
+    try {
+      await expect(importRecording(path, 'whole.mp4', store)).rejects.toMatchObject({ status: 503, code: 'program-missing', message: expect.stringContaining('is not installed') as string });
+    } finally {
+      process.env['PATH'] = PATH;
+    }
+  });
+
   function writeCut(name: string, source: string, share: number): string {
     const bytes = readFileSync(source);
     const path = join(folder, name);

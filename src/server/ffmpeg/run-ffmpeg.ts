@@ -2,6 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync } from 'node:fs';
 import { constants, setPriority } from 'node:os';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { ProblemError } from '../errors.ts';
 
 /** What a run left behind. */
 export interface FfmpegOutput {
@@ -49,7 +50,7 @@ export const seconds = (frames: number): string => (frames / VIDEO_FPS).toFixed(
 
 /**
  * Runs ffmpeg and waits for its end.
- * @throws FfmpegError when it fails, takes too long or is stopped
+ * @throws FfmpegError when it fails, takes too long or is stopped; ProblemError 503 when it is not installed
  */
 export function runFfmpeg(args: readonly string[], options: FfmpegOptions): Promise<FfmpegOutput> {
   const progress = options.onProgress ? ['-progress', 'pipe:2', '-stats_period', '0.25'] : [];
@@ -92,16 +93,25 @@ function run(program: string, args: readonly string[], { signal, mostMs, onBytes
     };
     child.once('error', (error) => {
       end();
-      reject(error);
+      reject((error as NodeJS.ErrnoException).code === 'ENOENT' ? missing(program) : error);
     });
     child.once('close', (code) => {
       end();
       const said = messages.replaceAll(/\/[^\s:']+/g, '…').replaceAll(/ ?@ 0x[0-9a-f]+/g, '');
       if (code === 0) resolve({ stdout: Buffer.concat(chunks), messages: said });
+      else if (code === NOT_FOUND) reject(missing(program));
       else reject(new FfmpegError(program, said, code));
     });
     if (signal?.aborted) stop();
   });
+}
+
+/** What a program that starts another one ends with when there is none. */
+const NOT_FOUND = 127;
+
+/** Not the file is at fault. */
+function missing(program: string): ProblemError {
+  return new ProblemError(503, 'program-missing', `${program} is not installed where Confetti runs, so clips and sounds cannot be read. Tell whoever runs it.`);
 }
 
 const SETPRIV = '/usr/bin/setpriv';
