@@ -88,10 +88,10 @@ export const planIdea = contract({
 
 export const noteIdeaOnTheme = contract({ method: 'POST', path: '/api/brands/{brand}/ideas/{idea}/theme-note', summary: 'Write an idea into a theme’s notes', params: ideaParams, body: object({ themeId: string().max(40).required('Choose a theme') }).noUnknown() });
 
-const settingsSchema = object({ perWeek: number().integer().min(0).max(60).required(), kinds: array(kind().required()).max(12).required(), revivalDays: number().integer().min(7).max(730).required() }).noUnknown();
+export const ideaSettingsSchema = object({ perWeek: number().integer().min(0).max(60).required(), kinds: array(kind().required()).max(12).required(), revivalDays: number().integer().min(7).max(730).required() }).noUnknown();
 
-export const getIdeaSettings = contract({ method: 'GET', path: '/api/brands/{brand}/idea-settings', summary: 'What comes to the shelf by itself, and how much of it a week', params: brandParams, answer: settingsSchema });
-export const keepIdeaSettings = contract({ method: 'POST', path: '/api/brands/{brand}/idea-settings', summary: 'Set what comes to the shelf by itself; it is looked for at once', params: brandParams, body: settingsSchema, answer: object({ came: number().required() }) });
+export const getIdeaSettings = contract({ method: 'GET', path: '/api/brands/{brand}/idea-settings', summary: 'What comes to the shelf by itself, and how much of it a week', params: brandParams, answer: ideaSettingsSchema });
+export const keepIdeaSettings = contract({ method: 'POST', path: '/api/brands/{brand}/idea-settings', summary: 'Set what comes to the shelf by itself; it is looked for at once', params: brandParams, body: ideaSettingsSchema, answer: object({ came: number().required() }) });
 
 const feedSchema = object({ id: string().required(), name: string().required(), address: string().required(), /** The brand’s own channel that it is; null: a feed of the web. */ channelId: string().nullable().defined(), polledMs: number().nullable().defined(), problem: string().nullable().defined(), items: array(object({ title: string().required(), link: string().defined(), publishedMs: number().required() }).required()).required() });
 

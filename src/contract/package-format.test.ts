@@ -18,6 +18,7 @@ describe('the format of packages', () => {
     ['an address', { file: 'https://elsewhere.example/a.jpg' }],
     ['a hash that is none', { sourceHash: 'abc' }],
     ['a focal point outside', { focal: { x: 2, y: 0 } }],
+    ['an address that is a program', { sourceAddress: 'javascript:alert(1)' }],
     ['a field that is none', { secret: 'x' }],
   ])('takes no item of the media with %s', (_, change) => {
     const item = { id: 'm1', file: 'media/kite-m1.jpg', kind: 'picture', name: 'kite.jpg', altText: '', tags: [], credit: '', licence: '', licenceUntil: null, takenDay: null, sourceAddress: null, sourceHash: 'a'.repeat(64), focal: null, subject: null, isArchived: false, createdMs: 1 };

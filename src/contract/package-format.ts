@@ -7,11 +7,12 @@ import { pieceSchema } from '../core/piece/piece.ts';
 import { planSchema, tones, type Tone } from '../core/plan/plan.ts';
 import { sendSettingsSchema } from '../core/post/send-settings.ts';
 import { templateSchema } from '../core/template/template.ts';
-import { ruleSettings } from './idea-contracts.ts';
+import { ideaSettingsSchema, ruleSettings } from './idea-contracts.ts';
 import { MAX_SUBJECT_POINTS } from './media-contracts.ts';
 import { cutRefSchema } from './piece-contracts.ts';
 import { rotationSettings } from './piece-plan-contracts.ts';
 import { day, id, kind, wall } from './plan-fields.ts';
+import { learnSettingsSchema } from './results-contracts.ts';
 
 /**
  * A package: what leaves one installation for another. A ZIP with `confetti.json`, and a folder for each brand with one file a kind of
@@ -28,6 +29,8 @@ export const packageScopes = ['brand', 'piece', 'month', 'media', 'all'] as cons
 export type PackageScope = (typeof packageScopes)[number];
 
 const moment = () => number().integer().min(0).max(8_640_000_000_000_000);
+/** An address of the web, or nothing: it becomes a link, and must be nothing else. */
+const address = () => string().max(2_000).matches(/^(?:https?:\/\/\S+)?$/i, 'Not an address of the web');
 const optionalId = () => string().matches(/^[\w-]{1,40}$/, 'Not an id').nullable().defined();
 const hash = () => string().matches(/^[0-9a-f]{64}$/, 'Not a SHA-256').required();
 /** A file inside the package, in the folder of its kind. */
@@ -53,6 +56,8 @@ const brandRecord = object({
   book: brandBookSchema.required(),
   plan: planSchema.required(),
   sendSettings: sendSettingsSchema.required(),
+  learnSettings: learnSettingsSchema.required(),
+  ideaSettings: ideaSettingsSchema.required(),
 }).noUnknown();
 
 /** A channel without its access: whoever imports it connects it again. */
@@ -64,7 +69,7 @@ const channelRecord = object({
   kind: string().max(40).defined(),
   groupName: string().max(60).defined(),
   isPinned: boolean().required(),
-  site: string().max(2_000).nullable().defined(),
+  site: address().nullable().defined(),
   /** What the account has to choose from, by field. */
   offers: mixed<Readonly<Record<string, readonly string[]>>>((value): value is Readonly<Record<string, readonly string[]>> => isOffers(value)).required(),
   /** The brand had it once, and has it no longer. */
@@ -94,7 +99,7 @@ const mediaRecord = object({
   licence: string().max(200).defined(),
   licenceUntil: day().nullable().notRequired().defined(),
   takenDay: day().nullable().notRequired().defined(),
-  sourceAddress: string().max(2_000).nullable().defined(),
+  sourceAddress: address().nullable().defined(),
   sourceHash: hash(),
   /** Where a person put the focal point, in [0, 1]; null: the proposal is in force. */
   focal: object({ x: number().min(0).max(1).required(), y: number().min(0).max(1).required() }).noUnknown().nullable().defined(),
@@ -132,7 +137,7 @@ const postRecord = object({
   zone: zone(),
   themeId: optionalId(),
   campaignId: optionalId(),
-  deliveries: array(object({ channelId: id(), placement: placement(), state: string().max(40).required(), words: mixed<Readonly<Record<string, unknown>>>().required(), address: string().max(2_000).nullable().defined(), sentMs: moment().nullable().defined() }).noUnknown().required()).max(500).required(),
+  deliveries: array(object({ channelId: id(), placement: placement(), state: string().max(40).required(), words: mixed<Readonly<Record<string, unknown>>>().required(), address: address().nullable().defined(), sentMs: moment().nullable().defined() }).noUnknown().required()).max(500).required(),
 }).noUnknown();
 
 const queueRecord = object({ id: id(), channelId: id(), pieceId: id(), placement: placement(), position: number().required() }).noUnknown();
@@ -159,7 +164,7 @@ const publicationRecord = object({
   /** The delivery that made it; null: it was made without Confetti. */
   deliveryId: optionalId(),
   remoteId: string().max(400).required(),
-  address: string().max(2_000).defined(),
+  address: address().defined(),
   publishedMs: moment().required(),
   title: string().max(2_000).defined(),
   format: string().max(40).nullable().defined(),
@@ -190,8 +195,8 @@ const ideaRecord = object({
   key: string().max(500).required(),
   title: string().max(500).defined(),
   text: string().max(20_000).defined(),
-  link: string().max(2_000).defined(),
-  pictureUrl: string().max(2_000).defined(),
+  link: address().defined(),
+  pictureUrl: address().defined(),
   mediaId: optionalId(),
   day: day().nullable().notRequired().defined(),
   themeId: optionalId(),
@@ -201,14 +206,15 @@ const ideaRecord = object({
   createdMs: moment().required(),
 }).noUnknown();
 
-const feedRecord = object({ id: id(), name: string().max(300).required(), address: string().max(2_000).required() }).noUnknown();
+/** A feed of the web, or a channel of the brand’s own that is followed like one. */
+const feedRecord = object({ id: id(), name: string().max(300).required(), address: string().max(2_000).matches(/^(?:https?:\/\/\S+|channel:[\w-]{1,40})$/i, 'Not the address of a feed').required() }).noUnknown();
 
 /** A rule comes in switched off. */
 const feedRuleRecord = object({ id: id(), feedId: id(), settings: ruleSettings.required() }).noUnknown();
 
 const savedAnswerRecord = object({ id: id(), name: string().max(200).required(), text: string().max(10_000).required() }).noUnknown();
 
-const shortLinkRecord = object({ code: string().matches(/^[\w-]{1,40}$/).required(), target: string().max(2_000).required(), label: string().max(200).defined(), createdMs: moment().required() }).noUnknown();
+const shortLinkRecord = object({ code: string().matches(/^[\w-]{1,40}$/).required(), target: address().required(), label: string().max(200).defined(), createdMs: moment().required() }).noUnknown();
 
 /** The kinds of records, in the order in which they come in: each names only what comes before it. */
 export const recordSchemas = {

@@ -153,15 +153,15 @@ export const getAudience = contract({
   answer: object({ accounts: array(audienceSchema.required()).required(), tooFew: array(string().required()).required() }),
 });
 
-const settingsSchema = object({
+export const learnSettingsSchema = object({
   rateBase: string<RateBase>().oneOf(['reach', 'impressions']).required(),
   heldWords: array(string().trim().min(1).max(80).required()).max(200).required(),
   answerWithinHours: number().integer().min(1).max(720).required(),
 }).noUnknown();
 
-export const getLearnSettings = contract({ method: 'GET', path: '/api/brands/{brand}/learn-settings', summary: 'What the rate of engagement is measured by, which words hold messages back, and how long people may wait', params: brandParams, answer: settingsSchema });
+export const getLearnSettings = contract({ method: 'GET', path: '/api/brands/{brand}/learn-settings', summary: 'What the rate of engagement is measured by, which words hold messages back, and how long people may wait', params: brandParams, answer: learnSettingsSchema });
 
-export const keepLearnSettings = contract({ method: 'POST', path: '/api/brands/{brand}/learn-settings', summary: 'Change how the brand reads its figures and replies', params: brandParams, body: settingsSchema, answer: settingsSchema });
+export const keepLearnSettings = contract({ method: 'POST', path: '/api/brands/{brand}/learn-settings', summary: 'Change how the brand reads its figures and replies', params: brandParams, body: learnSettingsSchema, answer: learnSettingsSchema });
 
 export const getFacets = contract({
   method: 'GET',

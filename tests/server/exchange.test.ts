@@ -244,18 +244,23 @@ describe('a package at fault', () => {
     expect(await problemOf(withFile('gullwick/brand.jsonl', null))).toContain('does not say what the brand');
   }, DEADLINE_MS);
 
+  /** The same brand under other ids and in another folder, with its manifest entry: ids of the demo belong to the demo's brand. */
+  const asOther = (files: Files, brandId: string, folder: string): { readonly files: Record<string, Uint8Array>; readonly entry: object } => {
+    const prefixed = (kind: 'channels' | 'media') => strToU8(recordsOf(files, kind).map((record) => `${JSON.stringify({ ...record, id: `${folder}-${String(record['id'])}` })}\n`).join(''));
+    const own = Object.fromEntries(Object.entries(files).filter(([name]) => name.startsWith('gullwick/')).map(([name, bytes]) => [name.replace('gullwick', folder), bytes]));
+    const brand = strFromU8(files['gullwick/brand.jsonl'] ?? new Uint8Array()).replace(/"id":"[^"]+"/, `"id":"${brandId}"`).replaceAll('"mediaId":"', `"mediaId":"${folder}-`);
+    return { files: { ...own, [`${folder}/brand.jsonl`]: strToU8(brand), [`${folder}/channels.jsonl`]: prefixed('channels'), [`${folder}/media.jsonl`]: prefixed('media') }, entry: { id: brandId, name: 'Another', folder } };
+  };
+  const packed = (...brands: readonly ReturnType<typeof asOther>[]): Record<string, Uint8Array> => Object.assign({ 'confetti.json': strToU8(JSON.stringify({ format: 'confetti-package', version: 1, scope: 'all', madeMs: 1, brands: brands.map(({ entry }) => entry) })) }, ...brands.map(({ files }) => files)) as Record<string, Uint8Array>;
+  const withoutPicture = (files: Record<string, Uint8Array>, folder: string): Uint8Array => {
+    const last = recordsOf(files, 'media', folder).at(-1) as unknown as { file: string };
+    return zipped({ ...files, [`${folder}/${last.file}`]: strToU8('<html>no picture</html>') });
+  };
+
   it('leaves nothing when a picture in it is none, and nothing when it is stopped', async () => {
-    const files = await small();
-    const folder = 'gullwick';
-    const otherId = 'brought-by-a-test';
-    const renamed = Object.fromEntries(Object.entries(files).map(([name, bytes]) => [name, name.endsWith('.json') || name === `${folder}/brand.jsonl` ? strToU8(strFromU8(bytes).replace(/"id":\s*"[^"]+"/, `"id":"${otherId}"`)) : bytes]));
-    // Ids of the demo belong to its brand: this one has its own.
-    for (const kind of ['channels', 'media'] as const) renamed[`${folder}/${kind}.jsonl`] = strToU8(recordsOf(files, kind).map((record) => JSON.stringify({ ...record, id: `x-${String(record['id'])}` })).join('\n'));
-    const marks = strToU8(strFromU8(renamed[`${folder}/brand.jsonl`] ?? new Uint8Array()).replaceAll('"mediaId":"', '"mediaId":"x-'));
-    renamed[`${folder}/brand.jsonl`] = marks;
-    const last = recordsOf(renamed, 'media').at(-1) as unknown as { file: string };
+    const renamed = packed(asOther(await small(), 'brought-by-a-test', 'another'));
     const before = await Promise.all(countedTables.map((table) => rowsOf(there, table)));
-    const broken = await imported(newcomer, zipped({ ...renamed, [`${folder}/${last.file}`]: strToU8('<html>no picture</html>') }));
+    const broken = await imported(newcomer, withoutPicture(renamed, 'another'));
     expect(broken.import).toMatchObject({ state: 'failed' });
     expect(await Promise.all(countedTables.map((table) => rowsOf(there, table)))).toEqual(before);
 
@@ -265,5 +270,16 @@ describe('a package at fault', () => {
     expect((await newcomer.ask('DELETE', `/api/packages/${id}`)).status).toBe(204);
     await until('taking it back', async () => JSON.stringify(await Promise.all(countedTables.map((table) => rowsOf(there, table)))) === JSON.stringify(before));
     expect(await rowsOf(there, 'packages')).toBe(0);
+  }, DEADLINE_MS);
+
+  it('of two brands leaves the one that has come whole, and nothing of the other', async () => {
+    const files = await small();
+    const broken = await imported(newcomer, withoutPicture(packed(asOther(files, 'whole-brand', 'whole'), asOther(files, 'half-brand', 'half')), 'half'));
+    expect(broken.import).toMatchObject({ state: 'failed' });
+    const brands: string[] = await there.services.db('brands').whereIn('id', ['whole-brand', 'half-brand']).pluck('id');
+    expect(brands).toEqual(['whole-brand']);
+    expect(Number((await there.services.db('media').where({ brand_id: 'whole-brand' }).count({ count: '*' }).first())?.['count'])).toBe(recordsOf(files, 'media').length);
+    expect(await there.services.db('media').where({ brand_id: 'half-brand' }).first('id')).toBeUndefined();
+    expect((await newcomer.ask('GET', '/api/me')).body['brands']).toContainEqual(expect.objectContaining({ name: expect.any(String) as string, role: 'owner' }));
   }, DEADLINE_MS);
 });

@@ -148,9 +148,9 @@ export async function keepMeasurements(db: Db, publicationId: string, measuremen
   }
 }
 
-/** Takes back rows that an import had kept before it was stopped. */
-export async function dropRows(db: Db, table: KeptTable, ids: readonly string[]): Promise<void> {
-  for (let start = 0; start < ids.length; start += BATCH) await db(table).whereIn(keyOf(table), ids.slice(start, start + BATCH)).delete();
+/** Takes back a row that an import had kept before it was stopped. */
+export async function dropRow(db: Db, table: KeptTable, id: string): Promise<void> {
+  await db(table).where({ [keyOf(table)]: id }).delete();
 }
 
 /** A brand by its id, with the role that a person has in it; null: nobody has begun it here. */

@@ -75,3 +75,8 @@ export async function saveTemplate(db: Db, brandId: string, revision: number, do
 export async function archiveTemplate(db: Db, brandId: string, key: string, archivedMs: number | null): Promise<void> {
   await db('templates').where({ brand_id: brandId, key }).update({ archived_ms: archivedMs });
 }
+
+/** Takes back a template that no piece has yet. */
+export async function dropTemplate(db: Db, brandId: string, key: string): Promise<void> {
+  await db('templates').where({ brand_id: brandId, key }).delete();
+}

@@ -16,3 +16,8 @@ export async function hasTypefaces(db: Db, brandId: string, hashes: readonly str
   const rows = await db('typefaces').where({ brand_id: brandId }).whereIn('hash', [...hashes]).select('hash');
   return rows.length === new Set(hashes).size;
 }
+
+/** Takes a typeface from a brand; its file stays, as others may have it. */
+export async function dropTypeface(db: Db, brandId: string, hash: string): Promise<void> {
+  await db('typefaces').where({ brand_id: brandId, hash }).delete();
+}

@@ -8,6 +8,8 @@ import { listCampaigns } from '../db/campaign-repository.ts';
 import { listSavedAnswers } from '../db/conversation-repository.ts';
 import { listAllMeasurements, listDeliveryRows, listIdeas, listPieceRows, listPublications, listSeries, listStates, listTypefaces, pageIds, type Chosen, type PagedTable } from '../db/exchange-repository.ts';
 import { listFeeds, listRules } from '../db/feed-repository.ts';
+import { readIdeaSettings } from '../db/idea-repository.ts';
+import { readLearnSettings } from '../db/learn-settings-repository.ts';
 import { findMediaByIds, type MediaItem } from '../db/media-repository.ts';
 import { listPiecePlans, noPiecePlan } from '../db/piece-plan-repository.ts';
 import { listPlanEntries } from '../db/plan-entry-repository.ts';
@@ -50,7 +52,7 @@ export function collectRecords({ db }: Pick<Services, 'db'>, brand: Brand, { pie
   // A month takes what stands in it; a piece, all that is planned of it.
   const planned = range ? { range } : { pieceIds };
   return {
-    brand: list(async () => [{ id: brandId, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book, plan: (await getPlan(db, brandId)).plan, sendSettings: await getSendSettings(db, brandId) }]),
+    brand: list(async () => [{ id: brandId, slug: brand.slug, name: brand.name, zone: brand.zone, book: brand.book, plan: (await getPlan(db, brandId)).plan, sendSettings: await getSendSettings(db, brandId), learnSettings: await readLearnSettings(db, brandId), ideaSettings: await readIdeaSettings(db, brandId) }]),
     sheets: list(async () => {
       const own = await listOwnSheets(db, brandId);
       const used = await listSheetsOf(db, brandId);

@@ -1,5 +1,4 @@
 import type { Outcome, RecordKind } from '../../contract/package-format.ts';
-import type { KeptTable } from '../db/exchange-repository.ts';
 import type { Services } from '../services.ts';
 import type { OpenPackage } from './read-package.ts';
 
@@ -19,8 +18,8 @@ export interface ImportContext {
   readonly signal: AbortSignal;
   /** Pictures that the brand had under another id: the file’s id to the one here. */
   readonly sameMedia: Map<string, string>;
-  /** What has come in, so that it goes when the import is stopped. */
-  readonly kept: { readonly table: KeptTable; readonly id: string }[];
+  /** What takes back all that has come in, should the import be stopped; the last first. */
+  readonly undo: (() => Promise<unknown>)[];
   readonly report: ImportReport;
 }
 

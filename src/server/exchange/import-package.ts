@@ -5,7 +5,9 @@ import { readBrandBook, upgradeBrandBook } from '../../core/brand/read-brand-boo
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { documentHash } from '../db/document-repository.ts';
 import { freeSlug, findBrandById, insertBrand, saveBook } from '../db/brand-repository.ts';
-import { dropBegunBrand, dropRows, findRoleIn } from '../db/exchange-repository.ts';
+import { dropBegunBrand, findRoleIn } from '../db/exchange-repository.ts';
+import { keepIdeaSettings } from '../db/idea-repository.ts';
+import { keepLearnSettings } from '../db/learn-settings-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { deletePackage, findPackageById, noteBegun, type IncomingPackage } from '../db/package-repository.ts';
 import { insertMembership, mayBeginBrands } from '../db/people-repository.ts';
@@ -109,18 +111,17 @@ const RECORD_BYTES = 2_000;
 export function importPackageHandler(services: ImportServices): JobHandler {
   return {
     run: (job, { signal, progress }) => withPackage(services, job.payload['packageId'] as string, async (incoming, opened) => {
-      const kept: ImportContext['kept'] = [];
+      const undo: ImportContext['undo'] = [];
       // Kept here as well: the row goes with the package when a person removes it.
       const begun: string[] = [];
       try {
         const brands: { slug: string; name: string; isNew: boolean; report: ImportReport }[] = [];
         const all = opened.manifest.brands.length;
-        for (const [at, { id, folder }] of opened.manifest.brands.entries()) brands.push(await importBrand(services, incoming, opened, { id, folder }, { kept, begun }, signal, (share) => progress((at + share) / all)));
-        await noteBegun(services.db, incoming.id, []);
+        for (const [at, { id, folder }] of opened.manifest.brands.entries()) brands.push(await importBrand(services, incoming, opened, { id, folder }, { undo, begun }, signal, (share) => progress((at + share) / all)));
         return { brands };
       } catch (error) {
         // Another attempt goes on where an unknown error broke off; a stop and a fault take everything back.
-        if (signal.aborted ? await isStopped(services, incoming.id) : error instanceof ProblemError) await takeBack(services, { begun: [...incoming.begun, ...begun], id: incoming.id }, kept);
+        if (signal.aborted ? await isStopped(services, incoming.id) : error instanceof ProblemError) await takeBack(services, { begun: [...incoming.begun, ...begun], id: incoming.id }, undo);
         throw error;
       }
     }),
@@ -137,8 +138,8 @@ async function isStopped({ db }: Pick<ImportServices, 'db'>, packageId: string):
 }
 
 /** Nothing half made stays. */
-async function takeBack({ db }: Pick<ImportServices, 'db'>, { id, begun }: Pick<IncomingPackage, 'id' | 'begun'>, kept: ImportContext['kept']): Promise<void> {
-  for (const table of [...new Set(kept.map((each) => each.table))].reverse()) await dropRows(db, table, kept.filter((each) => each.table === table).map(({ id }) => id));
+async function takeBack({ db }: Pick<ImportServices, 'db'>, { id, begun }: Pick<IncomingPackage, 'id' | 'begun'>, undo: ImportContext['undo']): Promise<void> {
+  for (const back of undo.toReversed()) await back();
   for (const brandId of begun) await dropBegunBrand(db, brandId);
   await noteBegun(db, id, []);
 }
@@ -154,7 +155,7 @@ export async function removePackage(services: Pick<ImportServices, 'db' | 'clock
 }
 
 /** @throws ProblemError when the person may not, or the package is at fault */
-async function importBrand(services: ImportServices, incoming: IncomingPackage, opened: OpenPackage, { id, folder }: { readonly id: string; readonly folder: string }, { kept, begun }: { readonly kept: ImportContext['kept']; readonly begun: string[] }, signal: AbortSignal, progress: (share: number) => void) {
+async function importBrand(services: ImportServices, incoming: IncomingPackage, opened: OpenPackage, { id, folder }: { readonly id: string; readonly folder: string }, { undo, begun }: { readonly undo: ImportContext['undo']; readonly begun: string[] }, signal: AbortSignal, progress: (share: number) => void) {
   const { db, clock } = services;
   const target = await targetOf(services, id, incoming.personId);
   if (target.kind === 'not yours') throw new ProblemError(403, 'not-yours', target.sentence);
@@ -172,7 +173,7 @@ async function importBrand(services: ImportServices, incoming: IncomingPackage, 
     if (!isSame) note(report, 'The brand book in the package is another one: the book stays as it is here.');
     count(report, 'brand', isSame ? 'here' : 'both');
   }
-  const context: ImportContext = { services, opened, folder, brandId: id, isNewBrand: isNew, personId: incoming.personId, nowMs: await clock.nowMs(), machineNowMs: clock.machineNowMs(), signal, sameMedia: new Map(), kept, report };
+  const context: ImportContext = { services, opened, folder, brandId: id, isNewBrand: isNew, personId: incoming.personId, nowMs: await clock.nowMs(), machineNowMs: clock.machineNowMs(), signal, sameMedia: new Map(), undo, report };
   const whole = sizeOf(opened, folder);
   let done = 0;
   for (const kind of recordKinds) {
@@ -192,6 +193,10 @@ async function importBrand(services: ImportServices, incoming: IncomingPackage, 
     count(report, 'brand', 'new');
     note(report, 'The brand arrives on hold, and its channels without access. Connect them again, look through the plan, then let it go.');
   }
+  // All of it has come: what follows may fail without touching this brand.
+  undo.length = 0;
+  begun.length = 0;
+  await noteBegun(db, incoming.id, []);
   const brand = await findBrandById(db, id);
   return { slug: brand?.slug ?? '', name: brand?.name ?? record.name, isNew, report };
 }
@@ -224,6 +229,8 @@ async function endBrand({ services: { db }, brandId, personId, sameMedia, nowMs,
   if (sameMedia.size > 0) await saveBook(db, brandId, 1, { ...book, marks });
   await savePlan(db, brandId, 1, record.plan, machineNowMs);
   await saveSendSettings(db, brandId, record.sendSettings);
+  await keepLearnSettings(db, brandId, record.learnSettings);
+  await keepIdeaSettings(db, brandId, record.ideaSettings);
   await db.transaction(async (trx) => {
     await setHeld(trx, brandId, nowMs, machineNowMs);
     await insertMembership(trx, personId, brandId, 'owner');

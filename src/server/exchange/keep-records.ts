@@ -13,13 +13,13 @@ import { readTemplate } from '../../core/template/template.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
 import { resolveWallTime } from '../../core/time/wall-time.ts';
 import { insertBoilerplate } from '../db/boilerplate-repository.ts';
-import { ensureNetworkSheet, findBrandById, insertChannel, listOwnSheets, saveOwnSheet, type Brand } from '../db/brand-repository.ts';
+import { ensureNetworkSheet, findBrandById, insertChannel, listOwnSheets, removeOwnSheet, saveOwnSheet, type Brand } from '../db/brand-repository.ts';
 import { keepCampaign } from '../db/campaign-repository.ts';
 import { keepSavedAnswer } from '../db/conversation-repository.ts';
-import { endAccess, datePiece, findPieceState, keepMeasurements, keepRow, listStates, whoHas, type KeptTable } from '../db/exchange-repository.ts';
+import { datePiece, dropRow, endAccess, findPieceState, keepMeasurements, keepRow, listStates, whoHas, type KeptTable } from '../db/exchange-repository.ts';
 import { keepRule } from '../db/feed-repository.ts';
 import { insertIdea } from '../db/idea-repository.ts';
-import { findMediaBySource, insertMediaOnce, updateMedia } from '../db/media-repository.ts';
+import { deleteMedia, findMediaBySource, insertMediaOnce, updateMedia } from '../db/media-repository.ts';
 import { savePiecePlan } from '../db/piece-plan-repository.ts';
 import { insertPiece, savePiece } from '../db/piece-repository.ts';
 import { insertPlanEntry } from '../db/plan-entry-repository.ts';
@@ -27,8 +27,8 @@ import { addToQueue } from '../db/queue-repository.ts';
 import { insertRepeat } from '../db/repeat-repository.ts';
 import { keepRotation } from '../db/rotation-repository.ts';
 import { insertSeries } from '../db/series-repository.ts';
-import { findOwnTemplate, insertTemplate } from '../db/template-repository.ts';
-import { keepTypeface } from '../db/typeface-repository.ts';
+import { archiveTemplate, dropTemplate, findOwnTemplate, insertTemplate } from '../db/template-repository.ts';
+import { dropTypeface, hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
 import { documentHash } from '../db/document-repository.ts';
 import { ProblemError } from '../errors.ts';
 import { readMedia } from '../imports/keep-media.ts';
@@ -45,11 +45,11 @@ const waiting: readonly string[] = ['scheduled', 'in review', 'held', 'by hand',
 const FEED_LATER_MS = 3_600_000;
 
 /** Keeps a row under the id that it has elsewhere, if nothing stands there. */
-async function once({ services: { db }, brandId, kept }: ImportContext, table: KeptTable, id: string, keep: () => Promise<unknown>): Promise<Outcome> {
+async function once({ services: { db }, brandId, undo }: ImportContext, table: KeptTable, id: string, keep: () => Promise<unknown>): Promise<Outcome> {
   const owner = await whoHas(db, table, brandId, id);
   if (owner !== 'nobody') return owner === 'here' ? 'here' : 'left out';
   if ((await keep()) === false) return 'here';
-  kept.push({ table, id });
+  undo.push(() => dropRow(db, table, id));
   return 'new';
 }
 
@@ -84,7 +84,7 @@ async function fitted(context: ImportContext, given: unknown): Promise<Piece> {
 }
 
 async function keepPiece(context: ImportContext, record: RecordOf<'pieces'>): Promise<Outcome> {
-  const { services, brandId, personId, nowMs, machineNowMs, kept, report } = context;
+  const { services, brandId, personId, nowMs, machineNowMs, undo, report } = context;
   const { db } = services;
   const brand = await brandOf(context);
   const here = await findPieceState(db, record.id);
@@ -99,7 +99,7 @@ async function keepPiece(context: ImportContext, record: RecordOf<'pieces'>): Pr
   }
   if (!here) {
     await insertPiece(db, { id: record.id, brandId, document, createdBy: personId }, record.updatedMs);
-    kept.push({ table: 'pieces', id: record.id });
+    undo.push(() => dropRow(db, 'pieces', record.id));
     await datePiece(db, record.id, record);
     await savePiecePlan(db, brandId, record.id, { ...record.plan, labels: [...record.plan.labels] }, machineNowMs);
     return 'new';
@@ -116,7 +116,7 @@ async function keepPiece(context: ImportContext, record: RecordOf<'pieces'>): Pr
 }
 
 async function keepMediaItem(context: ImportContext, record: RecordOf<'media'>): Promise<Outcome> {
-  const { services, brandId, personId, opened, folder, signal, sameMedia, kept, nowMs, machineNowMs } = context;
+  const { services, brandId, personId, opened, folder, signal, sameMedia, undo, nowMs, machineNowMs } = context;
   const owner = await whoHas(services.db, 'media', brandId, record.id);
   if (owner !== 'nobody') return owner === 'here' ? 'here' : 'left out';
   const known = await findMediaBySource(services.db, brandId, record.sourceHash);
@@ -145,7 +145,7 @@ async function keepMediaItem(context: ImportContext, record: RecordOf<'media'>):
       revision: 1,
       createdMs: record.createdMs,
     });
-    kept.push({ table: 'media', id: item.id });
+    undo.push(() => deleteMedia(services.db, brandId, item.id));
     if (record.isArchived) await updateMedia(services.db, brandId, item.id, item.revision, { archivedMs: nowMs }, machineNowMs);
     return 'new';
   });
@@ -163,22 +163,25 @@ async function withFile({ services: { media }, opened, signal }: ImportContext, 
 }
 
 async function keepTypefaceFile(context: ImportContext, record: RecordOf<'typefaces'>): Promise<Outcome> {
-  const { services, brandId, folder, nowMs } = context;
+  const { services, brandId, folder, nowMs, undo } = context;
+  if (await hasTypefaces(services.db, brandId, [record.hash])) return 'here';
   return withFile(context, `${folder}/${record.file}`, MAX_TYPEFACE_BYTES, async (path) => {
     const typeface = await services.readers.read({ kind: 'typeface', bytes: await readFile(path), name: record.family });
     const hash = createHash('sha256').update(typeface.bytes).digest('hex');
     if (hash !== record.hash) throw new ProblemError(422, 'damaged-package', `The typeface ${record.family} in the package is another file than it says.`);
     await services.media.keep(typeface.bytes);
     await keepTypeface(services.db, brandId, { hash, family: typeface.family, weight: typeface.weight }, nowMs);
+    undo.push(() => dropTypeface(services.db, brandId, hash));
     return 'new';
   });
 }
 
-async function keepSheet({ services: { db }, brandId }: ImportContext, { sheet, isOwn }: RecordOf<'sheets'>): Promise<Outcome> {
+async function keepSheet({ services: { db }, brandId, undo }: ImportContext, { sheet, isOwn }: RecordOf<'sheets'>): Promise<Outcome> {
   // A sheet that ships is the same for all brands of an installation; a brand’s own changes are its own.
   if (!isOwn) return shippedSheets.some(({ key }) => key === sheet.key) ? 'here' : 'left out';
   if ((await listOwnSheets(db, brandId)).has(sheet.key)) return 'here';
   await saveOwnSheet(db, brandId, sheet as Parameters<typeof saveOwnSheet>[2]);
+  undo.push(() => removeOwnSheet(db, brandId, sheet.key));
   return 'new';
 }
 
@@ -248,11 +251,12 @@ export const keepers: { readonly [Kind in Exclude<RecordKind, 'brand'>]: Keep<Ki
   channels: keepChannel,
   typefaces: keepTypefaceFile,
   media: keepMediaItem,
-  templates: async ({ services: { db }, brandId, nowMs }, { document, isArchived }) => {
+  templates: async ({ services: { db }, brandId, nowMs, undo }, { document, isArchived }) => {
     const template = readTemplateOr422(document);
     if (shippedTemplates.some(({ key }) => key === template.key)) return 'left out';
     if (await insertTemplate(db, brandId, template, nowMs)) {
-      if (isArchived) await db('templates').where({ brand_id: brandId, key: template.key }).update({ archived_ms: nowMs });
+      undo.push(() => dropTemplate(db, brandId, template.key));
+      if (isArchived) await archiveTemplate(db, brandId, template.key, nowMs);
       return 'new';
     }
     return documentHash((await findOwnTemplate(db, brandId, template.key))?.document ?? null) === documentHash(template) ? 'here' : 'both';

@@ -1,5 +1,5 @@
-import { DateTime } from 'luxon';
 import { mediaOfBook } from '../../core/brand/brand-book.ts';
+import { monthRange } from '../../core/time/month-range.ts';
 import type { RecordKind } from '../../contract/package-format.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { mediaOfPieces } from '../db/queue-repository.ts';
@@ -46,10 +46,4 @@ export async function selectionOf(services: Pick<Services, 'db'>, brand: Brand, 
 async function withMedia({ db }: Pick<Services, 'db'>, brand: Brand, selection: Omit<Selection, 'mediaIds'>): Promise<Selection> {
   const shown = await mediaOfPieces(db, selection.pieceIds ?? []);
   return { ...selection, mediaIds: [...new Set([...[...shown.values()].flat(), ...mediaOfBook(brand.book)])] };
-}
-
-/** The moments of a month (`YYYY-MM`) in a zone. */
-function monthRange(month: string, zone: string): { readonly fromMs: number; readonly toMs: number } {
-  const first = DateTime.fromISO(`${month}-01`, { zone });
-  return { fromMs: first.startOf('month').toMillis(), toMs: first.plus({ months: 1 }).startOf('month').toMillis() };
 }
