@@ -19,10 +19,11 @@ test('a brand goes out as a package and comes in again, once, also over a reload
   expect(Object.keys(unzipSync(readFileSync(path)))).toEqual(expect.arrayContaining(['confetti.json', 'gullwick/brand.jsonl', 'gullwick/pieces.jsonl']));
 
   await page.getByLabel('Choose a package').setInputFiles(path);
-  await expect(page.getByText('here already')).toBeVisible();
+  const start = page.getByRole('button', { name: 'Import', exact: true });
+  await expect(start).toBeVisible();
   await page.reload();
-  await expect(page.getByText('here already')).toBeVisible();
-  await page.getByRole('button', { name: 'Import', exact: true }).dblclick();
+  await expect(page.getByText('here already', { exact: true })).toBeVisible();
+  await start.dblclick();
   await expect(page.getByRole('status').filter({ hasText: 'Gullwick Kite Works is up to date' })).toBeVisible();
   const rows = page.getByRole('table').getByRole('row');
   await expect(rows.filter({ hasText: 'Pieces' })).toBeVisible();

@@ -59,6 +59,8 @@ test('a month is planned from an empty rota with the mouse: themes, slots, a wha
     await page.goto(`${LANTERNFALL}/lanes`);
     const open = page.locator('[data-plan-state="open"]');
     await expect(open.first()).toBeVisible();
+    // The campaigns' row comes with the plan and moves what is below it.
+    await expect(page.getByText('Summer evenings').first()).toBeVisible();
     const before = await open.count();
     await drag(page.locator(`[data-waiting="${made.id}"]`), open.first());
     await expect(page.locator('[data-plan-state="scheduled"]').first()).toBeVisible();

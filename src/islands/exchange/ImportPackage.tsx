@@ -21,7 +21,7 @@ export function ImportPackage({ packageId }: { readonly packageId: string | null
   );
 }
 
-function Step({ state, problem, send, start, drop, again, isSending, share }: ReturnType<typeof usePackage>) {
+function Step({ state, problem, send, start, drop, resume, hasFile, isSending, share }: ReturnType<typeof usePackage>) {
   if (state === null && !isSending) {
     return (
       <>
@@ -45,14 +45,14 @@ function Step({ state, problem, send, start, drop, again, isSending, share }: Re
   if (state === null || state.look === null) {
     return (
       <>
-        <Progress label={problem === null ? 'Uploading' : 'The upload stopped'} share={share} />
+        <Progress label={isSending && problem === null ? 'Uploading' : 'The upload stopped'} share={share} />
         {problem !== null && (
           <p role="alert" className="mt-2 text-coral-ink">
             {problem}
           </p>
         )}
         <div className="mt-3 flex gap-2">
-          {problem !== null && again !== null && <Button onClick={again}>Resume</Button>}
+          {(!isSending || problem !== null) && (hasFile ? <Button onClick={() => resume()}>Resume</Button> : <FilePick accept=".zip,application/zip" onFiles={([file]) => resume(file)}>Choose it again to resume</FilePick>)}
           <Button onClick={drop}>Cancel</Button>
         </div>
       </>

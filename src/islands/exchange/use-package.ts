@@ -76,8 +76,13 @@ export function usePackage(known: string | null) {
     share: sending?.share ?? (state ? state.received / state.bytes : 0),
     problem: isGone ? 'This package is here no longer. Choose it again.' : problem,
     send: (chosen: File) => void send(chosen, null),
-    /** Resumes an upload that broke; null when the page no longer has the file. */
-    again: file.current === null ? null : () => { if (file.current) void send(file.current, id); },
+    /** Resumes an upload that broke, with the file of this page or, after a reload, with the same one chosen again. */
+    resume: (chosen: File | null = file.current) => {
+      if (!chosen) return;
+      if (state && chosen.size !== state.bytes) setProblem('This is another file. Choose the one that you began with, or cancel.');
+      else void send(chosen, id);
+    },
+    hasFile: file.current !== null,
     start: () => start.mutate(),
     drop,
   };
