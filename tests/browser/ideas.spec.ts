@@ -160,3 +160,18 @@ test('each page of the guide stands by itself and is led to from the view that i
     for (const picture of await page.locator('main img').all()) expect(await picture.evaluate((each) => (each as HTMLImageElement).naturalWidth), address).toBeGreaterThan(400);
   }
 });
+
+test('a note that is kept without a connection says that it waits, and is there once when the connection is back', async ({ page, context }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
+  await expect(page.getByRole('article').first()).toBeVisible();
+  await page.keyboard.press('i');
+  const what = page.getByLabel('What is the idea?');
+  await what.fill('A note written in a tunnel');
+  await context.setOffline(true);
+  await what.press('Enter');
+  await expect(page.getByText('There is no connection.', { exact: false })).toBeVisible();
+  await expect(what).toHaveValue('A note written in a tunnel');
+  await context.setOffline(false);
+  await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(page.getByRole('article', { name: 'A note written in a tunnel' })).toHaveCount(1);
+});

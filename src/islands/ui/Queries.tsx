@@ -1,7 +1,7 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { MutationCache, onlineManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { useState, type ReactNode } from 'react';
 import { ApiProblem } from './call.ts';
-import { Toasts } from './toast.tsx';
+import { toast, Toasts } from './toast.tsx';
 
 const MAX_RETRIES = 2;
 
@@ -10,6 +10,8 @@ export function Queries({ children }: { readonly children: ReactNode }) {
   const [client] = useState(
     () =>
       new QueryClient({
+        // What is pressed without a connection waits for it; who pressed it has to know.
+        mutationCache: new MutationCache({ onMutate: () => void (onlineManager.isOnline() || toast('problem', 'There is no connection. This is sent as soon as there is one; keep the page open.')) }),
         defaultOptions: {
           queries: {
             staleTime: 10_000,

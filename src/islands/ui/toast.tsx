@@ -1,4 +1,4 @@
-import { useSyncExternalStore } from 'react';
+import { useEffect, useState, useSyncExternalStore } from 'react';
 import Check from 'lucide-react/icons/check';
 import TriangleAlert from 'lucide-react/icons/triangle-alert';
 import X from 'lucide-react/icons/x';
@@ -46,9 +46,27 @@ const subscribe = (listener: () => void): (() => void) => {
 };
 const NONE: readonly Toast[] = [];
 
+/** Where messages may appear, in the order in which these places came: a dialog of the bar brings one beside the page’s. The first shows them. */
+let places: readonly object[] = [];
+
+function useIsFirstPlace(): boolean {
+  const [place] = useState<object>(() => ({}));
+  useEffect(() => {
+    places = [...places, place];
+    set(toasts);
+    return () => {
+      places = places.filter((each) => each !== place);
+      set(toasts);
+    };
+  }, [place]);
+  return useSyncExternalStore(subscribe, () => places[0] === place, () => true);
+}
+
 /** Messages take a strip of their own at the foot of the page: they cover no button. */
 export function Toasts() {
-  const shown = useSyncExternalStore(subscribe, () => toasts, () => NONE);
+  const isFirst = useIsFirstPlace();
+  const all = useSyncExternalStore(subscribe, () => toasts, () => NONE);
+  const shown = isFirst ? all : NONE;
   return (
     <div role="status" aria-live="polite" className="flex shrink-0 flex-col items-center empty:hidden">
       {shown.map(({ id, kind, text, action }) => (
