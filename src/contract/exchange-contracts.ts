@@ -32,7 +32,7 @@ const packageSchema = object({
   name: string().required(),
   bytes: count().required(),
   received: count().required(),
-  /** Reading it through, before anything comes in. */
+  /** The check of the whole package, before the import. */
   look: work,
   /** What it has, once it was read through. */
   found: object({
@@ -47,16 +47,16 @@ const packageSchema = object({
 export const startPackage = contract({
   method: 'POST',
   path: '/api/packages',
-  summary: 'Begin to bring a package in; its bytes come in parts',
+  summary: 'Begin to upload a package, in parts',
   body: object({ name: string().trim().min(1).max(200).required(), bytes: number().integer().min(1, 'The file is empty.').max(MAX_PACKAGE_BYTES, `A package has at most ${MAX_PACKAGE_BYTES / 1024 ** 3} GB. Export brand by brand.`).required() }).noUnknown(),
   answer: packageSchema,
   status: 201,
 });
 
-export const sendPackagePart = contract({ method: 'POST', path: '/api/packages/{package}/parts', summary: 'The next bytes of a package, from `at` on; with the last of them it is read through', params: packageParams, query: object({ at: number().integer().min(0).required() }), body: 'bytes', answer: packageSchema });
+export const sendPackagePart = contract({ method: 'POST', path: '/api/packages/{package}/parts', summary: 'The next bytes of a package, from `at` on; with the last of them it is checked', params: packageParams, query: object({ at: number().integer().min(0).required() }), body: 'bytes', answer: packageSchema });
 
 export const getPackage = contract({ method: 'GET', path: '/api/packages/{package}', summary: 'Where a package stands: what has arrived, what it has, how far its import is, what came of it', params: packageParams, answer: packageSchema });
 
-export const importPackage = contract({ method: 'POST', path: '/api/packages/{package}/import', summary: 'Bring in what the package has and this Confetti has not', params: packageParams, body: object({}).noUnknown(), answer: packageSchema });
+export const importPackage = contract({ method: 'POST', path: '/api/packages/{package}/import', summary: 'Import what this Confetti does not have yet', params: packageParams, body: object({}).noUnknown(), answer: packageSchema });
 
 export const dropPackage = contract({ method: 'DELETE', path: '/api/packages/{package}', summary: 'Stop an import, or remove a package; nothing half made stays', params: packageParams });

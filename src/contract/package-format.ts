@@ -15,7 +15,7 @@ import { day, id, kind, wall } from './plan-fields.ts';
 import { learnSettingsSchema } from './results-contracts.ts';
 
 /**
- * A package: what leaves one installation for another. A ZIP with `confetti.json`, and a folder for each brand with one file a kind of
+ * A package: what one installation exports and another imports. A ZIP with `confetti.json`, and a folder for each brand with one file a kind of
  * record, one record a line (JSON Lines), and the files of its media and typefaces. See docs/exchange.md.
  */
 
@@ -126,7 +126,7 @@ const seriesRecord = object({ id: id(), name: string().max(200).required(), piec
 
 const entryRecord = object({ id: id(), pieceId: optionalId(), text: string().max(2_000).defined(), themeId: optionalId(), campaignId: optionalId(), wall: wall().required(), zone: zone(), slotKey: string().max(120).nullable().defined(), cuts: array(object({ channelId: id(), placement: placement() }).noUnknown().required()).max(200).required() }).noUnknown();
 
-/** A post with its deliveries. One that has yet to go out comes in as a draft at its moment: two installations must not send it both. */
+/** A post with its deliveries. One that waits to be sent is imported as a draft at its moment: only one of two installations may send it. */
 const postRecord = object({
   id: id(),
   pieceId: id(),
@@ -209,14 +209,14 @@ const ideaRecord = object({
 /** A feed of the web, or a channel of the brand’s own that is followed like one. */
 const feedRecord = object({ id: id(), name: string().max(300).required(), address: string().max(2_000).matches(/^(?:https?:\/\/\S+|channel:[\w-]{1,40})$/i, 'Not the address of a feed').required() }).noUnknown();
 
-/** A rule comes in switched off. */
+/** A rule is imported switched off. */
 const feedRuleRecord = object({ id: id(), feedId: id(), settings: ruleSettings.required() }).noUnknown();
 
 const savedAnswerRecord = object({ id: id(), name: string().max(200).required(), text: string().max(10_000).required() }).noUnknown();
 
 const shortLinkRecord = object({ code: string().matches(/^[\w-]{1,40}$/).required(), target: address().required(), label: string().max(200).defined(), createdMs: moment().required() }).noUnknown();
 
-/** The kinds of records, in the order in which they come in: each names only what comes before it. */
+/** The kinds of records in the order of their import: each names only records of the kinds before it. */
 export const recordSchemas = {
   brand: brandRecord,
   sheets: sheetRecord,
@@ -246,6 +246,6 @@ export const recordKinds = Object.keys(recordSchemas) as readonly RecordKind[];
 export type RecordOf<Kind extends RecordKind> = Checked<(typeof recordSchemas)[Kind]>;
 export type Manifest = Checked<typeof manifestSchema>;
 
-/** What became of a record: it came in, it was here already, the file had the newer state, here is the newer one, both have changed, or it was left out. */
+/** The outcome of a record: it was imported, it was here already, the file had the newer state, here is the newer one, both have changed, or it was left out. */
 export const outcomes = ['new', 'here', 'updated', 'older', 'both', 'left out'] as const;
 export type Outcome = (typeof outcomes)[number];

@@ -6,7 +6,7 @@ import { kindWord, shownOutcomes } from './package-words.ts';
 
 type Brands = NonNullable<AnswerOf<typeof getPackage>['report']>['brands'];
 
-/** What became of a package, kind by kind, and what a person should know. */
+/** The result of an import: counts by kind, and notes. */
 export function CameIn({ brands, onAnother }: { readonly brands: Brands; readonly onAnother: () => void }) {
   return (
     <>
@@ -15,7 +15,7 @@ export function CameIn({ brands, onAnother }: { readonly brands: Brands; readonl
         return (
           <div key={slug} className="mb-4">
             <p role="status" className="font-medium">
-              {name} {isNew ? 'came in as a new brand' : 'is up to date'}
+              {name} {isNew ? 'was imported as a new brand' : 'is up to date'}
             </p>
             {notes.length > 0 && (
               <ul className="mt-2 list-disc space-y-1 pl-4">

@@ -14,7 +14,7 @@ interface ExchangeViewProps {
   readonly packageId: string | null;
 }
 
-/** What leaves this Confetti and what comes in: brands, pieces, months, media. */
+/** Export and import of brands, pieces, months and media. */
 export default function ExchangeView({ me, brand, packageId }: ExchangeViewProps) {
   const [came] = useState(packageId);
   return (

@@ -5,7 +5,7 @@ import { CameIn } from './CameIn.tsx';
 import { kindCounts } from './package-words.ts';
 import { usePackage, type PackageState } from './use-package.ts';
 
-/** A package comes in: its bytes, what it has, and what became of it. */
+/** The import of a package: upload, check, import, result. */
 export function ImportPackage({ packageId }: { readonly packageId: string | null }) {
   const incoming = usePackage(packageId);
   return (
@@ -31,7 +31,7 @@ function Step({ state, problem, send, start, drop, resume, hasFile, isSending, s
           </p>
         )}
         <p>
-          Choose a ZIP that <em>Export</em> made. It is read through first; nothing comes in before you say so.
+          Choose a ZIP that <em>Export</em> made. It is checked first; nothing is imported before you press Import.
         </p>
         <div className="mt-3">
           <FilePick accept=".zip,application/zip" onFiles={([file]) => file && send(file)}>
@@ -75,7 +75,7 @@ function Step({ state, problem, send, start, drop, resume, hasFile, isSending, s
   if (state.found === null) {
     return (
       <>
-        <Progress label="Reading it through" share={state.look.progress} />
+        <Progress label="Checking" share={state.look.progress} />
         <Button className="mt-3" onClick={drop}>
           Cancel
         </Button>

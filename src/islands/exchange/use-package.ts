@@ -20,7 +20,7 @@ function noteInAddress(id: string | null): void {
   history.replaceState(null, '', address);
 }
 
-/** Brings a package in: its bytes in parts, then what the server says of it. What breaks can resume. */
+/** Uploads a package in parts, then follows its check and its import. A broken upload can resume. */
 export function usePackage(known: string | null) {
   const client = useQueryClient();
   const [id, setId] = useState(known);

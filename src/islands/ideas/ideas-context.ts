@@ -30,7 +30,7 @@ export interface IdeasContext {
   readonly sheets: ReadonlyMap<string, BrandData['sheets'][number]>;
   readonly themes: ReadonlyMap<string, Theme>;
   readonly people: readonly { readonly id: string; readonly name: string }[];
-  /** Whether the rota has any slot; null until that is known. */
+  /** Whether the rota has slots; null until the plan is loaded. */
   readonly hasRota: boolean | null;
 }
 

@@ -3,7 +3,7 @@ import { addressOf } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import type { PieceStore } from './piece-store.ts';
 
-/** Takes the piece itself out, for another Confetti: its document, its media, its place in the plan. */
+/** Exports the piece for another Confetti: its document, its media, its place in the plan. */
 export function PackageLink({ brand, pieceId, store }: { readonly brand: string; readonly pieceId: string; readonly store: PieceStore }) {
   const take = async (): Promise<void> => {
     if (!(await isSaved(store))) return;

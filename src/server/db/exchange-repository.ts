@@ -4,7 +4,7 @@ import { toIdea, type Idea, type IdeaRow } from './idea-repository.ts';
 import { toPublication, type Publication } from './publication-repository.ts';
 
 /**
- * What leaves with a package and comes in with one, where the other repositories have no such list: whole tables of a brand, page by page,
+ * Rows for export and import that the other repositories do not list: whole tables of a brand, page by page,
  * and rows that are kept under the ids that they had elsewhere.
  */
 
@@ -71,12 +71,12 @@ export async function findPieceState(db: Db, id: string): Promise<{ readonly bra
   return row ? { brandId: row.brand_id, hash: row.hash, revision: row.revision, shelf: row.shelf } : null;
 }
 
-/** A piece that came in keeps when it was made, and its shelf. */
+/** Gives an imported piece its own dates and its shelf. */
 export async function datePiece(db: Db, id: string, { createdMs, isArchived, updatedMs }: { readonly createdMs: number; readonly updatedMs: number; readonly isArchived: boolean }): Promise<void> {
   await db('pieces').where({ id }).update({ created_ms: createdMs, shelf: isArchived ? 'archived' : 'use', shelved_ms: isArchived ? updatedMs : null });
 }
 
-/** A channel that came in has no access yet. */
+/** Marks an imported channel as disconnected. */
 export async function endAccess(db: Db, id: string, { isRemoved, isPinned, groupName }: { readonly isRemoved: boolean; readonly isPinned: boolean; readonly groupName: string }, nowMs: number): Promise<void> {
   await db('channels').where({ id }).update({ state: 'ended', is_pinned: isPinned, group_name: groupName, removed_ms: isRemoved ? nowMs : null });
 }
@@ -122,7 +122,7 @@ export async function listAllMeasurements(db: Db, ids: readonly string[]): Promi
   return found;
 }
 
-/** Tables whose rows come in as they are. */
+/** Tables whose rows are imported as they are. */
 export type KeptTable = 'channels' | 'campaigns' | 'series' | 'plan_entries' | 'repeats' | 'boilerplates' | 'publications' | 'feeds' | 'feed_rules' | 'saved_answers' | 'short_links' | 'queue_entries' | 'ideas' | 'pieces' | 'media';
 
 const keyOf = (table: KeptTable): string => (table === 'short_links' ? 'code' : 'id');
@@ -148,7 +148,7 @@ export async function keepMeasurements(db: Db, publicationId: string, measuremen
   }
 }
 
-/** Takes back a row that an import had kept before it was stopped. */
+/** Removes a row of an import that was cancelled. */
 export async function dropRow(db: Db, table: KeptTable, id: string): Promise<void> {
   await db(table).where({ [keyOf(table)]: id }).delete();
 }

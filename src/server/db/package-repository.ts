@@ -1,7 +1,7 @@
 import type { Db } from './connection.ts';
 import { fromRow } from './row.ts';
 
-/** A package that comes in, in parts, until it is imported or dropped. */
+/** An uploaded package, until it is imported or removed. */
 export interface IncomingPackage {
   readonly id: string;
   readonly personId: string;

@@ -76,7 +76,7 @@ export async function archiveTemplate(db: Db, brandId: string, key: string, arch
   await db('templates').where({ brand_id: brandId, key }).update({ archived_ms: archivedMs });
 }
 
-/** Takes back a template that no piece has yet. */
+/** Removes a template that no piece uses. */
 export async function dropTemplate(db: Db, brandId: string, key: string): Promise<void> {
   await db('templates').where({ brand_id: brandId, key }).delete();
 }

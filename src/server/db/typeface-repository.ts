@@ -17,7 +17,7 @@ export async function hasTypefaces(db: Db, brandId: string, hashes: readonly str
   return rows.length === new Set(hashes).size;
 }
 
-/** Takes a typeface from a brand; its file stays, as others may have it. */
+/** Removes a typeface from a brand; its file stays, as other brands may use it. */
 export async function dropTypeface(db: Db, brandId: string, hash: string): Promise<void> {
   await db('typefaces').where({ brand_id: brandId, hash }).delete();
 }

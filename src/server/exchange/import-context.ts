@@ -18,7 +18,7 @@ export interface ImportContext {
   readonly signal: AbortSignal;
   /** Pictures that the brand had under another id: the file’s id to the one here. */
   readonly sameMedia: Map<string, string>;
-  /** What takes back all that has come in, should the import be stopped; the last first. */
+  /** Undoes each step of the import, for when it is cancelled; the last step first. */
   readonly undo: (() => Promise<unknown>)[];
   readonly report: ImportReport;
 }

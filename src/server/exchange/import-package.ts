@@ -55,7 +55,7 @@ async function targetOf({ db }: Pick<ImportServices, 'db'>, brandId: string, per
   return { kind: 'not yours', sentence: 'This brand is here already, and you may not change it. Ask one of its owners to import the package.' };
 }
 
-/** Reads every record of a package once, so that a damaged one is known before anything comes in. */
+/** Checks every record of a package, so that a damaged package is refused before the import. */
 export function lookHandler(services: ImportServices): JobHandler {
   return {
     run: (job, { signal, progress }) => withPackage(services, job.payload['packageId'] as string, async (incoming, opened) => {
@@ -105,8 +105,8 @@ async function withPackage(services: ImportServices, packageId: string, work: (i
 const RECORD_BYTES = 2_000;
 
 /**
- * Brings in what a package has and this installation has not. What is here stays as it is, but for pieces of which the package has the newer
- * state. Stopped half-way, or met by a fault, it takes back what it has brought; begun anew, it goes on.
+ * Imports what this installation does not have yet. What is here stays as it is, but for pieces of which the package has the newer
+ * state. Cancelled or failed, it removes what it has imported; another attempt resumes.
  */
 export function importPackageHandler(services: ImportServices): JobHandler {
   return {
@@ -120,7 +120,7 @@ export function importPackageHandler(services: ImportServices): JobHandler {
         for (const [at, { id, folder }] of opened.manifest.brands.entries()) brands.push(await importBrand(services, incoming, opened, { id, folder }, { undo, begun }, signal, (share) => progress((at + share) / all)));
         return { brands };
       } catch (error) {
-        // Another attempt goes on where an unknown error broke off; a stop and a fault take everything back.
+        // After an unknown error another attempt resumes; after a cancel or a fault everything is removed.
         if (signal.aborted ? await isStopped(services, incoming.id) : error instanceof ProblemError) await takeBack(services, { begun: [...incoming.begun, ...begun], id: incoming.id }, undo);
         throw error;
       }

@@ -37,7 +37,7 @@ import { checkReferences, cutsEver } from '../pieces/check-references.ts';
 import { MAX_TYPEFACE_BYTES } from '../readers/read-typeface.ts';
 import { note, type ImportContext } from './import-context.ts';
 
-/** Null: nothing is to come in, as it comes in with other records. */
+/** Null: other records already stand for it. */
 type Keep<Kind extends RecordKind> = (context: ImportContext, record: RecordOf<Kind>) => Promise<Outcome | null>;
 
 /** Posts that have yet to go out. */
@@ -62,7 +62,7 @@ async function allHere(context: ImportContext, table: KeptTable, ids: readonly (
 
 async function brandOf({ services: { db }, brandId }: ImportContext): Promise<Brand> {
   const brand = await findBrandById(db, brandId);
-  if (!brand) throw new ProblemError(409, 'brand-gone', 'The brand was removed while the package came in. Import it again.');
+  if (!brand) throw new ProblemError(409, 'brand-gone', 'The brand was removed during the import. Import the package again.');
   return brand;
 }
 
@@ -223,14 +223,14 @@ async function keepEntry(context: ImportContext, { id, pieceId, text, themeId, c
   return once(context, 'plan_entries', id, () => db.transaction((trx) => insertPlanEntry(trx, brandId, { id, pieceId, text, themeId, campaignId: campaign, wall, zone, dueMs, slotKey, cuts }, personId, machineNowMs)));
 }
 
-/** What has gone out comes in with the publications. */
+/** Posts that were sent are imported as publications. */
 async function keepPost(context: ImportContext, record: RecordOf<'posts'>): Promise<Outcome | null> {
   const { report } = context;
   if (!waiting.includes(record.state)) return null;
   const cuts = record.deliveries.filter(({ state }) => state !== 'sent' && state !== 'cancelled' && state !== 'removed').map(({ channelId, placement }) => ({ channelId, placement }));
   if (cuts.length === 0) return null;
   const outcome = await keepEntry(context, { id: record.id, pieceId: record.pieceId, text: '', themeId: record.themeId, campaignId: record.campaignId, wall: record.wall, zone: record.zone, slotKey: null, cuts });
-  if (outcome === 'new') note(report, 'Posts that have yet to go out came in as drafts at their moments, so that nothing goes out twice. Schedule them here if this Confetti should send them.');
+  if (outcome === 'new') note(report, 'Posts that wait to be sent were imported as drafts at their moments, so that nothing is sent twice. Schedule them here if this Confetti should send them.');
   return outcome;
 }
 
@@ -245,7 +245,7 @@ async function keepPublication(context: ImportContext, record: RecordOf<'publica
   return outcome;
 }
 
-/** How a record of each kind comes in. The brand itself comes before all of them. */
+/** Imports a record of each kind. The brand itself is imported before all of them. */
 export const keepers: { readonly [Kind in Exclude<RecordKind, 'brand'>]: Keep<Kind> } = {
   sheets: keepSheet,
   channels: keepChannel,
@@ -297,7 +297,7 @@ export const keepers: { readonly [Kind in Exclude<RecordKind, 'brand'>]: Keep<Ki
   feeds: (context, { id, name, address }) => once(context, 'feeds', id, () => keepRow(context.services.db, 'feeds', { id, brand_id: context.brandId, name, address, next_poll_ms: context.machineNowMs + FEED_LATER_MS, created_by: context.personId })),
   'feed-rules': async (context, { id, feedId, settings }) => {
     if (!(await has(context, 'feeds', feedId)) || !(await allHere(context, 'channels', settings.channelIds))) return 'left out';
-    note(context.report, 'Rules of feeds came in switched off. Switch them on among the ideas if this Confetti should follow them.');
+    note(context.report, 'Rules of feeds were imported switched off. Switch them on in Make, Ideas, Feeds if this Confetti should follow them.');
     return once(context, 'feed_rules', id, () => keepRule(context.services.db, { id, brandId: context.brandId, feedId, settings, isOn: false, createdBy: context.personId }, context.machineNowMs));
   },
   'saved-answers': (context, record) => once(context, 'saved_answers', record.id, () => keepSavedAnswer(context.services.db, context.brandId, record)),

@@ -5,7 +5,7 @@ import { ProblemError } from '../errors.ts';
 export const MAX_SHEET_BYTES = 12 * 1024 * 1024;
 
 /**
- * The cells of the first sheet of a workbook that has any, as texts: dates as `2026-12-05`, times as `18:30`, formulas as their results.
+ * The cells of the first sheet of a workbook that is not empty, as texts: dates as `2026-12-05`, times as `18:30`, formulas as their results.
  * @throws ProblemError 422 when it is no workbook
  */
 export async function readSheet(bytes: Uint8Array): Promise<readonly (readonly string[])[]> {

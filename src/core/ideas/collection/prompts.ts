@@ -100,7 +100,7 @@ export const prompts: readonly CollectionEntry[] = [
   `),
   ...entriesIn('prompt', 'season', `
     spring: Show the first sign of spring at your door.
-    spring: Show what you take out of storage now.
+    spring: Show what leaves storage now.
     spring: Make a list of what to do before the first warm weekend.
     spring: Show the first thing made this spring.
     summer: Show how work changes when it is hot.
