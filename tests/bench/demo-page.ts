@@ -3,10 +3,12 @@ import { once } from 'node:events';
 import { chromium, type Page } from '@playwright/test';
 
 const PORT = 4480;
+/** Where the demo of a measurement keeps its data. */
+export const DEMO_FOLDER = '.data/bench';
 
 /** Does something in the real program with fresh demo data, signed in, in headless Chromium. */
 export async function withDemo<Result>(work: (page: Page) => Promise<Result>): Promise<Result> {
-  const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', '.data/bench', '--fresh', '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', DEMO_FOLDER, '--fresh', '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
     await new Promise<void>((resolve, reject) => {

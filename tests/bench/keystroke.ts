@@ -62,6 +62,7 @@ async function shape(page: Page, { cuts, slides }: TypedIn): Promise<void> {
 
 async function openPiece(page: Page, typedIn: TypedIn): Promise<void> {
   const { piece, slide, cuts, slides } = typedIn;
+  await page.goto(new URL(`/b/gullwick/make/pieces?${new URLSearchParams({ words: piece })}`, page.url()).href);
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: piece }).first().click();
   await page.locator('canvas[data-painted]').first().waitFor({ state: 'attached' });
   await shape(page, typedIn);

@@ -8,7 +8,7 @@ import { insertBrand } from '../../src/server/db/brand-repository.ts';
 import { openDatabase } from '../../src/server/db/connection.ts';
 import { countPieces, listTogether, listUsedTags } from '../../src/server/db/tag-repository.ts';
 import { answerTags } from '../../src/server/words/tag-question.ts';
-import { withDemo } from './demo-page.ts';
+import { DEMO_FOLDER, withDemo } from './demo-page.ts';
 import { timed } from './figure.ts';
 
 const KEYSTROKES = 80;
@@ -47,15 +47,11 @@ export function sheetTimes(): Promise<SheetTimes> {
 /** Gives the brand accounts enough, and opens a new piece that goes to all of them. */
 async function openWidePiece(page: Page): Promise<void> {
   const { origin } = new URL(page.url());
-  let opened = 0;
-  for (const handle of ['@gullwick.two', '@gullwick.three', '@gullwick.four']) {
-    for (const network of ['petalry', 'quipline', 'hearthside', 'guildrow', 'tackboard', 'kerbside', 'openweb', 'petalry']) {
-      const name = network === 'petalry' ? `${handle}.${opened}` : handle;
-      opened += 1;
-      const answer = await page.request.post(`${origin}/api/brands/gullwick/channels`, { data: { handle: name, network }, headers: { origin } });
-      if (!answer.ok()) throw new Error(`The account could not be opened: ${await answer.text()}`);
-    }
-  }
+  const db = await openDatabase(DEMO_FOLDER);
+  const accounts = (await db('channels').join('brands', 'brands.id', 'channels.brand_id').where({ 'brands.slug': 'gullwick' }).select('channels.*')) as unknown as readonly { id: string; handle: string }[];
+  const more = ['two', 'three', 'four'].flatMap((name) => accounts.map((account) => ({ ...account, id: `${account.id}-${name}`, handle: `${account.handle}.${name}` })));
+  await db.batchInsert('channels', more, 20);
+  await db.destroy();
   const made = await page.request.post(`${origin}/api/brands/gullwick/pieces`, { data: { template: 'aside' }, headers: { origin } });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`${origin}/b/gullwick/make/pieces/${id}`);

@@ -25,7 +25,16 @@ function startsCapital(word: string): boolean {
   return first !== first.toLowerCase();
 }
 
+/** Every text is searched for the same few words: their patterns are made once. */
+const patterns = new Map<string, RegExp>();
+const MAX_PATTERNS = 500;
+
 function wordPattern(word: string): RegExp {
+  const known = patterns.get(word);
+  if (known) return known;
+  if (patterns.size >= MAX_PATTERNS) patterns.clear();
   const literal = word.trim().replace(/[.*+?^${}()|[\]\\]/g, '\\$&');
-  return new RegExp(`(?<![\\p{L}\\p{N}])${literal}(?![\\p{L}\\p{N}])`, 'giu');
+  const pattern = new RegExp(`(?<![\\p{L}\\p{N}])${literal}(?![\\p{L}\\p{N}])`, 'giu');
+  patterns.set(word, pattern);
+  return pattern;
 }

@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
-import { TabPanel, Tabs } from 'react-aria-components';
+import { Tabs } from 'react-aria-components';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { getPiece } from '../../contract/piece-contracts.ts';
@@ -19,6 +19,7 @@ import { HistoryView } from './history/HistoryView.tsx';
 import { LookView } from './look/LookView.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { pieceSaver } from './piece-store.ts';
+import { StillPanel } from '../ui/StillPanel.tsx';
 import { PreflightRail } from './PreflightRail.tsx';
 import { templateQuery } from '../preview/template-query.ts';
 import { TimesView } from './times/TimesView.tsx';
@@ -130,7 +131,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
       {/* On a phone what stands side by side stands one below the other. */}
       <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
         {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
-        <TabPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 outline-none max-md:flex-none max-md:flex-col">
+        <StillPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 max-md:flex-none max-md:flex-col">
           {isHistoryOpen ? (
             <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
           ) : (
@@ -140,7 +141,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
               {view === 'times' && <TimesView {...shared} nowMs={nowMs} />}
             </>
           )}
-        </TabPanel>
+        </StillPanel>
         {!isHistoryOpen && (
           <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
         )}

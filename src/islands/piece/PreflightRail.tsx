@@ -14,6 +14,7 @@ import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { useNow } from '../ui/use-now.ts';
+import { useSettled } from '../ui/use-settled.ts';
 import type { MediaItem } from '../media/media-address.ts';
 import type { PieceStore } from './piece-store.ts';
 import { useCare } from './use-care.ts';
@@ -37,9 +38,12 @@ interface RailProps {
 
 const HOUR_MS = 3_600_000;
 
-/** What would stop or spoil the piece at sending, beside all three views. It follows once what is typed is on the screen. */
+/** A pause in typing after which the piece is looked at again. */
+const PAUSE_MS = 150;
+
+/** What would stop or spoil the piece at sending, beside all three views. It follows in the pauses of typing. */
 export function PreflightRail({ cuts, piece, ...props }: Omit<RailProps, 'toCheck'> & { readonly cuts: Pick<Cuts, 'toCheck'> }) {
-  return <Findings {...props} piece={useDeferredValue(piece)} toCheck={useDeferredValue(cuts.toCheck)} />;
+  return <Findings {...props} piece={useDeferredValue(useSettled(piece, PAUSE_MS))} toCheck={useDeferredValue(useSettled(cuts.toCheck, PAUSE_MS))} />;
 }
 
 const Findings = memo(function Findings(props: RailProps) {

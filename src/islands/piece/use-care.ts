@@ -9,6 +9,7 @@ import type { CutToCheck, Finding } from '../../core/preflight/finding.ts';
 import { LINK_PATTERN } from '../../core/words/count-characters.ts';
 import { isWebAddress } from '../../core/words/fields.ts';
 import { call } from '../ui/call.ts';
+import { useSettled } from '../ui/use-settled.ts';
 
 interface CareProps {
   readonly brand: { readonly slug: string; readonly zone: string };
@@ -29,23 +30,13 @@ const PAUSE_MS = 900;
 const MAX_LINKS = 3;
 const NONE: readonly Finding[] = [];
 
-/** A value once it has not changed for a while. */
-function useSettled<Value>(value: Value): Value {
-  const [settled, setSettled] = useState(value);
-  useEffect(() => {
-    const timer = setTimeout(() => setSettled(value), PAUSE_MS);
-    return () => clearTimeout(timer);
-  }, [value]);
-  return settled;
-}
-
 /** What a careful reader would say of the words. Dictionaries and calendars come after the page: nobody waits for them. */
 export function useCare({ brand, pieceId, piece, book, cuts, nowMs }: CareProps): readonly Finding[] {
   const [code, setCode] = useState<CareCode | null>(null);
   useEffect(() => {
     void import('../../core/care/care-findings.ts').then(({ careFindings: find, textsToSpell: texts }) => setCode({ careFindings: find, textsToSpell: texts }));
   }, []);
-  const settled = useSettled(piece);
+  const settled = useSettled(piece, PAUSE_MS);
   const texts = useMemo(() => (code ? code.textsToSpell(settled).slice(0, 100) : []), [code, settled]);
   const spelling = useQuery({ queryKey: ['spelling', brand.slug, texts], queryFn: () => call(checkSpelling, { params: { brand: brand.slug }, body: { texts: [...texts] } }), enabled: texts.length > 0, staleTime: Infinity, retry: false });
   const planned = useQuery({ queryKey: ['planned', brand.slug, pieceId], queryFn: () => call(listDeliveries, { params: { brand: brand.slug }, query: { piece: pieceId, state: 'scheduled', limit: 20 } }), staleTime: 60_000, retry: false });

@@ -1,6 +1,7 @@
 import RotateCcw from 'lucide-react/icons/rotate-ccw';
-import { lazy, Suspense, useRef, useState } from 'react';
-import { Tab, TabList, TabPanel, Tabs } from 'react-aria-components';
+import { lazy, memo, Suspense, useCallback, useDeferredValue, useMemo, useRef, useState, type RefObject } from 'react';
+import { Tab, TabList, Tabs } from 'react-aria-components';
+import type { BrandBook } from '../../../core/brand/brand-book.ts';
 import { fieldOf } from '../../../core/words/fields.ts';
 import { diffWords } from '../../../core/words/word-diff.ts';
 import { countGraphemes } from '../../../core/words/count-characters.ts';
@@ -8,12 +9,13 @@ import { countField } from '../../../core/wording/compose.ts';
 import { resetCells, writeCell } from '../../../core/wording/edit.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { Button } from '../../ui/Button.tsx';
+import { StillPanel } from '../../ui/StillPanel.tsx';
 import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { cellName } from './cell-name.ts';
 import { choicesOf } from './choices.ts';
 import { ComposedText } from './ComposedText.tsx';
-import { FeedPreview } from './FeedPreview.tsx';
+import { FeedPreview, type PreviewProps } from './FeedPreview.tsx';
 import { FieldEditor } from './FieldEditor.tsx';
 import { composedOf, sheetCellOf, type SheetChannel, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
 import { SnippetMenu } from './SnippetMenu.tsx';
@@ -48,10 +50,12 @@ export function CellPanel(props: PanelProps) {
   const [tab, setTab] = useState('out');
   const sheetCell = sheetCellOf(row, field, piece, book);
   const { kind } = fieldOf(field);
-  const write = (text: string): void => store.change(`cell-${row.id}-${field}`, (draft) => writeCell(draft, { row: row.id, field }, text));
+  const write = useCallback((text: string): void => store.change(`cell-${row.id}-${field}`, (draft) => writeCell(draft, { row: row.id, field }, text)), [store, row.id, field]);
+  // The field follows every key; what stands around it when there is time.
+  const later = { piece: useDeferredValue(piece), cuts: useDeferredValue(props.cuts), text: useDeferredValue(sheetCell.kind === 'cell' ? sheetCell.cell.text : '') };
   const takesTags = field === 'caption' || field === 'hashtags' || field === 'firstComment';
   return (
-    <aside aria-label="Chosen cell" className="flex w-[22rem] shrink-0 flex-col overflow-auto border-l border-line bg-panel px-4 py-3 max-md:w-full max-md:border-t max-md:border-l-0 max-lg:w-72">
+    <aside aria-label="Chosen cell" className="flex w-[22rem] shrink-0 flex-col overflow-auto [contain:content] border-l border-line bg-panel px-4 py-3 max-md:w-full max-md:border-t max-md:border-l-0 max-lg:w-72">
       <div className="mb-2 flex min-h-7 items-center gap-2">
         {row.channel && <ChannelBadge badge={row.channel.sheet.badge} size={18} />}
         <h2 className="min-w-0 flex-1 truncate text-base font-semibold">
@@ -85,13 +89,7 @@ export function CellPanel(props: PanelProps) {
           <div className="mt-1 flex min-h-6 items-start justify-between gap-2 text-xs text-quiet">
             <CountLine {...props} text={sheetCell.cell.text} />
             {!readOnly && kind === 'text' && (
-              <span className="flex shrink-0 items-center">
-                <FactMenu facts={book.facts} hashtags={takesTags ? book.voice.hashtags : []} onText={write} />
-                <SnippetMenu snippets={book.voice.snippets} area={area} onText={write} />
-                <Suspense fallback={null}>
-                  <EmojiMenu area={area} text={sheetCell.cell.text} habit={book.voice.emoji} onText={write} />
-                </Suspense>
-              </span>
+              <TextMenus book={book} takesTags={takesTags} area={area} text={later.text} onText={write} />
             )}
           </div>
           {kind === 'link' && !readOnly && (
@@ -115,28 +113,48 @@ export function CellPanel(props: PanelProps) {
             Writing desk
           </Tab>
         </TabList>
-        <TabPanel id="out" className="outline-none">
-          {shown && (
-            <>
-              <ComposedText channel={shown} composed={composedOf(shown, piece, book)} />
-              <FeedPreview {...props} channel={shown} width={props.width} onWidth={props.onWidth} />
-            </>
-          )}
-        </TabPanel>
-        <TabPanel id="tags" className="outline-none">
+        <StillPanel id="out">
+          {shown && <GoesOut brand={props.brand} brandData={brandData} template={props.template} store={store} pieceId={props.pieceId} readOnly={readOnly} cuts={later.cuts} piece={later.piece} channel={shown} width={props.width} onWidth={props.onWidth} />}
+        </StillPanel>
+        <StillPanel id="tags">
           <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
             <TagsPanel {...props} channel={shown} onText={write} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} />
           </Suspense>
-        </TabPanel>
-        <TabPanel id="desk" className="outline-none">
+        </StillPanel>
+        <StillPanel id="desk">
           <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
             <DeskPanel {...props} channel={shown} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} mayWrite={sheetCell.kind === 'cell' && kind === 'text' && !readOnly} onText={write} />
           </Suspense>
-        </TabPanel>
+        </StillPanel>
       </Tabs>
     </aside>
   );
 }
+
+/** What may be put into a text from elsewhere. */
+const TextMenus = memo(function TextMenus({ book, takesTags, area, text, onText }: { readonly book: BrandBook; readonly takesTags: boolean; readonly area: RefObject<HTMLTextAreaElement | null>; readonly text: string; readonly onText: (text: string) => void }) {
+  return (
+    <span className="flex shrink-0 items-center">
+      <FactMenu facts={book.facts} hashtags={takesTags ? book.voice.hashtags : []} onText={onText} />
+      <SnippetMenu snippets={book.voice.snippets} area={area} onText={onText} />
+      <Suspense fallback={null}>
+        <EmojiMenu area={area} text={text} habit={book.voice.emoji} onText={onText} />
+      </Suspense>
+    </span>
+  );
+});
+
+/** The whole text of a channel, and how its post will look. */
+const GoesOut = memo(function GoesOut(props: PreviewProps) {
+  const { channel, piece, brandData } = props;
+  const composed = useMemo(() => composedOf(channel, piece, brandData.book), [channel, piece, brandData.book]);
+  return (
+    <>
+      <ComposedText channel={channel} composed={composed} />
+      <FeedPreview {...props} />
+    </>
+  );
+});
 
 function CountLine({ row, column, piece, brandData, rows, text }: PanelProps & { readonly text: string }) {
   if (!row.channel) {

@@ -33,7 +33,7 @@ function readRecent(): readonly string[] {
 export default function EmojiMenu({ area, text, habit, onText }: EmojiMenuProps) {
   const [isOpen, setOpen] = useState(false);
   const [recent, setRecent] = useState<readonly string[]>([]);
-  const fitting = emojiFor(text, 6);
+  const fitting = isOpen ? emojiFor(text, 6) : [];
   const put = (emoji: string): void => {
     const field = area.current;
     const end = text.length;

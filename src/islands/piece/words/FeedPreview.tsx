@@ -9,7 +9,7 @@ import { useWall } from '../../preview/wall.ts';
 import { LinkCard } from './LinkCard.tsx';
 import { composedOf, rowInputOf, type SheetChannel } from './sheet/sheet-rows.ts';
 
-interface PreviewProps extends ViewProps {
+export interface PreviewProps extends ViewProps {
   readonly channel: SheetChannel;
   readonly width: 'phone' | 'wide';
   readonly onWidth: (width: 'phone' | 'wide') => void;

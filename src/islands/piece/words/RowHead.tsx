@@ -1,13 +1,11 @@
 import { memo, type ReactNode } from 'react';
-import type { BrandBook } from '../../../core/brand/brand-book.ts';
-import type { Piece } from '../../../core/piece/piece.ts';
-import { leftOver } from '../../../core/wording/compose.ts';
+import { leftOver, type ComposedRow } from '../../../core/wording/compose.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { composedOf, type SheetRow } from './sheet/sheet-rows.ts';
+import type { SheetRow } from './sheet/sheet-rows.ts';
 
 /** The name of a row, with what the network's limits leave. */
-export const RowHead = memo(function RowHead({ row, piece, book, isChosen, isAlone, children }: { readonly row: SheetRow; readonly piece: Piece; readonly book: BrandBook; readonly isChosen: boolean; readonly isAlone: boolean; readonly children: ReactNode }) {
-  const left = row.channel ? leftOver(composedOf(row.channel, piece, book), row.channel.sheet) : null;
+export const RowHead = memo(function RowHead({ row, composed, isChosen, isAlone, children }: { readonly row: SheetRow; readonly composed: ComposedRow | null; readonly isChosen: boolean; readonly isAlone: boolean; readonly children: ReactNode }) {
+  const left = row.channel && composed ? leftOver(composed, row.channel.sheet) : null;
   const notes = left ? [left.characters === null ? 'no limit' : left.characters < 0 ? `${-left.characters} over` : `${left.characters.toLocaleString('en')} left`, left.hashtags === null ? '' : `${left.hashtags} tags`, left.parts > 1 ? `${left.parts} parts` : ''] : ['every row without its own'];
   return (
     <div role="rowheader" className={`sticky left-0 z-[6] flex min-w-0 items-start gap-1 border-r border-line bg-panel px-2.5 py-2 ${isChosen ? 'text-house' : ''}`}>

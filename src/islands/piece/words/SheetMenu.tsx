@@ -1,4 +1,5 @@
 import MoreHorizontal from 'lucide-react/icons/ellipsis';
+import { useState } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { iconButtonClasses } from '../../ui/icon-button.ts';
 
@@ -8,11 +9,21 @@ interface MenuAct {
   readonly act: () => void;
 }
 
-/** What can be done with a whole row or column. */
+const buttonClasses = `${iconButtonClasses} -mr-1 opacity-60 hover:opacity-100`;
+
+/** What can be done with a whole row or column. A sheet has dozens of these menus: each is a bare button until it is pressed. */
 export function SheetMenu({ label, items }: { readonly label: string; readonly items: readonly MenuAct[] }) {
+  const [wasPressed, setPressed] = useState(false);
+  if (!wasPressed) {
+    return (
+      <button type="button" tabIndex={-1} aria-label={label} aria-haspopup="menu" onClick={() => setPressed(true)} className={buttonClasses}>
+        <MoreHorizontal aria-hidden className="size-3.5" />
+      </button>
+    );
+  }
   return (
-    <MenuTrigger>
-      <AriaButton aria-label={label} excludeFromTabOrder className={`${iconButtonClasses} -mr-1 opacity-60 hover:opacity-100`}>
+    <MenuTrigger defaultOpen>
+      <AriaButton aria-label={label} excludeFromTabOrder className={buttonClasses}>
         <MoreHorizontal aria-hidden className="size-3.5" />
       </AriaButton>
       <Popover className="shadow-float rounded-md border border-line bg-panel p-1">

@@ -213,6 +213,7 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
         {virtual.getVirtualItems().map((item) => {
           const row = rows[item.index];
           if (!row) return null;
+          const composed = row.channel ? composedOf(row.channel, piece, book) : null;
           return (
             <div
               key={row.id}
@@ -222,9 +223,9 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
               ref={virtual.measureElement}
               data-index={item.index}
               style={{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }}
-              className="absolute inset-x-0 top-0 grid min-h-[78px] border-b border-line"
+              className="absolute inset-x-0 top-0 grid min-h-[78px] border-b border-line [contain:layout_style]"
             >
-              <RowHead row={row} piece={piece} book={book} isChosen={item.index === cursor.row} isAlone={rows.filter((each) => each.channel?.sheet.key === row.channel?.sheet.key).length === 1}>
+              <RowHead row={row} composed={composed} isChosen={item.index === cursor.row} isAlone={rows.filter((each) => each.channel?.sheet.key === row.channel?.sheet.key).length === 1}>
                 {!readOnly && (
                   <SheetMenu
                     label={`${row.name}: row`}
@@ -289,8 +290,8 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
                     ) : (
                       <CellText shown={shown} shared={piece.words.shared[column.field] ?? ''} isShared={row.channel === null} where={whereItGoes(row, column, book)} />
                     )}
-                    {row.channel && shown.kind === 'cell' && shown.field && !shown.field.within && shown.field.rule.max !== null && (
-                      <CellCount text={composedOf(row.channel, piece, book).words[column.field] ?? ''} field={column.field} row={row} shown={shown} />
+                    {composed && shown.kind === 'cell' && shown.field && !shown.field.within && shown.field.rule.max !== null && (
+                      <CellCount text={composed.words[column.field] ?? ''} field={column.field} row={row} shown={shown} />
                     )}
                   </div>
                 );

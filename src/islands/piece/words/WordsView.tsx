@@ -114,7 +114,7 @@ export function WordsView(props: ViewProps) {
           onSelect={select}
           onOpenLarge={focusLarge}
         />
-        <FilledText {...props} />
+        <FilledText {...props} piece={sheetPiece} />
         {(voice.tone !== '' || voice.guidance !== '') && (
           <aside aria-label="The brand’s voice" className="mt-2 max-h-16 overflow-auto border-l-2 border-line pl-3 text-xs text-quiet" tabIndex={0}>
             {voice.tone !== '' && <p className="font-medium">{voice.tone}</p>}
