@@ -62,6 +62,7 @@ test('replies are worked down to none with the keyboard', async ({ page }) => {
     await expect(page.getByText(/\d+ left/)).toBeVisible();
     await page.keyboard.press('Control+Enter');
     await expect(page.getByRole('status').filter({ hasText: 'Answered and closed' })).toBeVisible();
+    await expect(list).toBeFocused();
     await page.getByLabel('Kind').selectOption('All kinds');
   });
   await test.step('C closes what stands open, one after the other, until there is none', async () => {
@@ -96,6 +97,7 @@ test('two people on one conversation see each other', async ({ page, browser, st
   await expect(other.getByRole('list', { name: 'What was said' })).toContainText('I am on it');
   // Wren has seen it by now: it came in by itself.
   await expect(page.getByRole('list', { name: 'What was said' })).toContainText('I am on it');
+  await expect(page.getByText('Caspian Muir is writing an answer now.')).toHaveCount(0);
   await expect(page.getByRole('textbox', { name: /^Answer to/ })).toHaveValue('So am I');
 });
 

@@ -274,6 +274,11 @@ export async function noteWriting(db: Db, conversation: Pick<Conversation, 'id' 
   });
 }
 
+/** Whoever has sent an answer is not writing it any more. */
+export async function endWriting(db: Db, conversationId: string, personId: string): Promise<void> {
+  await db('answer_writers').where({ conversation_id: conversationId, person_id: personId }).delete();
+}
+
 /** People who are writing an answer now, but one. */
 export async function listWriting(db: Db, conversationId: string, butPersonId: string, machineNowMs: number): Promise<readonly string[]> {
   return db('answer_writers').join('people', 'people.id', 'answer_writers.person_id').where({ conversation_id: conversationId }).where('until_ms', '>', machineNowMs).whereNot({ person_id: butPersonId }).orderBy('people.name').pluck('people.name');

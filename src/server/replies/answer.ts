@@ -3,7 +3,7 @@ import { countingOf } from '../../core/wording/compose.ts';
 import { countCharacters } from '../../core/words/count-characters.ts';
 import type { TalkRule, NetworkSheet } from '../../core/network/network-sheet.ts';
 import { getChannel, listSheetsOf, type Brand } from '../db/brand-repository.ts';
-import { insertUtterance, listUtterances, moveConversations, retryAnswer, type Conversation, type Utterance } from '../db/conversation-repository.ts';
+import { endWriting, insertUtterance, listUtterances, moveConversations, retryAnswer, type Conversation, type Utterance } from '../db/conversation-repository.ts';
 import { enqueueJob } from '../db/job-repository.ts';
 import { ProblemError } from '../errors.ts';
 import type { Services } from '../services.ts';
@@ -44,13 +44,14 @@ export async function answerConversation(services: Services, brand: Brand, conve
   const known = said.find(({ answerKey }) => answerKey === answer.key);
   if (known) return known.id;
   const unseen = said.slice(said.findIndex(({ id }) => id === answer.seen) + 1).find(({ kind, personId }) => kind === 'out' && personId !== person.id);
-  if (unseen && !answer.again) throw new ProblemError(409, 'answered-meanwhile', `${unseen.author} has just answered: “${unseen.text.slice(0, 120)}”. Send yours as well?`);
+  if (unseen && !answer.again) throw new ProblemError(409, 'answered-meanwhile', `${unseen.author} has just answered: “${unseen.text.slice(0, 120)}” Send yours as well?`);
   const target = said.findLast(({ kind, fate }) => kind === 'in' && fate !== 'removed')?.remoteId;
   if (target === undefined || target === null) throw new ProblemError(409, 'nothing-to-answer', 'What could be answered is not there any more.');
   const id = nanoid(12);
   const channel = await getChannel(db, conversation.channelId);
   const isKept = await db.transaction(async (trx) => {
     const kept = await insertUtterance(trx, conversation, { id, conversationId: conversation.id, kind: 'out', personId: person.id, author: person.name, text: answer.text, atMs: nowMs, state: 'waiting', target, answerKey: answer.key }, clock.machineNowMs());
+    await endWriting(trx, conversation.id, person.id);
     if (kept) await enqueueJob(trx, answerJob({ id }, brand.id, channel.network), clock.machineNowMs());
     return kept;
   });

@@ -11,6 +11,7 @@ import { ApiProblem, call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
 import { toast } from '../../ui/toast.tsx';
+import { focusConversations } from './focus-conversations.ts';
 
 interface BoxProps {
   readonly data: AnswerOf<typeof getConversation>;
@@ -150,7 +151,7 @@ export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: 
             else send.mutate({ close: true, again: false });
           }
           // Back to the list, which has its own keys.
-          if (event.key === 'Escape') document.querySelector<HTMLElement>('[role=listbox][aria-label=Conversations]')?.focus();
+          if (event.key === 'Escape') focusConversations();
         }}
         className={`${inputClasses} h-auto w-full py-2 ${isNote ? 'border-dashed' : ''}`}
       />

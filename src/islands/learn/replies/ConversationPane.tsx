@@ -16,6 +16,7 @@ import { countOf } from '../figure-words.ts';
 import type { Facets } from '../results/results-context.ts';
 import { AnswerBox } from './AnswerBox.tsx';
 import { MakeOfIt } from './MakeOfIt.tsx';
+import { focusConversations } from './focus-conversations.ts';
 import { kindNames } from './replies-query.ts';
 import type { Event, Replies } from './use-replies.ts';
 
@@ -47,6 +48,11 @@ export function ConversationPane(props: PaneProps) {
   if (!data) return <p className="text-sm text-quiet">Loading…</p>;
   const { author, state, kind, channelId, assignedTo } = data.conversation;
   const channel = channels.find((each) => each.id === channelId);
+  // The box goes with the answered conversation: the keyboard goes on in the list.
+  const goOn = (): void => {
+    onAct('close');
+    focusConversations();
+  };
   return (
     <section aria-label={`Conversation with ${author.name}`} className="grid min-h-0 grid-cols-[minmax(0,1fr)_14rem] gap-5 max-xl:grid-cols-1 max-xl:overflow-auto">
       <div className="flex min-h-0 flex-col rounded-md border border-line bg-panel max-xl:min-h-96">
@@ -73,7 +79,7 @@ export function ConversationPane(props: PaneProps) {
             <Said key={utterance.id} utterance={utterance} data={data} brand={brand} mayAnswer={mayAnswer} />
           ))}
         </ol>
-        {mayAnswer && state !== 'apart' && <AnswerBox data={data} brand={brand} box={props.answerBox} wanted={props.wantsAnswer} draft={draft} onDraft={setDraft} onSent={(closed) => closed && onAct('close')} />}
+        {mayAnswer && state !== 'apart' && <AnswerBox data={data} brand={brand} box={props.answerBox} wanted={props.wantsAnswer} draft={draft} onDraft={setDraft} onSent={(closed) => closed && goOn()} />}
       </div>
       <Beside data={data} brand={brand} onOpen={onOpen}>
         {mayAnswer && <MakeOfIt data={data} brand={brand} onAsk={(text) => setDraft(text)} />}
