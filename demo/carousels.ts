@@ -63,3 +63,21 @@ export const gullwickCarousels: readonly DemoCarousel[] = [
     out: { kind: 'at', inDays: 3, time: '17:00' },
   },
 ];
+
+/** A walk through the night market, shed by shed. */
+export const lanternfallCarousels: readonly DemoCarousel[] = [
+  {
+    template: 'sheaf',
+    slides: [
+      { photo: 'lanterns-over-stalls.jpg', texts: { label: 'Tonight', headline: 'An evening in five sheds', line: 'Follow the lanterns from left to right' } },
+      picture('bamboo-steamers.jpg', 'Shed 3, five o’clock', 'The first lids go up. Stand where the steam goes.'),
+      picture('noodle-bowl.jpg', 'Shed 4, six', 'Stall 14 takes its time. So should you.'),
+      picture('lantern-close-up.jpg', 'Shed 5, seven', 'Fold a lantern; it hangs by eight.'),
+      picture('harbour-lanterns.jpg', 'The jetty, nine', 'High water, and all of them twice.'),
+      { slide: 'closing', texts: { headline: 'Fridays and Saturdays', call: 'From five till late' } },
+    ],
+    caption: 'An evening at Lanternfall, shed by shed. Fridays and Saturdays from five. #Lanternfall #NightMarket',
+    own: {},
+    out: { kind: 'draft' },
+  },
+];

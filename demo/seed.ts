@@ -27,7 +27,7 @@ import { gullwickBook } from './brands/gullwick.ts';
 import { lanternfallBook } from './brands/lanternfall.ts';
 import { readDemoMedia } from './media-cache.ts';
 import { gullwickVideos, type DemoVideo } from './videos.ts';
-import { gullwickCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
+import { gullwickCarousels, lanternfallCarousels, type DemoCarousel, type DemoSlide } from './carousels.ts';
 import { allPieces, gullwickPlan, lanternfallPlan, seedPlan, type DemoPlan } from './plan.ts';
 import { beginLife, playPast, seedLinks, setNetworksClock, type DemoLearn } from './learn.ts';
 import { nextReportMs } from '../src/core/results/report-schedule.ts';
@@ -99,7 +99,7 @@ const lanternfallLearn: DemoLearn = { answerer: 'Hemi Parata-Quill', answers: [[
 const lanternfallSend: DemoSend = {
   maker: 'Wren Adeyemi-Holt',
   reviews: [],
-  byHand: { network: 'hearthside', handle: '@hemi.parata', name: 'Hemi Parata-Quill', piece: 'Kites after dark' },
+  byHand: { network: 'hearthside', handle: '@hemi.parata', name: 'Hemi Parata-Quill', piece: 'Sixty lanterns, one tide table' },
 };
 
 const gullwick: DemoBrand = {
@@ -127,9 +127,9 @@ const lanternfall: DemoBrand = {
   site: 'https://lanternfall.example',
   book: lanternfallBook,
   pieces: lanternfallPieces,
-  carousels: [],
+  carousels: lanternfallCarousels,
   videos: [],
-  photos: photosOf(lanternfallPieces),
+  photos: [...photosOf(lanternfallPieces), ...photosOfCarousels(lanternfallCarousels)],
   plan: lanternfallPlan,
   send: lanternfallSend,
   learn: lanternfallLearn,

@@ -1,5 +1,5 @@
 import { array, boolean, number, object, string } from 'yup';
-import type { Template } from '../core/template/template.ts';
+import { templateFamilies, type Template, type TemplateFamily } from '../core/template/template.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 
@@ -12,6 +12,8 @@ const summary = object({
   key: string().required(),
   name: string().required(),
   purpose: string().defined(),
+  /** Null for the brand’s own. */
+  family: string<TemplateFamily>().oneOf([...templateFamilies]).nullable().defined(),
   kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required(),
   isOwn: boolean().required(), takesPictures: boolean().required(),
   archived: boolean().required(),

@@ -125,7 +125,7 @@ test('another brand is another place, with its own pieces and its own clock', as
   await page.getByRole('button', { name: /Brand: Gullwick/ }).click();
   await page.getByRole('menuitem', { name: /Lanternfall/ }).click();
   await page.waitForURL(/\/b\/lanternfall\//);
-  await expect(page.getByText('Kites after dark')).toBeVisible();
+  await expect(page.getByText('Sixty lanterns, one tide table')).toBeVisible();
   await expect(page.getByText('The hatch is open again')).toBeHidden();
   await expect(page.getByRole('button', { name: /Demo clock/ })).toContainText('Auckland');
 });

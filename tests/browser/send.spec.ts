@@ -169,12 +169,12 @@ test('a personal account gets a hand-off: a file to save, a text to copy, and do
   await comeInAs(page, 'Wren', '/b/lanternfall/today');
   await page.locator('[data-need="hand-off"]').getByRole('link', { name: 'Place it' }).click();
   const item = page.locator('[data-hand-off]').first();
-  await expect(item).toContainText('Kites after dark');
+  await expect(item).toContainText('Sixty lanterns, one tide table');
   const [download] = await Promise.all([page.waitForEvent('download'), item.getByRole('link', { name: 'Save the file' }).click()]);
-  expect(download.suggestedFilename()).toMatch(/^Kites after dark .*\.(png|jpg)$/);
+  expect(download.suggestedFilename()).toMatch(/^Sixty lanterns, one tide table .*\.(png|jpg)$/);
   await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
   await item.getByRole('button', { name: 'Copy Caption' }).click();
-  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('Look up at nine');
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('Sixty lanterns go up along the jetty');
   await item.getByRole('button', { name: 'Open on a phone' }).click();
   await expect(page.getByRole('img', { name: /opens this post on a phone/ })).toBeVisible();
   await page.keyboard.press('Escape');

@@ -20,6 +20,29 @@ describe('Backdrop', () => {
   });
 });
 
+describe('a veil', () => {
+  it('hides its share of what lies below, by perceived lightness, and nothing outside its box or in its opening', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#ffffff');
+    backdrop.addVeil({ xPx: 0, yPx: 0, widthPx: 60, heightPx: 100 }, '#000000', 0.5, { xPx: 40, yPx: 40, widthPx: 10, heightPx: 10 });
+    const { least, most } = backdrop.behind(region);
+    expect(most).toBeCloseTo(0.5 ** 2.2, 3);
+    expect(least).toBe(most);
+    expect(backdrop.behind({ xPx: 70, yPx: 10, widthPx: 20, heightPx: 20 }).most).toBe(1);
+    // A part of it is not behind words that reach beyond it.
+    expect(backdrop.behind({ xPx: 50, yPx: 10, widthPx: 20, heightPx: 20 }).most).toBe(1);
+    expect(backdrop.behind({ xPx: 30, yPx: 30, widthPx: 20, heightPx: 20 }).most).toBe(1);
+  });
+
+  it('is hidden by what is painted over it', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#000000');
+    backdrop.addVeil(whole, '#ffffff', 0.5);
+    backdrop.addFlat(whole, '#000000');
+    expect(backdrop.behind(region)).toEqual({ least: 0, most: 0 });
+  });
+});
+
 describe('chooseInk', () => {
   it('keeps the wanted ink where it stands out, and takes the strongest where it does not', () => {
     expect(chooseInk('#000000', ['#ffffff'], { least: 0.9, most: 1 }, 4.5).colour).toBe('#000000');

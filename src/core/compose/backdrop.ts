@@ -8,7 +8,9 @@ import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 /** Something already painted: a flat colour or a part of a picture. */
 export type Layer =
   | { readonly kind: 'flat'; readonly box: Box; readonly luminance: number }
-  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined };
+  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined }
+  /** A thin colour over what lies below; an opening in it hides nothing. */
+  | { readonly kind: 'veil'; readonly box: Box; readonly luminance: number; readonly share: number; readonly opening?: Box | undefined };
 
 export interface LuminanceRange {
   readonly least: number;
@@ -27,13 +29,22 @@ export class Backdrop {
     this.add({ kind: 'flat', box, luminance: relativeLuminance(colour) });
   }
 
+  addVeil(box: Box, colour: string, share: number, opening?: Box): void {
+    this.add({ kind: 'veil', box, luminance: relativeLuminance(colour), share, opening });
+  }
+
   /** Luminances that show in a region: from the top layer down to the first that covers it whole. */
   behind(region: Box): LuminanceRange {
     let [least, most] = [1, 0];
+    const veils: Veil[] = [];
     for (const layer of [...this.#layers].reverse()) {
       const common = intersectBoxes(layer.box, region);
       if (!common) continue;
-      const seen = luminanceOf(layer, common);
+      if (layer.kind === 'veil') {
+        if (boxContains(layer.box, region, 1) && !(layer.opening && intersectBoxes(layer.opening, region))) veils.unshift(layer);
+        continue;
+      }
+      const seen = veils.reduce(veiled, luminanceOf(layer, common));
       [least, most] = [Math.min(least, seen.least), Math.max(most, seen.most)];
       if (boxContains(layer.box, region, 1)) break;
     }
@@ -41,14 +52,28 @@ export class Backdrop {
   }
 }
 
+/** A thin colour over something: how much of it is hidden, in [0, 1]. */
+interface Veil {
+  readonly luminance: number;
+  readonly share: number;
+}
+
+/** What is left of luminances below a veil; canvases mix what they paint by perceived lightness. */
+export function veiled({ least, most }: LuminanceRange, { luminance, share }: Veil): LuminanceRange {
+  const mixed = (below: number): number => (below ** (1 / GAMMA) * (1 - share) + luminance ** (1 / GAMMA) * share) ** GAMMA;
+  return { least: mixed(least), most: mixed(most) };
+}
+
+const GAMMA = 2.2;
+
 /** Luminances of a layer in a region, after a duotone where the picture has one. */
-function luminanceOf(layer: Layer, region: Box): LuminanceRange {
+function luminanceOf(layer: Exclude<Layer, { kind: 'veil' }>, region: Box): LuminanceRange {
   if (layer.kind === 'flat') return { least: layer.luminance, most: layer.luminance };
   const own = luminanceBehind(layer.facts, layer.window, layer.box, region);
   const { tone } = layer;
   if (!tone) return own;
   const [dark, light] = [relativeLuminance(tone.dark), relativeLuminance(tone.light)];
-  const toned = (luminance: number): number => dark + (light - dark) * toneShare(luminance) ** 2.2;
+  const toned = (luminance: number): number => dark + (light - dark) * toneShare(luminance) ** GAMMA;
   return { least: toned(own.least), most: toned(own.most) };
 }
 

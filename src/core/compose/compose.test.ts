@@ -39,7 +39,7 @@ const placementOf = (key: string): Placement => {
   return found;
 };
 
-const cases = ['headland', 'aside'].flatMap((template) =>
+const cases = ['headland', 'aside', 'lull', 'shade'].flatMap((template) =>
   ([['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const).flatMap(([brand, book]) =>
     placements.flatMap((placement) => Object.keys(contents).map((content) => ({ template, brand, book, placement, content, where: placement.key }))),
   ),
@@ -174,5 +174,21 @@ describe('compose', () => {
       expect((window?.x ?? 0) + (window?.width ?? 0) / 2).toBeCloseTo(0.3, 3);
       expect(window?.width).toBeLessThanOrEqual(0.5);
     });
+  });
+
+  it('says where words stand on a photograph and what they got to be read, and reads what it says', () => {
+    for (const placement of placements) {
+      const { report, scene } = composeCut({ template: 'lull', texts: contents['usual'] ?? {}, placement });
+      expect(report.blocks).toHaveLength(1);
+      const [block] = report.blocks;
+      const veils = scene.nodes.filter((node) => node.kind === 'fill' && node.alpha < 1);
+      expect(veils.length > 0).toBe(block?.help.kind === 'gradient' || block?.help.kind === 'tint');
+    }
+  });
+
+  it('needs no help for words on a plaque of their own', () => {
+    const { report } = composeCut({ template: 'plaque', texts: { offer: '20% off', line: 'Every sled kite' }, placement: placementOf('feed-square') });
+    expect(report.blocks[0]?.help).toEqual({ kind: 'none' });
+    expect(report.findings).toEqual([]);
   });
 });

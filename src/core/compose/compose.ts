@@ -18,6 +18,7 @@ import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type Li
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
+import { placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
 
@@ -59,7 +60,7 @@ function sizeKey(arrangement: Arrangement, part: TextPart): string {
  * One cut, from content to scene:
  *
  * ```
- * bind -> arrange -> expand lists -> shape -> lay out <-> fit (leaving out what may be) -> crop, contrast, emit
+ * bind -> arrange -> place words on photographs -> expand lists -> shape -> lay out <-> fit (leaving out what may be) -> crop, contrast, emit
  * ```
  */
 export function compose(input: ComposeInput, engines: Engines): Composed {
@@ -71,8 +72,9 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const settingWithout = (marks: Setting['marks']) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
-    const root = expandRows(arrangement.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
+    const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {} }) };
+    const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
+    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
   const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
     const found = fitDropping(template, adjustment, settingWithout(marks));
@@ -90,6 +92,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
       pictures: emitted.pictures,
+      blocks: emitted.blocks,
       marks: markBoxes(fitted.laidOut),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
@@ -173,7 +176,7 @@ type SetTexts = ReadonlyMap<TextPart, SetText>;
 /** What shaping and fitting of one cut share. */
 interface Setting {
   readonly arrangement: Arrangement;
-  /** The arrangement's parts, with lists expanded into rows. */
+  /** The parts of the arrangement, with lists expanded into rows. */
   readonly root: StackPart;
   readonly bound: Bound;
   readonly book: BrandBook;

@@ -7,7 +7,7 @@ import { boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import type { ArtworkPart, Edge, Field, MarkPart, MotifPart, Part, PicturePart, SignPart, TextPart } from '../template/parts.ts';
+import { walkParts, type Afloat, type ArtworkPart, type Edge, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
 import { coveringBoxes, uncovered } from './uncovered.ts';
 import { drawMotif, wholeMotifs } from '../motif/motif.ts';
@@ -24,8 +24,11 @@ import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
 import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
+import { readingHelp } from './reading-help.ts';
+import { sidesOf } from './place-words.ts';
+import { fadeAround, fadeFromEdge, type Opening } from './soft-fills.ts';
 import { fieldPath, rectPath, slantedPath, windowPath } from './part-outlines.ts';
-import type { CutFinding, PlacedPicture, PlacedText } from './report.ts';
+import type { CutFinding, PlacedBlock, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
 
 export interface EmitInput {
@@ -48,6 +51,7 @@ export interface Emitted {
   readonly nodes: readonly SceneNode[];
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
+  readonly blocks: readonly PlacedBlock[];
   /** The marks that were taken. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly findings: readonly CutFinding[];
@@ -65,19 +69,36 @@ const CUT_OFF_TOLERANCE_PX = 1;
 const SIZE_TOLERANCE_PX = 0.5;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
 
+/** From this shape on, words at a corner are helped from the side, not from above or below. */
+const WIDE_ASPECT = 1.2;
+/** A block that takes more than this of the cut has the whole picture tinted. */
+const LARGE_BLOCK = 0.62;
+/** How far help reaches beyond the words, and how a gradient fades: as a share of its even part, and at least of the cut. */
+const HELP_ROOM_M = 0.7;
+const FADE_SHARE = { side: 0.7, upright: 0.42 } as const;
+const LEAST_FADE = 0.18;
+/** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
+const POINTER_GAP_M = 0.5;
+const POINTER_END_M = 1.8;
+const POINTER_WIDTH_M = 0.05;
+const POINTER_DOT_M = 0.14;
+/** The opening of a veil, as shares of the short side. */
+const OPENING = { clear: 0.12, end: 0.52 } as const;
+
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
 /** Crop, contrast and emission: turns a layout into scene nodes, part by part in painting order. */
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, marks: emitter.marks, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, marks: emitter.marks, findings: emitter.findings };
 }
 
 class Emitter {
   readonly nodes: SceneNode[] = [];
   readonly placed: PlacedText[] = [];
   readonly pictures: PlacedPicture[] = [];
+  readonly blocks: PlacedBlock[] = [];
   readonly marks = new Map<MarkPart, BrandMark>();
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
@@ -95,6 +116,7 @@ class Emitter {
     switch (part.part) {
       case 'stack':
         if (part.field) this.#field(part.field, box);
+        if (part.afloat) this.#helpToRead(part.afloat, laidOut);
         // Pictures go under their neighbours' slanted edges, so they are painted before them; cut-outs stand on what is behind them.
         for (const child of laidOut.children) if (isUnderneath(child.part)) this.walk(child);
         for (const child of laidOut.children) if (!isUnderneath(child.part)) this.walk(child);
@@ -119,6 +141,9 @@ class Emitter {
         break;
       case 'motif':
         this.#motif(part, box);
+        break;
+      case 'veil':
+        this.#veil(part, box);
         break;
       case 'dots':
         dotPaths(box, this.input.place.count).forEach((path, index) => this.nodes.push({ kind: 'fill', path, colour: this.input.scheme[index === this.input.place.index ? part.ink : part.quietInk], alpha: 1 }));
@@ -223,6 +248,95 @@ class Emitter {
     if (scale > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy: scale });
   }
 
+  /** Words on a photograph get what they need to be read, before they are painted. A block with a field of its own needs nothing. */
+  #helpToRead({ picture, places, pointer }: Afloat, { children: [block] }: LaidOut): void {
+    const [place] = places;
+    if (!block || !place || block.part.part !== 'stack') return;
+    const { scheme, frame } = this.input;
+    const { size, marginPx } = frame;
+    const cut: Box = { xPx: 0, yPx: 0, ...size };
+    const texts = [...walkParts(block.part)].flatMap((part) => {
+      const box = part.part === 'text' ? this.#inkBoxes.get(part) : undefined;
+      return part.part === 'text' && box ? [{ part, box }] : [];
+    });
+    const extent = boxAround([...texts.map(({ box }) => box), ...markBoxes(block)]);
+    if (!extent) return;
+    const [across, down] = sidesOf(place);
+    const isSide = down === 'centre' || (across !== 'centre' && size.widthPx > size.heightPx * WIDE_ASPECT);
+    const edge: Edge = isSide ? (across === 'start' ? 'left' : 'right') : down === 'start' ? 'top' : 'bottom';
+    const isLarge = isSide ? extent.widthPx > size.widthPx * LARGE_BLOCK : extent.heightPx > size.heightPx * LARGE_BLOCK;
+    const toRead = texts.map(({ part, box }) => ({ behind: this.#backdrop.behind(box), needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0) }));
+    // Marks choose among their forms; what reads as words do holds one of them.
+    const marks = markBoxes(block).map((box) => ({ behind: this.#backdrop.behind(box), needed: MIN_LARGE_CONTRAST }));
+    const help = block.part.field ? { kind: 'none' as const } : readingHelp([...toRead, ...marks], [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink], isLarge);
+    const room = growBox(extent, marginPx * HELP_ROOM_M);
+    if (help.kind === 'panel') this.#fill(rectPath(clampToCut(room, size)), help.colour, clampToCut(room, size));
+    if (help.kind === 'tint') {
+      this.nodes.push({ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share });
+      this.#backdrop.addVeil(cut, help.colour, help.share);
+    }
+    if (help.kind === 'gradient') {
+      const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
+      const fadePx = Math.max(solidPx * (isSide ? FADE_SHARE.side : FADE_SHARE.upright), (isSide ? size.widthPx : size.heightPx) * LEAST_FADE);
+      this.nodes.push(...fadeFromEdge(cut, edge, { solidPx, fadePx }, help.colour, help.share));
+      this.#backdrop.addVeil(room, help.colour, help.share);
+    }
+    if (pointer) this.#pointer(picture, extent);
+    this.blocks.push({ picture, place, help });
+  }
+
+  /** A hairline from a block of words to the subject of the picture that it stands on, where there is a way to go. */
+  #pointer(slot: string, block: Box): void {
+    const subject = this.#subjectOf(slot);
+    if (!subject) return;
+    const { marginPx } = this.input.frame;
+    const from = { xPx: nearest(subject.xPx, block.xPx, block.widthPx), yPx: nearest(subject.yPx, block.yPx, block.heightPx) };
+    const [acrossPx, downPx] = [subject.xPx - from.xPx, subject.yPx - from.yPx];
+    const lengthPx = Math.hypot(acrossPx, downPx);
+    const [startPx, endPx] = [marginPx * POINTER_GAP_M, lengthPx - marginPx * POINTER_END_M];
+    if (endPx - startPx < marginPx) return;
+    const [unitX, unitY] = [acrossPx / lengthPx, downPx / lengthPx];
+    const half = Math.max(1, marginPx * POINTER_WIDTH_M) / 2;
+    const at = (along: number, aside: number): string => `${(from.xPx + unitX * along - unitY * aside).toFixed(2)} ${(from.yPx + unitY * along + unitX * aside).toFixed(2)}`;
+    const line = `M${at(startPx, -half)}L${at(endPx, -half)}L${at(endPx, half)}L${at(startPx, half)}Z`;
+    const end = { xPx: from.xPx + unitX * endPx, yPx: from.yPx + unitY * endPx };
+    const behind = this.#backdrop.behind({ xPx: Math.min(from.xPx, end.xPx), yPx: Math.min(from.yPx, end.yPx), widthPx: Math.max(1, Math.abs(end.xPx - from.xPx)), heightPx: Math.max(1, Math.abs(end.yPx - from.yPx)) });
+    const { scheme } = this.input;
+    const { colour } = chooseInk(scheme.ink, [scheme.ground, scheme.surface], behind, MIN_LARGE_CONTRAST);
+    const dot = marginPx * POINTER_DOT_M;
+    this.nodes.push({ kind: 'fill', path: line, colour, alpha: 1 }, { kind: 'fill', path: `M${end.xPx - dot} ${end.yPx}a${dot} ${dot} 0 1 0 ${2 * dot} 0a${dot} ${dot} 0 1 0 ${-2 * dot} 0Z`, colour, alpha: 1 });
+  }
+
+  /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */
+  #subjectOf(slot: string): { readonly xPx: number; readonly yPx: number } | null {
+    const shown = this.pictures.find((each) => each.slot === slot);
+    const picture = this.input.bound.pictures[slot];
+    if (!shown || !picture) return null;
+    const { box, window } = shown;
+    const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
+    return boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null;
+  }
+
+  #veil(part: VeilPart, box: Box): void {
+    const colour = this.input.scheme[part.ink];
+    const subject = part.around === undefined ? null : this.#subjectOf(part.around);
+    if (!subject) {
+      this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });
+      this.#backdrop.addVeil(box, colour, part.strength);
+      return;
+    }
+    const shortPx = Math.min(box.widthPx, box.heightPx);
+    const opening: Opening = { ...subject, clearPx: shortPx * OPENING.clear, endPx: shortPx * OPENING.end };
+    this.nodes.push(...fadeAround(box, opening, colour, part.strength));
+    this.#backdrop.addVeil(box, colour, part.strength, { xPx: opening.xPx - opening.endPx, yPx: opening.yPx - opening.endPx, widthPx: opening.endPx * 2, heightPx: opening.endPx * 2 });
+  }
+
+  /** The contrast that words of a size have to reach. */
+  #contrastAt(sizePx: number): number {
+    const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
+    return at1080 >= LARGE_PX_AT_1080 ? MIN_LARGE_CONTRAST : MIN_TEXT_CONTRAST;
+  }
+
   #text(part: TextPart, box: Box): void {
     const text = this.input.texts.get(part);
     const found = this.input.fitted.sizes.get(part);
@@ -230,8 +344,7 @@ class Emitter {
     const sizePx = sizeInWidth(text, found, box.widthPx);
     const lines = linesIn(text, sizePx, box.widthPx);
     const inkBox = this.#inkBoxes.get(part) ?? box;
-    const at1080 = sizePx / (this.input.frame.size.widthPx / 1080);
-    const needed = at1080 >= LARGE_PX_AT_1080 ? MIN_LARGE_CONTRAST : MIN_TEXT_CONTRAST;
+    const needed = this.#contrastAt(sizePx);
     const { scheme } = this.input;
     const behind = this.#backdrop.behind(inkBox);
     const ink = part.ornament ? { colour: scheme[part.ink], ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
@@ -385,6 +498,16 @@ function isUnderneath(part: Part): boolean {
 function duotoneOf(scheme: ResolvedScheme): Tone {
   const groundIsDark = relativeLuminance(scheme.ground) < relativeLuminance(scheme.ink);
   return groundIsDark ? { dark: scheme.ground, light: scheme.ink } : { dark: scheme.ink, light: scheme.ground };
+}
+
+function nearest(value: number, from: number, length: number): number {
+  return Math.min(from + length, Math.max(from, value));
+}
+
+function boxAround(boxes: readonly Box[]): Box | null {
+  if (boxes.length === 0) return null;
+  const [xPx, yPx] = [Math.min(...boxes.map((box) => box.xPx)), Math.min(...boxes.map((box) => box.yPx))];
+  return { xPx, yPx, widthPx: Math.max(...boxes.map((box) => box.xPx + box.widthPx)) - xPx, heightPx: Math.max(...boxes.map((box) => box.yPx + box.heightPx)) - yPx };
 }
 
 function clampToCut(box: Box, size: { widthPx: number; heightPx: number }): Box {

@@ -170,6 +170,7 @@ export class LayoutSolver {
         node.setWidth(part.heightM * marginPx * SWIPE_ASPECT);
         break;
       case 'motif':
+      case 'veil':
         break;
     }
     return { part, node, padding, children };

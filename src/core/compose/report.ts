@@ -1,5 +1,7 @@
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
+import type { CalmPlace } from '../template/parts.ts';
+import type { ReadingHelp } from './reading-help.ts';
 
 /** How one text came out in one cut. */
 export type TextFit =
@@ -47,6 +49,14 @@ export interface PlacedPicture {
   readonly window: CropWindow;
 }
 
+/** Where words stand on a photograph, and what they got to be read. */
+export interface PlacedBlock {
+  /** The slot of the picture. */
+  readonly picture: string;
+  readonly place: CalmPlace;
+  readonly help: ReadingHelp;
+}
+
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
   /** Key of the arrangement that was taken. */
@@ -54,6 +64,7 @@ export interface CutReport {
   readonly texts: readonly TextFit[];
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
+  readonly blocks: readonly PlacedBlock[];
   /** Boxes of the marks. */
   readonly marks: readonly Box[];
   readonly findings: readonly CutFinding[];

@@ -150,6 +150,8 @@ export function newPart(kind: Part['part'], template: Template): Part | null {
       return { part: 'sign', text: '“', heightM: 2, ink: 'accent', alignSelf: 'start' };
     case 'motif':
       return { part: 'motif', generator: 'waves', seed: 1, over: { top: 0, right: 0, bottom: 0, left: 0 } };
+    case 'veil':
+      return { part: 'veil', ink: 'ground', strength: 0.5, over: { top: 0, right: 0, bottom: 0, left: 0 }, ...(picture === undefined ? {} : { around: picture }) };
     case 'dots':
       return { part: 'dots', heightM: 0.2, ink: 'accent', quietInk: 'surface' };
     case 'swipe':

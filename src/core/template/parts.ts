@@ -50,6 +50,10 @@ type Align = 'start' | 'centre' | 'end';
 type AlignAcross = Align | 'stretch';
 const alignAcross = () => string<AlignAcross>().oneOf(['start', 'centre', 'end', 'stretch']);
 
+/** Where a block of words may stand on a photograph. */
+export type CalmPlace = 'top-left' | 'top' | 'top-right' | 'left' | 'right' | 'bottom-left' | 'bottom' | 'bottom-right';
+export const calmPlaces: readonly CalmPlace[] = ['top-left', 'top', 'top-right', 'left', 'right', 'bottom-left', 'bottom', 'bottom-right'];
+
 /** How a part of any kind stands in its parent. */
 const placed = {
   /** Share of room left over that the part takes, as in CSS flex-grow. */
@@ -76,6 +80,27 @@ const fieldSchema = object({
 
 export type Field = NonNullable<Checked<typeof fieldSchema>>;
 
+/**
+ * Words that stand on a photograph: the one block in this stack goes to the calmest of these places, the earlier ones first where
+ * two are as calm. It gets as little help to be read as it needs.
+ */
+const afloatSchema = object({
+  /** The slot of the picture that it stands on. */
+  picture: key(),
+  places: array(string<CalmPlace>().oneOf([...calmPlaces]).required()).min(1).max(calmPlaces.length).required(),
+  /** Width of the block in [0, 1] of the stack, where it does not take all of it (at the top and at the bottom). */
+  width: number().min(0.2).max(1).required(),
+  /** About how much of the cut's height the block takes, in [0, 1]: where a calm place is looked for. */
+  height: number().min(0.1).max(0.9).required(),
+  /** A hairline leads from the block to the subject. */
+  pointer: boolean(),
+})
+  .noUnknown()
+  .optional()
+  .default(undefined);
+
+export type Afloat = NonNullable<Checked<typeof afloatSchema>>;
+
 const typeSize = () => object({ max: within(limitsM.typeSize).required(), min: within(limitsM.typeSize).required() }).required();
 
 const stackAlone = object({
@@ -89,6 +114,7 @@ const stackAlone = object({
   justify: string<Align | 'between'>().oneOf(['start', 'centre', 'end', 'between']),
   align: alignAcross(),
   field: fieldSchema,
+  afloat: afloatSchema,
 }).noUnknown();
 
 const textPart = object({
@@ -192,6 +218,17 @@ const motifPart = object({
   through: boolean(),
 }).noUnknown();
 
+/** A colour of the scheme over what lies below, open around the subject of a picture. */
+const veilPart = object({
+  ...placed,
+  part: partName('veil'),
+  ink: inkName().required(),
+  /** How much of what lies below it hides, in [0, 1]. */
+  strength: number().min(0.05).max(0.9).required(),
+  /** The slot of the picture whose subject stays clear. */
+  around: string().matches(/^[a-z][a-z0-9-]*$/),
+}).noUnknown();
+
 /** Where a slide stands among the others: a dot a slide, its own one in the ink. A single picture has none. */
 const dotsPart = object({ ...placed, part: partName('dots'), heightM: within(limitsM.dotsHeight).required(), ink: inkName().required(), quietInk: inkName().required() }).noUnknown();
 
@@ -207,6 +244,7 @@ export type RulePart = Checked<typeof rulePart>;
 export type SignPart = Checked<typeof signPart>;
 export type ArtworkPart = Checked<typeof artworkPart>;
 export type MotifPart = Checked<typeof motifPart>;
+export type VeilPart = Checked<typeof veilPart>;
 export type DotsPart = Checked<typeof dotsPart>;
 export type SwipePart = Checked<typeof swipePart>;
 
@@ -215,9 +253,9 @@ export interface StackPart extends Checked<typeof stackAlone> {
   readonly children: readonly Part[];
 }
 
-export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart | DotsPart | SwipePart;
+export type Part = StackPart | TextPart | PicturePart | RowsPart | EchoPart | MarkPart | RulePart | SignPart | ArtworkPart | MotifPart | VeilPart | DotsPart | SwipePart;
 
-const leaves = { text: textPart, picture: picturePart, rows: rowsPart, echo: echoPart, mark: markPart, rule: rulePart, sign: signPart, artwork: artworkPart, motif: motifPart, dots: dotsPart, swipe: swipePart };
+const leaves = { text: textPart, picture: picturePart, rows: rowsPart, echo: echoPart, mark: markPart, rule: rulePart, sign: signPart, artwork: artworkPart, motif: motifPart, veil: veilPart, dots: dotsPart, swipe: swipePart };
 const partNames = ['stack', ...Object.keys(leaves)];
 
 /** The check of a part of any kind, with all that stands in it. */

@@ -1,21 +1,32 @@
+import answer from './shipped/answer.json' with { type: 'json' };
 import arch from './shipped/arch.json' with { type: 'json' };
-import ask from './shipped/ask.json' with { type: 'json' };
 import aside from './shipped/aside.json' with { type: 'json' };
+import ask from './shipped/ask.json' with { type: 'json' };
 import band from './shipped/band.json' with { type: 'json' };
 import bill from './shipped/bill.json' with { type: 'json' };
+import corner from './shipped/corner.json' with { type: 'json' };
 import counter from './shipped/counter.json' with { type: 'json' };
 import crew from './shipped/crew.json' with { type: 'json' };
+import cutting from './shipped/cutting.json' with { type: 'json' };
 import door from './shipped/door.json' with { type: 'json' };
+import either from './shipped/either.json' with { type: 'json' };
 import flag from './shipped/flag.json' with { type: 'json' };
 import gust from './shipped/gust.json' with { type: 'json' };
 import headland from './shipped/headland.json' with { type: 'json' };
 import hush from './shipped/hush.json' with { type: 'json' };
+import kit from './shipped/kit.json' with { type: 'json' };
 import knot from './shipped/knot.json' with { type: 'json' };
 import ledger from './shipped/ledger.json' with { type: 'json' };
-import plank from './shipped/plank.json' with { type: 'json' };
+import lull from './shipped/lull.json' with { type: 'json' };
 import pier from './shipped/pier.json' with { type: 'json' };
+import plank from './shipped/plank.json' with { type: 'json' };
+import plaque from './shipped/plaque.json' with { type: 'json' };
+import porthole from './shipped/porthole.json' with { type: 'json' };
+import portrait from './shipped/portrait.json' with { type: 'json' };
 import quilt from './shipped/quilt.json' with { type: 'json' };
 import rung from './shipped/rung.json' with { type: 'json' };
+import season from './shipped/season.json' with { type: 'json' };
+import shade from './shipped/shade.json' with { type: 'json' };
 import sheaf from './shipped/sheaf.json' with { type: 'json' };
 import shoreline from './shipped/shoreline.json' with { type: 'json' };
 import signpost from './shipped/signpost.json' with { type: 'json' };
@@ -26,10 +37,11 @@ import thanks from './shipped/thanks.json' with { type: 'json' };
 import tide from './shipped/tide.json' with { type: 'json' };
 import turn from './shipped/turn.json' with { type: 'json' };
 import voice from './shipped/voice.json' with { type: 'json' };
+import volume from './shipped/volume.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
 /** The templates that ship with Confetti, in the order they are offered: graphics, then carousels, then videos. */
-export const shippedTemplates: readonly Template[] = [headland, aside, plank, voice, arch, counter, bill, flag, rung, ledger, tally, turn, ask, door, quilt, band, crew, thanks, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
+export const shippedTemplates: readonly Template[] = [headland, lull, aside, shade, plank, voice, cutting, arch, porthole, counter, bill, flag, plaque, rung, kit, ledger, tally, turn, either, ask, answer, door, quilt, band, corner, volume, portrait, crew, thanks, season, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
 
 /**
  * A shipped template by its key.

@@ -64,6 +64,10 @@ const slideParts = {
 /** What pieces a template is for. A video's shots are laid out as a carousel's slides are. */
 export type TemplateKind = 'graphic' | 'carousel' | 'video';
 
+/** What a template is reached for: families that people choose from. */
+export type TemplateFamily = 'announce' | 'quote' | 'offer' | 'list' | 'event' | 'ask' | 'people';
+export const templateFamilies: readonly TemplateFamily[] = ['announce', 'quote', 'offer', 'list', 'event', 'ask', 'people'];
+
 type SlideUse = 'point' | 'picture' | 'closing' | 'sum';
 
 /** A kind of slide of a carousel, beside its cover: its slots and its arrangements. */
@@ -83,6 +87,8 @@ export const templateSchema = object({
   key: key(),
   name: string().required().max(40),
   purpose: string().required().max(60),
+  /** Missing in templates that belong to none. */
+  family: string<TemplateFamily>().oneOf([...templateFamilies]),
   kind: string<TemplateKind>().oneOf(['graphic', 'carousel', 'video']).required(),
   scheme: key(),
   ...slideParts,

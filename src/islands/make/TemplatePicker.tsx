@@ -1,11 +1,11 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import X from 'lucide-react/icons/x';
-import { useMemo } from 'react';
+import { useMemo, useState } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import { listTemplates } from '../../contract/template-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import { placementsFor, type Placement } from '../../core/network/network-sheet.ts';
-import { COVER, type Template } from '../../core/template/template.ts';
+import { COVER, templateFamilies, type Template, type TemplateFamily } from '../../core/template/template.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
@@ -29,6 +29,9 @@ type BrandData = AnswerOf<typeof getBrand>;
 const SHOWN_HEIGHT_PX = 128;
 const MAX_SHAPES = 4;
 
+type Choice = TemplateFamily | 'all' | 'own';
+const choiceNames: Readonly<Record<Choice, string>> = { all: 'All', own: 'Yours', announce: 'Announce', quote: 'Quote', offer: 'Offer', list: 'List and steps', event: 'Event', ask: 'Ask', people: 'People and thanks' };
+
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
   const brandData = useQuery({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }) });
@@ -40,6 +43,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
     onError: (error) => toast('problem', error.message),
   });
   const shapes = useMemo(() => (brandData.data ? shapesOf(brandData.data) : []), [brandData.data]);
+  const [choice, setChoice] = useState<Choice>('all');
   const inView = useTemplatesInView(brand);
   const request = useMemo(() => {
     if (!brandData.data || !media.data) return null;
@@ -58,7 +62,10 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
   }, [brandData.data, media.data, shapes, inView.templates]);
   const { wall } = useWall(request);
   // Archived ones stay with the pieces that have them. Tiles get their height from the brand's shapes.
-  const offered = shapes.length === 0 ? [] : (templates.data?.items.filter(({ archived }) => !archived) ?? []);
+  const usable = templates.data?.items.filter(({ archived }) => !archived) ?? [];
+  const belongs = ({ family, isOwn }: (typeof usable)[number], to: Choice): boolean => to === 'all' || (to === 'own' ? isOwn : family === to);
+  const choices = (['all', 'own', ...templateFamilies] as const).filter((each) => usable.some((template) => belongs(template, each)));
+  const offered = shapes.length === 0 ? [] : usable.filter((template) => belongs(template, choice));
   return (
     <section aria-labelledby="pick" className="mb-7 border-b border-line pb-6">
       <div className="mb-3 flex items-center justify-between">
@@ -71,6 +78,15 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
           </button>
         )}
       </div>
+      {choices.length > 2 && (
+        <div role="group" aria-label="What it is for" className="mb-3 flex flex-wrap gap-1.5">
+          {choices.map((each) => (
+            <button key={each} type="button" aria-pressed={choice === each} onClick={() => setChoice(each)} className={`rounded-md border px-2.5 py-1 text-sm ${choice === each ? 'border-house bg-house-soft font-semibold text-house' : 'border-line bg-panel text-quiet hover:text-ink'}`}>
+              {choiceNames[each]} <span className="text-quiet tabular-nums">{usable.filter((template) => belongs(template, each)).length}</span>
+            </button>
+          ))}
+        </div>
+      )}
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(32rem,100%),1fr))] gap-4">
         {offered.map((template) => (
           <li key={template.key} ref={inView.watch} data-template={template.key}>

@@ -132,6 +132,13 @@ function OwnFields({ part, template, set }: KindProps) {
           <NumberField label="Seed" value={part.seed} min={0} max={9999} step={1} onChange={(seed) => set({ seed })} />
         </>
       );
+    case 'veil':
+      return (
+        <>
+          <NumberField label="Strength" value={part.strength} min={0.05} max={0.9} step={0.05} onChange={(strength) => set({ strength })} />
+          <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
+        </>
+      );
     case 'dots':
     case 'swipe':
       return (

@@ -18,7 +18,7 @@ interface OutlineProps {
   readonly onChange: (recipe: (root: StackPart) => StackPart) => void;
 }
 
-const kindNames: Readonly<Record<Part['part'], string>> = { stack: 'Stack', text: 'Text', picture: 'Picture', rows: 'List', echo: 'Echo', mark: 'Mark', rule: 'Line', sign: 'Sign', artwork: 'Drawing', motif: 'Motif', dots: 'Page dots', swipe: 'Swipe cue' };
+const kindNames: Readonly<Record<Part['part'], string>> = { stack: 'Stack', text: 'Text', picture: 'Picture', rows: 'List', echo: 'Echo', mark: 'Mark', rule: 'Line', sign: 'Sign', artwork: 'Drawing', motif: 'Motif', veil: 'Veil', dots: 'Page dots', swipe: 'Swipe cue' };
 const addable: readonly Part['part'][] = ['stack', 'text', 'picture', 'rows', 'echo', 'mark', 'rule', 'sign', 'motif'];
 
 function nameOf(part: Part, template: Template): string {

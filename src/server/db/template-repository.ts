@@ -1,6 +1,6 @@
 import { takesPictures } from '../../core/piece/draft-slides.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
-import type { Template } from '../../core/template/template.ts';
+import type { Template, TemplateFamily } from '../../core/template/template.ts';
 import type { Db } from './connection.ts';
 
 /** A template that a brand has made or changed. */
@@ -12,6 +12,8 @@ export interface OwnTemplate {
 
 /** What lists say of a template. */
 export interface TemplateSummary extends Pick<Template, 'key' | 'name' | 'purpose' | 'kind'> {
+  /** Null for the brand's own. */
+  readonly family: TemplateFamily | null;
   readonly isOwn: boolean;
   /** Whether pictures alone can begin a piece in it. */
   readonly takesPictures: boolean;
@@ -35,8 +37,8 @@ const listed = (template: Template) => ({ name: template.name, purpose: template
 /** The templates of a brand's own, last changed first, and those that ship; pieces may still use those that are archived. */
 export async function listTemplates(db: Db, brandId: string): Promise<readonly TemplateSummary[]> {
   const rows: (ReturnType<typeof listed> & Pick<TemplateRow, 'key' | 'archived_ms'>)[] = await db('templates').where({ brand_id: brandId }).orderBy([{ column: 'updated_ms', order: 'desc' }, { column: 'key' }]).select('key', 'name', 'purpose', 'kind', 'takes_pictures', 'archived_ms');
-  const own = rows.map(({ archived_ms, takes_pictures, ...row }) => ({ ...row, isOwn: true, takesPictures: Boolean(takes_pictures), archived: archived_ms !== null }));
-  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, name: template.name, purpose: template.purpose, kind: template.kind, isOwn: false, takesPictures: takesPictures(template), archived: false }))];
+  const own = rows.map(({ archived_ms, takes_pictures, ...row }) => ({ ...row, family: null, isOwn: true, takesPictures: Boolean(takes_pictures), archived: archived_ms !== null }));
+  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, name: template.name, purpose: template.purpose, family: template.family ?? null, kind: template.kind, isOwn: false, takesPictures: takesPictures(template), archived: false }))];
 }
 
 export async function findOwnTemplate(db: Db, brandId: string, key: string): Promise<OwnTemplate | null> {

@@ -1,0 +1,5 @@
+// Paints templates in seven shapes and four brands, a picture a template, to be looked at. Templates can be named, and a text: `--text cruel`.
+import { runTool } from './bundled-tool.mjs';
+import { runPackages } from './setup.mjs';
+
+await runTool('tests/sheet/sheet.ts', runPackages);

@@ -1,0 +1,36 @@
+import type { CalmPlace } from '../template/parts.ts';
+import type { ReadingHelp } from './reading-help.ts';
+import type { PlacedBlock } from './report.ts';
+
+const placeNames: Readonly<Record<CalmPlace, string>> = {
+  'top-left': 'top left',
+  top: 'top',
+  'top-right': 'top right',
+  left: 'left',
+  right: 'right',
+  'bottom-left': 'bottom left',
+  bottom: 'bottom',
+  'bottom-right': 'bottom right',
+};
+
+/** Says where words stand on a photograph and what makes them readable. */
+export function blockSentence({ place, help }: PlacedBlock): string {
+  return `Words at the ${placeNames[place]}, the calmest place of this crop; ${helpWords(help)}.`;
+}
+
+function helpWords(help: ReadingHelp): string {
+  switch (help.kind) {
+    case 'none':
+      return 'they need no help to be read';
+    case 'gradient':
+      return `a gradient of ${percent(help.share)} makes them readable`;
+    case 'tint':
+      return `a tint of ${percent(help.share)} over the picture makes them readable`;
+    case 'panel':
+      return 'a panel makes them readable, as no gradient is enough';
+  }
+}
+
+function percent(share: number): string {
+  return `${Math.round(share * 100)}%`;
+}
