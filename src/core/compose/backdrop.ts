@@ -36,15 +36,16 @@ export class Backdrop {
   /** Luminances that show in a region: from the top layer down to the first that covers it whole. */
   behind(region: Box): LuminanceRange {
     let [least, most] = [1, 0];
-    const veils: Veil[] = [];
+    const veils: (Veil & { readonly isEven: boolean })[] = [];
     for (const layer of [...this.#layers].reverse()) {
       const common = intersectBoxes(layer.box, region);
       if (!common) continue;
       if (layer.kind === 'veil') {
-        if (boxContains(layer.box, region, 1) && !(layer.opening && intersectBoxes(layer.opening, region))) veils.unshift(layer);
+        const isEven = boxContains(layer.box, region, 1) && !(layer.opening && intersectBoxes(layer.opening, region));
+        veils.unshift({ luminance: layer.luminance, share: layer.share, isEven });
         continue;
       }
-      const seen = veils.reduce(veiled, luminanceOf(layer, common));
+      const seen = veils.reduce(below, luminanceOf(layer, common));
       [least, most] = [Math.min(least, seen.least), Math.max(most, seen.most)];
       if (boxContains(layer.box, region, 1)) break;
     }
@@ -64,12 +65,22 @@ export function veiled({ least, most }: LuminanceRange, { luminance, share }: Ve
   return { least: mixed(least), most: mixed(most) };
 }
 
+/** Below a veil that hides only a part of a region there is both: what it leaves, and what shows beside it. */
+function below(range: LuminanceRange, veil: Veil & { readonly isEven: boolean }): LuminanceRange {
+  const hidden = veiled(range, veil);
+  return veil.isEven ? hidden : { least: Math.min(range.least, hidden.least), most: Math.max(range.most, hidden.most) };
+}
+
 const GAMMA = 2.2;
+/** Facts are taken from a small picture, where the darkest and lightest pixels are softened: that much of the range is added at both ends. */
+const SOFTENED_SHARE = 0.16;
 
 /** Luminances of a layer in a region, after a duotone where the picture has one. */
 function luminanceOf(layer: Exclude<Layer, { kind: 'veil' }>, region: Box): LuminanceRange {
   if (layer.kind === 'flat') return { least: layer.luminance, most: layer.luminance };
-  const own = luminanceBehind(layer.facts, layer.window, layer.box, region);
+  const seen = luminanceBehind(layer.facts, layer.window, layer.box, region);
+  const softened = (seen.most - seen.least) * SOFTENED_SHARE;
+  const own: LuminanceRange = { least: Math.max(0, seen.least - softened), most: Math.min(1, seen.most + softened) };
   const { tone } = layer;
   if (!tone) return own;
   const [dark, light] = [relativeLuminance(tone.dark), relativeLuminance(tone.light)];

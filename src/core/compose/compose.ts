@@ -18,7 +18,7 @@ import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type Li
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
-import { placeWords } from './place-words.ts';
+import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
 
@@ -69,15 +69,17 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = arrange(template, frame.size, adjustment.arrangement);
-  const settingWithout = (marks: Setting['marks']) => (dropped: readonly string[]): Setting => {
+  const settingWithout = (marks: Setting['marks'], isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
-    const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {} }) };
+    const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
     return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
   const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
-    const found = fitDropping(template, adjustment, settingWithout(marks));
+    // Words on a photograph keep to the place that was looked for; only what would not fit there may grow beyond it.
+    const bounded = fitDropping(template, adjustment, settingWithout(marks, true));
+    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(marks, false)) : bounded;
     const { setting, texts, fitted } = found;
     return { ...found, emitted: emit({ book, scheme, frame, bound: setting.bound, marks, texts, fitted, crops: adjustment.crops ?? {}, place, typesetter: engines.typesetter }) };
   };

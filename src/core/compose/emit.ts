@@ -77,13 +77,16 @@ const LARGE_BLOCK = 0.62;
 const HELP_ROOM_M = 0.7;
 const FADE_SHARE = { side: 0.7, upright: 0.42 } as const;
 const LEAST_FADE = 0.18;
+const SHORTEST_FADE = 0.06;
+/** Room around a subject that help stays out of, in m. */
+const SUBJECT_ROOM_M = 1.2;
 /** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
 const POINTER_GAP_M = 0.5;
 const POINTER_END_M = 1.8;
 const POINTER_WIDTH_M = 0.05;
 const POINTER_DOT_M = 0.14;
 /** The opening of a veil, as shares of the short side. */
-const OPENING = { clear: 0.12, end: 0.52 } as const;
+const OPENING = { clear: 0.14, end: 0.44 } as const;
 
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
@@ -271,13 +274,20 @@ class Emitter {
     const help = block.part.field ? { kind: 'none' as const } : readingHelp([...toRead, ...marks], [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink], isLarge);
     const room = growBox(extent, marginPx * HELP_ROOM_M);
     if (help.kind === 'panel') this.#fill(rectPath(clampToCut(room, size)), help.colour, clampToCut(room, size));
+    const subject = this.#subjectOf(picture);
     if (help.kind === 'tint') {
-      this.nodes.push({ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share });
-      this.#backdrop.addVeil(cut, help.colour, help.share);
+      // The subject stays clear where no word stands on it.
+      const around = subject && !intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 }) ? this.#openingAround(subject, cut) : null;
+      this.nodes.push(...(around ? fadeAround(cut, around.opening, help.colour, help.share) : [{ kind: 'fill' as const, path: rectPath(cut), colour: help.colour, alpha: help.share }]));
+      this.#backdrop.addVeil(cut, help.colour, help.share, around?.box);
     }
     if (help.kind === 'gradient') {
       const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
-      const fadePx = Math.max(solidPx * (isSide ? FADE_SHARE.side : FADE_SHARE.upright), (isSide ? size.widthPx : size.heightPx) * LEAST_FADE);
+      const sidePx = isSide ? size.widthPx : size.heightPx;
+      const wantedPx = Math.max(solidPx * (isSide ? FADE_SHARE.side : FADE_SHARE.upright), sidePx * LEAST_FADE);
+      // It ends before the subject, where that lies beyond the words.
+      const awayPx = subject ? { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx - marginPx * SUBJECT_ROOM_M : wantedPx;
+      const fadePx = awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * SHORTEST_FADE)) : wantedPx;
       this.nodes.push(...fadeFromEdge(cut, edge, { solidPx, fadePx }, help.colour, help.share));
       this.#backdrop.addVeil(room, help.colour, help.share);
     }
@@ -325,10 +335,15 @@ class Emitter {
       this.#backdrop.addVeil(box, colour, part.strength);
       return;
     }
-    const shortPx = Math.min(box.widthPx, box.heightPx);
-    const opening: Opening = { ...subject, clearPx: shortPx * OPENING.clear, endPx: shortPx * OPENING.end };
+    const { opening, box: around } = this.#openingAround(subject, box);
     this.nodes.push(...fadeAround(box, opening, colour, part.strength));
-    this.#backdrop.addVeil(box, colour, part.strength, { xPx: opening.xPx - opening.endPx, yPx: opening.yPx - opening.endPx, widthPx: opening.endPx * 2, heightPx: opening.endPx * 2 });
+    this.#backdrop.addVeil(box, colour, part.strength, around);
+  }
+
+  #openingAround({ xPx, yPx }: { readonly xPx: number; readonly yPx: number }, { widthPx, heightPx }: Box): { readonly opening: Opening; readonly box: Box } {
+    const shortPx = Math.min(widthPx, heightPx);
+    const [clearPx, endPx] = [shortPx * OPENING.clear, shortPx * OPENING.end];
+    return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
   }
 
   /** The contrast that words of a size have to reach. */

@@ -12,6 +12,8 @@ interface PlaceInput {
   readonly pictures: Readonly<Record<string, Picture>>;
   /** Crops that a person has moved, by slot. */
   readonly crops: Readonly<Record<string, OwnCrop>>;
+  /** Whether a block may not grow beyond the part of the cut that its place was measured for. */
+  readonly isBound: boolean;
 }
 
 /** What disquiets a place for words: weights of means over the cells of the picture below it, and of the subject. */
@@ -20,6 +22,11 @@ const WEIGHTS = { saliency: 1, detail: 0.7, spread: 0.9, subject: 0.8 } as const
 const LATER = 0.02;
 /** How near to the subject a block may come, as a share of the cut's short side. */
 const SUBJECT_ROOM = 0.12;
+
+/** True for a tree with words that stand on a photograph, where they may grow beyond their place: not on a field that would cover it. */
+export function mayGrow(root: StackPart): boolean {
+  return [...walkParts(root)].some((part) => part.part === 'stack' && part.afloat && part.children.every((child) => child.part !== 'stack' || !child.field));
+}
 
 /**
  * Decides where blocks of words stand on their photographs: for each place that a template names, the crop that leaves room for
@@ -41,11 +48,21 @@ function settled(stack: StackPart, input: PlaceInput): StackPart {
   return {
     ...stack,
     afloat: { ...afloat, places: [place] },
+    ...(input.isBound ? { over: boundEdges(stack.over ?? {}, down, afloat, input.frame) } : {}),
     direction: 'row',
     justify: across,
     align: down,
     children: stack.children.map((child) => ({ ...child, share: width })),
   };
+}
+
+/** Where a stack lies over its parent, made only as high as its block may get. */
+function boundEdges(over: NonNullable<StackPart['over']>, down: Side, { height }: Afloat, { size, safe, marginPx }: CutFrame): NonNullable<StackPart['over']> {
+  const topM = Math.max((over.top ?? 0) * marginPx, safe.topPx) / marginPx;
+  const bottomM = Math.max((over.bottom ?? 0) * marginPx, safe.bottomPx) / marginPx;
+  const spareM = Math.max(0, (size.heightPx * (1 - height)) / marginPx - topM - bottomM);
+  const above = { start: 0, centre: 0.5, end: 1 }[down];
+  return { ...over, top: topM + spareM * above, bottom: bottomM + spareM * (1 - above) };
 }
 
 /** The place that disquiets words least; without a picture the first. */

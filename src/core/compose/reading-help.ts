@@ -10,6 +10,8 @@ export interface ToRead {
   readonly needed: number;
 }
 
+/** What helps is made for a little more than is needed: a veil mixes colours channel by channel, and what is measured here is their light. */
+const RESERVE = 1.12;
 const LEAST_SHARE = 0.15;
 /** A gradient that hides more than this is a panel with a blurred edge. */
 const MAX_SHARE = 0.8;
@@ -27,9 +29,9 @@ const SECOND_COSTS = 1.8;
  * @param isLarge whether the words take most of the cut: then the whole picture is tinted
  */
 export function readingHelp(texts: readonly ToRead[], inks: readonly string[], veils: readonly string[], isLarge: boolean): ReadingHelp {
-  const reads = (veil: { readonly luminance: number; readonly share: number } | null): boolean =>
-    inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, veil ? veiled(behind, veil) : behind) >= needed));
-  if (texts.length === 0 || reads(null)) return { kind: 'none' };
+  const readsAsIs = inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, behind) >= needed));
+  const reads = (veil: { readonly luminance: number; readonly share: number }): boolean => inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, veiled(behind, veil)) >= needed * RESERVE));
+  if (texts.length === 0 || readsAsIs) return { kind: 'none' };
   const thinnest = veils.flatMap((colour, index) => {
     const luminance = relativeLuminance(colour);
     for (let share = LEAST_SHARE; share <= MAX_SHARE + 1e-9; share += STEP) {
