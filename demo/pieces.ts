@@ -145,7 +145,7 @@ export const lanternfallPieces: readonly DemoPiece[] = [
   {
     template: 'plaque',
     photo: 'lanterns-over-stalls.jpg',
-    texts: { label: 'First Fridays', offer: '2 for 1', line: 'Dumplings, until the steamers are empty', until: 'Before seven, all summer' },
+    texts: { label: 'First Fridays', offer: '2 for 1', headline: 'Dumplings, until the steamers are empty', until: 'Before seven, all summer' },
     caption: 'Come before seven on a first Friday: two dumplings for the price of one, until the steamers are empty. #Lanternfall',
     own: {},
     out: { kind: 'at', inDays: 6, time: '16:30' },

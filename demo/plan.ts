@@ -118,7 +118,7 @@ export const lanternfallPlan: DemoPlan = {
   countries: ['NZ'],
   days: [['Longest evening', 24, 24]],
   campaigns: [{ id: 'summer', name: 'Summer evenings', from: 0, until: 60, aim: 'Fridays full by the new year.', tone: 'red', letter: 'S' }],
-  about: [['The harbour goes quiet', 'stalls'], ['Sixty lanterns', 'tonight', 'summer'], ['The late bowl', 'stalls', 'summer'], ['2 for 1', 'tonight', 'summer'], ['The longest evening', 'harbour'], ['Tonight, shed by shed', 'tonight']],
+  about: [['The harbour goes quiet', 'stalls'], ['Sixty lanterns', 'tonight', 'summer'], ['The late bowl', 'stalls', 'summer'], ['Dumplings, until', 'tonight', 'summer'], ['The longest evening', 'harbour'], ['Tonight, shed by shed', 'tonight']],
   waiting: [['The harbour goes quiet', ['petalry', 'hearthside']], ['Tonight, shed by shed', ['petalry', 'quipline']]],
   rotation: null,
   failed: null,

@@ -187,7 +187,7 @@ describe('compose', () => {
   });
 
   it('needs no help for words on a plaque of their own', () => {
-    const { report } = composeCut({ template: 'plaque', texts: { offer: '20% off', line: 'Every sled kite' }, placement: placementOf('feed-square') });
+    const { report } = composeCut({ template: 'plaque', texts: { offer: '20% off', headline: 'Every sled kite' }, placement: placementOf('feed-square') });
     expect(report.blocks[0]?.help).toEqual({ kind: 'none' });
     expect(report.findings).toEqual([]);
   });

@@ -1,4 +1,6 @@
-import { memo, useState } from 'react';
+import Grid from 'lucide-react/icons/layout-grid';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { scaleToFit } from '../../../core/geometry/pack-rows.ts';
 import { differs } from '../../../core/piece/adjustment.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { DropFiles } from '../../media/DropFiles.tsx';
@@ -7,7 +9,8 @@ import type { LookProps } from '../view-props.ts';
 import { usePictureSlots } from './use-picture-slots.ts';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import { ExportCuts } from './ExportCuts.tsx';
-import type { Cut, Cuts } from '../use-cuts.ts';
+import { WALL_SCALES, type Cut, type Cuts } from '../use-cuts.ts';
+import { Button } from '../../ui/Button.tsx';
 import { WallScale } from '../../preview/WallScale.tsx';
 
 interface WallProps extends LookProps {
@@ -19,15 +22,22 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
   const { cuts, brand, pieceId, store, piece, template } = props;
   const pictures = usePictureSlots(props, template, piece.frames[0]);
   const [grouping, setGrouping] = useState<Grouping>('channel');
-  const groups = groupCuts(cuts.list, grouping);
+  const [isAll, setAll] = useState(false);
+  const head = useRef<HTMLDivElement>(null);
+  useScaleOfAll(isAll, head, cuts);
+  const groups = groupCuts(cuts.list, isAll ? 'all' : grouping);
   return (
     <DropFiles as="section" isOpen={pictures.isTaking} onFiles={pictures.add} aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <UploadList uploads={pictures.uploads} />
-      <div className="mb-3 flex items-center justify-between gap-4">
+      <div ref={head} className="mb-3 flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
         <p className="mr-auto text-xs whitespace-nowrap text-quiet">{cuts.list.length} cuts at one scale</p>
+        <Button size="small" look={isAll ? 'primary' : 'plain'} aria-pressed={isAll} onClick={() => setAll(!isAll)}>
+          <Grid aria-hidden className="size-3.5" />
+          See all
+        </Button>
         <label className="flex items-center gap-2 text-xs whitespace-nowrap text-quiet">
           Grouped by
-          <select value={grouping} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
+          <select value={grouping} disabled={isAll} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
             <option value="channel">channel</option>
             <option value="shape">shape</option>
           </select>
@@ -44,8 +54,10 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
         const [first] = ofGroup;
         return (
           <div key={key} className="mb-6">
-            <h2 className="mb-2 flex items-center gap-2 text-sm font-semibold">
-              {grouping === 'channel' ? (
+            <h2 className={isAll ? 'sr-only' : 'mb-2 flex items-center gap-2 text-sm font-semibold'}>
+              {isAll ? (
+                'All cuts'
+              ) : grouping === 'channel' ? (
                 <>
                   <ChannelBadge badge={first.sheet.badge} />
                   {first.channel.name}
@@ -54,9 +66,9 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
                 key
               )}
             </h2>
-            <ul className="flex flex-wrap items-start gap-5">
+            <ul className={`flex flex-wrap items-start ${isAll ? 'gap-x-3 gap-y-2' : 'gap-5'}`}>
               {ofGroup.map((cut) => (
-                <WallCut key={cut.key} {...wallCutProps(cut, cuts)} grouping={grouping} onChoose={onChoose} />
+                <WallCut key={cut.key} {...wallCutProps(cut, cuts)} grouping={isAll ? 'all' : grouping} onChoose={onChoose} />
               ))}
             </ul>
           </div>
@@ -66,7 +78,37 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
   );
 }
 
-type Grouping = 'channel' | 'shape';
+/** How the wall is laid out: `all` is one group, packed by shape. */
+type Grouping = 'channel' | 'shape' | 'all';
+
+/** What stands around the cuts of a wall that shows them all, in pixels: as the classes of its list and captions have it. */
+const ALL_GAPS = { acrossPx: 12, downPx: 8, captionPx: 20 };
+/** Smaller than people would set it: all are to be seen. */
+const ALL_SCALES = { least: 0.05, most: WALL_SCALES.most };
+const PAD_PX = { across: 48, down: 32 + 12 };
+
+/** While all cuts are to be seen at once, their scale follows the room; afterwards it is as it was. */
+function useScaleOfAll(isAll: boolean, head: { readonly current: HTMLElement | null }, { list, wallScale, setWallScale }: Cuts): void {
+  const sizes = useMemo(() => byShape(list).map(({ placement }) => ({ widthPx: placement.exportPx.width, heightPx: placement.exportPx.height })), [list]);
+  const before = useRef(wallScale);
+  const restore = useCallback((): void => setWallScale(before.current), [setWallScale]);
+  useEffect(() => {
+    if (!isAll) before.current = wallScale;
+  }, [isAll, wallScale]);
+  useEffect(() => {
+    const wall = head.current?.parentElement;
+    if (!isAll || !wall) return undefined;
+    const observer = new ResizeObserver(() => {
+      const room = { widthPx: wall.clientWidth - PAD_PX.across, heightPx: wall.clientHeight - PAD_PX.down - (head.current?.offsetHeight ?? 0) };
+      setWallScale(scaleToFit(sizes, room, ALL_GAPS, ALL_SCALES));
+    });
+    observer.observe(wall);
+    return () => {
+      observer.disconnect();
+      restore();
+    };
+  }, [isAll, head, sizes, setWallScale, restore]);
+}
 
 interface CutGroup {
   readonly key: string;
@@ -83,12 +125,17 @@ const shapes: readonly (readonly [number, string])[] = [
   [Infinity, 'Wide'],
 ];
 
+const shapeOf = ({ placement }: Cut): number => shapes.findIndex(([below]) => placement.exportPx.width / placement.exportPx.height < below);
+
+function byShape(list: readonly Cut[]): readonly Cut[] {
+  return list.toSorted((a, b) => shapeOf(a) - shapeOf(b));
+}
+
 function groupCuts(list: readonly Cut[], grouping: Grouping): readonly CutGroup[] {
   const groups = new Map<string, [Cut, ...Cut[]]>();
-  const shapeOf = ({ placement }: Cut): number => shapes.findIndex(([below]) => placement.exportPx.width / placement.exportPx.height < below);
-  const ordered = grouping === 'shape' ? list.toSorted((a, b) => shapeOf(a) - shapeOf(b)) : list;
+  const ordered = grouping === 'channel' ? list : byShape(list);
   for (const cut of ordered) {
-    const key = grouping === 'channel' ? cut.channel.id : (shapes[shapeOf(cut)]?.[1] ?? '');
+    const key = grouping === 'all' ? 'all' : grouping === 'channel' ? cut.channel.id : (shapes[shapeOf(cut)]?.[1] ?? '');
     const group = groups.get(key);
     if (group) group.push(cut);
     else groups.set(key, [cut]);
@@ -119,15 +166,15 @@ const WallCut = memo(function WallCut({ wall, wallScale, cutKey, networkName, pl
       <button type="button" onClick={() => onChoose(cutKey)} aria-label={`${networkName} ${placementName}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
         <CutCanvas wall={wall} cutKey={cutKey} widthPx={Math.round(width * wallScale)} heightPx={Math.round(height * wallScale)} />
       </button>
-      <p className="mt-1.5 flex items-baseline justify-between gap-2 text-xs">
-        <span className="font-semibold">
-          {grouping === 'shape' ? `${networkName} ` : ''}
+      <p className={grouping === 'all' ? 'h-5 w-0 min-w-full truncate text-[11px] leading-5' : 'mt-1.5 flex items-baseline justify-between gap-2 text-xs'}>
+        <span className={grouping === 'all' ? '' : 'font-semibold'}>
+          {grouping === 'channel' ? '' : `${networkName} `}
           {placementName}
           {isOwn && <span className="ml-1.5 rounded-md bg-house-soft px-1 font-medium text-house">differs</span>}
         </span>
         {overBy !== null ? (
           <span className="font-medium text-coral-ink">too long by {overBy}</span>
-        ) : (
+        ) : grouping === 'all' ? null : (
           <span className="text-quiet tabular-nums">
             {width} × {height}
           </span>
