@@ -22,6 +22,7 @@ const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', arg
 const settled = async (page) => {
   await page.waitForFunction(() => [...document.images].every((image) => image.complete) && [...document.querySelectorAll('video')].every((video) => video.readyState > 0));
   await page.waitForTimeout(1_500);
+  await page.waitForFunction(() => [...document.querySelectorAll('canvas[data-cut]')].every((canvas) => canvas.getBoundingClientRect().top > innerHeight || canvas.dataset.painted !== undefined));
   await page.waitForFunction(() => document.querySelector('canvas[data-settled="false"]') === null);
 };
 

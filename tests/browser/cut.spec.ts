@@ -168,3 +168,36 @@ test('a large cut has an address: Escape and Back lead to all cuts, and both hab
   await page.keyboard.press('Control+y');
   await expect(number).toHaveValue('7');
 });
+
+test('words stand in the calmest place of a photograph, which the large view explains, and all cuts are seen at once', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
+  await test.step('templates are chosen by what they are for', async () => {
+    const families = page.getByRole('group', { name: 'What it is for' });
+    await families.getByRole('button', { name: /^Quote/ }).click();
+    await expect(page.locator('[data-template="shade"]')).toBeVisible();
+    await expect(page.locator('[data-template="plaque"]')).toHaveCount(0);
+    await families.getByRole('button', { name: /^All/ }).click();
+  });
+  await startPiece(page, 'Lull');
+  await page.getByRole('button', { name: /Choose a picture/ }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+  await page.getByLabel('Headline').fill('The hatch is open');
+  await expectSaved(page);
+  await expectSettled(page);
+  await test.step('all fifteen fit the wall, smaller, and go back to their size', async () => {
+    const wall = page.getByRole('region', { name: 'Proof wall' });
+    const canvases = wall.locator('canvas');
+    const before = await canvases.first().boundingBox();
+    await page.getByRole('button', { name: 'See all' }).click();
+    await expect(canvases).toHaveCount(15);
+    await expect.poll(async () => {
+      const room = await wall.boundingBox();
+      const boxes = await canvases.evaluateAll((all) => all.map((each) => each.getBoundingClientRect().bottom));
+      return Math.max(...boxes) <= (room?.y ?? 0) + (room?.height ?? 0);
+    }).toBe(true);
+    await page.getByRole('button', { name: 'See all' }).click();
+    await expect.poll(async () => (await canvases.first().boundingBox())?.width).toBe(before?.width);
+  });
+  await page.getByRole('button', { name: /Petalry Square,/ }).click();
+  await expect(page.getByText(/Words at the [a-z ]+, the calmest place of this crop/)).toBeVisible();
+});

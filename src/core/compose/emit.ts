@@ -77,7 +77,7 @@ const LARGE_BLOCK = 0.62;
 const HELP_ROOM_M = 0.7;
 const FADE_SHARE = { side: 0.7, upright: 0.42 } as const;
 const LEAST_FADE = 0.18;
-const SHORTEST_FADE = 0.06;
+const SHORTEST_FADE = { side: 0.12, upright: 0.05 } as const;
 /** Room around a subject that help stays out of, in m. */
 const SUBJECT_ROOM_M = 1.2;
 /** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
@@ -287,7 +287,7 @@ class Emitter {
       const wantedPx = Math.max(solidPx * (isSide ? FADE_SHARE.side : FADE_SHARE.upright), sidePx * LEAST_FADE);
       // It ends before the subject, where that lies beyond the words.
       const awayPx = subject ? { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx - marginPx * SUBJECT_ROOM_M : wantedPx;
-      const fadePx = awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * SHORTEST_FADE)) : wantedPx;
+      const fadePx = awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * (isSide ? SHORTEST_FADE.side : SHORTEST_FADE.upright))) : wantedPx;
       this.nodes.push(...fadeFromEdge(cut, edge, { solidPx, fadePx }, help.colour, help.share));
       this.#backdrop.addVeil(room, help.colour, help.share);
     }

@@ -30,16 +30,16 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
     <DropFiles as="section" isOpen={pictures.isTaking} onFiles={pictures.add} aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <UploadList uploads={pictures.uploads} />
       <div ref={head} className="mb-3 flex flex-wrap items-center justify-between gap-x-3 gap-y-2">
-        <p className="mr-auto text-xs whitespace-nowrap text-quiet">{cuts.list.length} cuts at one scale</p>
+        <p className="mr-auto text-xs whitespace-nowrap text-quiet">{cuts.list.length} cuts</p>
         <Button size="small" look={isAll ? 'primary' : 'plain'} aria-pressed={isAll} onClick={() => setAll(!isAll)}>
           <Grid aria-hidden className="size-3.5" />
           See all
         </Button>
         <label className="flex items-center gap-2 text-xs whitespace-nowrap text-quiet">
-          Grouped by
+          <span className="sr-only">Grouped by</span>
           <select value={grouping} disabled={isAll} onChange={(event) => setGrouping(event.target.value as Grouping)} className="h-7 rounded-md border border-line bg-panel px-1 text-sm text-ink">
-            <option value="channel">channel</option>
-            <option value="shape">shape</option>
+            <option value="channel">By channel</option>
+            <option value="shape">By shape</option>
           </select>
         </label>
         <WallScale cuts={cuts} />
