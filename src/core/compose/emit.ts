@@ -3,7 +3,7 @@ import { outerColours } from '../brand/mark-parts.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
 import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
 import { isCutOut } from '../crop/picture-facts.ts';
-import { boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
+import { boxAround, boxContains, clampBox, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
@@ -24,9 +24,9 @@ import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
 import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
-import { readingHelp } from './reading-help.ts';
-import { sidesOf } from './place-words.ts';
-import { fadeAround, fadeFromEdge, type Opening } from './soft-fills.ts';
+import { NO_HELP, readingHelp } from './reading-help.ts';
+import { fadeAround } from './soft-fills.ts';
+import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
 import { fieldPath, rectPath, slantedPath, windowPath } from './part-outlines.ts';
 import type { CutFinding, PlacedBlock, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
@@ -68,25 +68,6 @@ const SOFT_ENLARGEMENT = 1.25;
 const CUT_OFF_TOLERANCE_PX = 1;
 const SIZE_TOLERANCE_PX = 0.5;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
-
-/** From this shape on, words at a corner are helped from the side, not from above or below. */
-const WIDE_ASPECT = 1.2;
-/** A block that takes more than this of the cut has the whole picture tinted. */
-const LARGE_BLOCK = 0.62;
-/** How far help reaches beyond the words, and how a gradient fades: as a share of its even part, and at least of the cut. */
-const HELP_ROOM_M = 0.7;
-const FADE_SHARE = { side: 0.7, upright: 0.42 } as const;
-const LEAST_FADE = 0.18;
-const SHORTEST_FADE = { side: 0.12, upright: 0.05 } as const;
-/** Room around a subject that help stays out of, in m. */
-const SUBJECT_ROOM_M = 1.2;
-/** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
-const POINTER_GAP_M = 0.5;
-const POINTER_END_M = 1.8;
-const POINTER_WIDTH_M = 0.05;
-const POINTER_DOT_M = 0.14;
-/** The opening of a veil, as shares of the short side. */
-const OPENING = { clear: 0.14, end: 0.44 } as const;
 
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
@@ -177,7 +158,7 @@ class Emitter {
     if (part.through) return this.#pictureThrough(part, visible);
     const { marginPx, size } = this.input.frame;
     const under = (edge: Edge): number => (part.underM?.[edge] ?? 0) * marginPx;
-    const box = clampToCut(
+    const box = clampBox(
       snapBoxOutward({
         xPx: visible.xPx - under('left'),
         yPx: visible.yPx - under('top'),
@@ -256,65 +237,23 @@ class Emitter {
     const [place] = places;
     if (!block || !place || block.part.part !== 'stack') return;
     const { scheme, frame } = this.input;
-    const { size, marginPx } = frame;
-    const cut: Box = { xPx: 0, yPx: 0, ...size };
     const texts = [...walkParts(block.part)].flatMap((part) => {
       const box = part.part === 'text' ? this.#inkBoxes.get(part) : undefined;
-      return part.part === 'text' && box ? [{ part, box }] : [];
+      return part.part === 'text' && box ? [{ box, needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0) }] : [];
     });
-    const extent = boxAround([...texts.map(({ box }) => box), ...markBoxes(block)]);
-    if (!extent) return;
-    const [across, down] = sidesOf(place);
-    const isSide = down === 'centre' || (across !== 'centre' && size.widthPx > size.heightPx * WIDE_ASPECT);
-    const edge: Edge = isSide ? (across === 'start' ? 'left' : 'right') : down === 'start' ? 'top' : 'bottom';
-    const isLarge = isSide ? extent.widthPx > size.widthPx * LARGE_BLOCK : extent.heightPx > size.heightPx * LARGE_BLOCK;
-    const toRead = texts.map(({ part, box }) => ({ behind: this.#backdrop.behind(box), needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0) }));
     // Marks choose among their forms; what reads as words do holds one of them.
-    const marks = markBoxes(block).map((box) => ({ behind: this.#backdrop.behind(box), needed: MIN_LARGE_CONTRAST }));
-    const help = block.part.field ? { kind: 'none' as const } : readingHelp([...toRead, ...marks], [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink], isLarge);
-    const room = growBox(extent, marginPx * HELP_ROOM_M);
-    if (help.kind === 'panel') this.#fill(rectPath(clampToCut(room, size)), help.colour, clampToCut(room, size));
-    const subject = this.#subjectOf(picture);
-    if (help.kind === 'tint') {
-      // The subject stays clear where no word stands on it.
-      const around = subject && !intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 }) ? this.#openingAround(subject, cut) : null;
-      this.nodes.push(...(around ? fadeAround(cut, around.opening, help.colour, help.share) : [{ kind: 'fill' as const, path: rectPath(cut), colour: help.colour, alpha: help.share }]));
-      this.#backdrop.addVeil(cut, help.colour, help.share, around?.box);
-    }
-    if (help.kind === 'gradient') {
-      const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
-      const sidePx = isSide ? size.widthPx : size.heightPx;
-      const wantedPx = Math.max(solidPx * (isSide ? FADE_SHARE.side : FADE_SHARE.upright), sidePx * LEAST_FADE);
-      // It ends before the subject, where that lies beyond the words.
-      const awayPx = subject ? { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx - marginPx * SUBJECT_ROOM_M : wantedPx;
-      const fadePx = awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * (isSide ? SHORTEST_FADE.side : SHORTEST_FADE.upright))) : wantedPx;
-      this.nodes.push(...fadeFromEdge(cut, edge, { solidPx, fadePx }, help.colour, help.share));
-      this.#backdrop.addVeil(room, help.colour, help.share);
-    }
-    if (pointer) this.#pointer(picture, extent);
+    const kept = [...texts, ...markBoxes(block).map((box) => ({ box, needed: MIN_LARGE_CONTRAST }))];
+    const extent = boxAround(kept.map(({ box }) => box));
+    if (!extent) return;
+    const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#subjectOf(picture) };
+    const toRead = kept.map(({ box, needed }) => ({ behind: this.#backdrop.behind(box), needed }));
+    const help = block.part.field ? NO_HELP : readingHelp(toRead, [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink], isLargeBlock(onPhoto));
+    const { nodes, panel, veil } = helpShapes(help, onPhoto);
+    this.nodes.push(...nodes);
+    if (help.kind === 'panel' && panel) this.#backdrop.addFlat(panel, help.colour);
+    if ((help.kind === 'gradient' || help.kind === 'tint') && veil) this.#backdrop.addVeil(veil.box, help.colour, help.share, veil.opening);
+    if (pointer) this.nodes.push(...pointerTo(onPhoto, (region) => chooseInk(scheme.ink, [scheme.ground, scheme.surface], this.#backdrop.behind(region), MIN_LARGE_CONTRAST).colour));
     this.blocks.push({ picture, place, help });
-  }
-
-  /** A hairline from a block of words to the subject of the picture that it stands on, where there is a way to go. */
-  #pointer(slot: string, block: Box): void {
-    const subject = this.#subjectOf(slot);
-    if (!subject) return;
-    const { marginPx } = this.input.frame;
-    const from = { xPx: nearest(subject.xPx, block.xPx, block.widthPx), yPx: nearest(subject.yPx, block.yPx, block.heightPx) };
-    const [acrossPx, downPx] = [subject.xPx - from.xPx, subject.yPx - from.yPx];
-    const lengthPx = Math.hypot(acrossPx, downPx);
-    const [startPx, endPx] = [marginPx * POINTER_GAP_M, lengthPx - marginPx * POINTER_END_M];
-    if (endPx - startPx < marginPx) return;
-    const [unitX, unitY] = [acrossPx / lengthPx, downPx / lengthPx];
-    const half = Math.max(1, marginPx * POINTER_WIDTH_M) / 2;
-    const at = (along: number, aside: number): string => `${(from.xPx + unitX * along - unitY * aside).toFixed(2)} ${(from.yPx + unitY * along + unitX * aside).toFixed(2)}`;
-    const line = `M${at(startPx, -half)}L${at(endPx, -half)}L${at(endPx, half)}L${at(startPx, half)}Z`;
-    const end = { xPx: from.xPx + unitX * endPx, yPx: from.yPx + unitY * endPx };
-    const behind = this.#backdrop.behind({ xPx: Math.min(from.xPx, end.xPx), yPx: Math.min(from.yPx, end.yPx), widthPx: Math.max(1, Math.abs(end.xPx - from.xPx)), heightPx: Math.max(1, Math.abs(end.yPx - from.yPx)) });
-    const { scheme } = this.input;
-    const { colour } = chooseInk(scheme.ink, [scheme.ground, scheme.surface], behind, MIN_LARGE_CONTRAST);
-    const dot = marginPx * POINTER_DOT_M;
-    this.nodes.push({ kind: 'fill', path: line, colour, alpha: 1 }, { kind: 'fill', path: `M${end.xPx - dot} ${end.yPx}a${dot} ${dot} 0 1 0 ${2 * dot} 0a${dot} ${dot} 0 1 0 ${-2 * dot} 0Z`, colour, alpha: 1 });
   }
 
   /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */
@@ -335,15 +274,9 @@ class Emitter {
       this.#backdrop.addVeil(box, colour, part.strength);
       return;
     }
-    const { opening, box: around } = this.#openingAround(subject, box);
+    const { opening, box: around } = openingAround(subject, box);
     this.nodes.push(...fadeAround(box, opening, colour, part.strength));
     this.#backdrop.addVeil(box, colour, part.strength, around);
-  }
-
-  #openingAround({ xPx, yPx }: { readonly xPx: number; readonly yPx: number }, { widthPx, heightPx }: Box): { readonly opening: Opening; readonly box: Box } {
-    const shortPx = Math.min(widthPx, heightPx);
-    const [clearPx, endPx] = [shortPx * OPENING.clear, shortPx * OPENING.end];
-    return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
   }
 
   /** The contrast that words of a size have to reach. */
@@ -513,25 +446,4 @@ function isUnderneath(part: Part): boolean {
 function duotoneOf(scheme: ResolvedScheme): Tone {
   const groundIsDark = relativeLuminance(scheme.ground) < relativeLuminance(scheme.ink);
   return groundIsDark ? { dark: scheme.ground, light: scheme.ink } : { dark: scheme.ink, light: scheme.ground };
-}
-
-function nearest(value: number, from: number, length: number): number {
-  return Math.min(from + length, Math.max(from, value));
-}
-
-function boxAround(boxes: readonly Box[]): Box | null {
-  if (boxes.length === 0) return null;
-  const [xPx, yPx] = [Math.min(...boxes.map((box) => box.xPx)), Math.min(...boxes.map((box) => box.yPx))];
-  return { xPx, yPx, widthPx: Math.max(...boxes.map((box) => box.xPx + box.widthPx)) - xPx, heightPx: Math.max(...boxes.map((box) => box.yPx + box.heightPx)) - yPx };
-}
-
-function clampToCut(box: Box, size: { widthPx: number; heightPx: number }): Box {
-  const xPx = Math.max(0, box.xPx);
-  const yPx = Math.max(0, box.yPx);
-  return {
-    xPx,
-    yPx,
-    widthPx: Math.max(1, Math.min(size.widthPx, box.xPx + box.widthPx) - xPx),
-    heightPx: Math.max(1, Math.min(size.heightPx, box.yPx + box.heightPx) - yPx),
-  };
 }

@@ -4,6 +4,8 @@ import { veiled, worstContrast, type LuminanceRange } from './backdrop.ts';
 /** What words on a photograph got so that they can be read, from nothing to a panel; `share` is how much of the picture it hides. */
 export type ReadingHelp = { readonly kind: 'none' } | { readonly kind: 'gradient' | 'tint'; readonly colour: string; readonly share: number } | { readonly kind: 'panel'; readonly colour: string };
 
+export const NO_HELP: ReadingHelp = { kind: 'none' };
+
 /** What lies behind a text and the contrast that it has to reach. */
 export interface ToRead {
   readonly behind: LuminanceRange;
@@ -31,7 +33,7 @@ const SECOND_COSTS = 1.8;
 export function readingHelp(texts: readonly ToRead[], inks: readonly string[], veils: readonly string[], isLarge: boolean): ReadingHelp {
   const readsAsIs = inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, behind) >= needed));
   const reads = (veil: { readonly luminance: number; readonly share: number }): boolean => inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, veiled(behind, veil)) >= needed * RESERVE));
-  if (texts.length === 0 || readsAsIs) return { kind: 'none' };
+  if (texts.length === 0 || readsAsIs) return NO_HELP;
   const thinnest = veils.flatMap((colour, index) => {
     const luminance = relativeLuminance(colour);
     for (let share = LEAST_SHARE; share <= MAX_SHARE + 1e-9; share += STEP) {

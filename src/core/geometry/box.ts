@@ -38,6 +38,20 @@ export function intersectBoxes(a: Box, b: Box): Box | null {
   return widthPx > 0 && heightPx > 0 ? { xPx, yPx, widthPx, heightPx } : null;
 }
 
+/** The smallest box around all of these; null around none. */
+export function boxAround(boxes: readonly Box[]): Box | null {
+  if (boxes.length === 0) return null;
+  const [xPx, yPx] = [Math.min(...boxes.map((box) => box.xPx)), Math.min(...boxes.map((box) => box.yPx))];
+  return { xPx, yPx, widthPx: Math.max(...boxes.map((box) => box.xPx + box.widthPx)) - xPx, heightPx: Math.max(...boxes.map((box) => box.yPx + box.heightPx)) - yPx };
+}
+
+/** The part of a box that lies inside a cut of a size, at least a pixel of it. */
+export function clampBox(box: Box, size: Size): Box {
+  const xPx = Math.max(0, box.xPx);
+  const yPx = Math.max(0, box.yPx);
+  return { xPx, yPx, widthPx: Math.max(1, Math.min(size.widthPx, box.xPx + box.widthPx) - xPx), heightPx: Math.max(1, Math.min(size.heightPx, box.yPx + box.heightPx) - yPx) };
+}
+
 /** True when `inner` lies in `outer`, give or take `tolerancePx` on each side. */
 export function boxContains(outer: Box, inner: Box, tolerancePx = 0): boolean {
   return (

@@ -1,0 +1,74 @@
+import { describe, expect, it } from 'vitest';
+import type { FillNode } from '../scene/scene.ts';
+import { cutFrame } from './cut-frame.ts';
+import { helpShapes, isLargeBlock, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
+
+const frame = cutFrame({ key: 'k', name: 'k', surface: 'k', exportPx: { width: 1000, height: 1000 }, safePercent: { top: 0, right: 0, bottom: 0, left: 0 } });
+const block = (own: Partial<BlockOnPhoto> = {}): BlockOnPhoto => ({ place: 'bottom-left', extent: { xPx: 60, yPx: 700, widthPx: 500, heightPx: 240 }, frame, subject: { xPx: 600, yPx: 300 }, ...own });
+const gradient = { kind: 'gradient', colour: '#000000', share: 0.5 } as const;
+const tint = { kind: 'tint', colour: '#000000', share: 0.5 } as const;
+/** The upper edge of the highest of fills that come from the bottom. */
+const topOf = (nodes: readonly FillNode[]): number => Math.min(...nodes.map(({ path }) => Number(/^M[\d.-]+ ([\d.-]+)H/u.exec(path)?.[1])));
+
+describe('helpShapes', () => {
+  it('is nothing where nothing is needed', () => {
+    expect(helpShapes({ kind: 'none' }, block()).nodes).toEqual([]);
+  });
+
+  it('covers the words evenly, and ends before the subject', () => {
+    const { nodes, veil } = helpShapes(gradient, block());
+    // 1.2 m, of 60 px each, stay free around the subject.
+    expect(topOf(nodes)).toBeGreaterThanOrEqual(300 + 72);
+    expect(topOf(nodes)).toBeLessThan(700 - 42);
+    expect(veil?.box.yPx).toBeLessThan(700);
+    expect(nodes.every(({ path }) => Number(/^M[\d.-]+ ([\d.-]+)H/u.exec(path)?.[1]) <= 700 - 42)).toBe(true);
+  });
+
+  it('fades as far as it likes where no subject is seen, or the subject lies below the words', () => {
+    expect(topOf(helpShapes(gradient, block({ subject: null })).nodes)).toBeLessThan(600);
+    expect(topOf(helpShapes(gradient, block({ subject: { xPx: 300, yPx: 800 } })).nodes)).toBeLessThan(600);
+  });
+
+  it('comes from the side where words stand at the side', () => {
+    const { nodes } = helpShapes(gradient, block({ place: 'right', extent: { xPx: 500, yPx: 300, widthPx: 440, heightPx: 300 }, subject: { xPx: 150, yPx: 500 } }));
+    expect(nodes.every(({ path }) => path.includes('H1000V1000'))).toBe(true);
+  });
+
+  it('leaves a tint open around the subject, unless words stand on it', () => {
+    const open = helpShapes(tint, block());
+    expect(open.nodes.length).toBeGreaterThan(1);
+    expect(open.veil?.opening).toBeDefined();
+    const closed = helpShapes(tint, block({ subject: { xPx: 300, yPx: 800 } }));
+    expect(closed.nodes).toHaveLength(1);
+    expect(closed.veil?.opening).toBeUndefined();
+  });
+
+  it('keeps a panel inside the cut', () => {
+    const { panel } = helpShapes({ kind: 'panel', colour: '#000000' }, block({ extent: { xPx: 10, yPx: 900, widthPx: 980, heightPx: 90 } }));
+    expect(panel).toMatchObject({ xPx: 0, widthPx: 1000 });
+    expect((panel?.yPx ?? 0) + (panel?.heightPx ?? 0)).toBe(1000);
+  });
+});
+
+it('knows a block that takes most of the cut', () => {
+  expect(isLargeBlock(block())).toBe(false);
+  expect(isLargeBlock(block({ extent: { xPx: 60, yPx: 200, widthPx: 500, heightPx: 700 } }))).toBe(true);
+});
+
+describe('pointerTo', () => {
+  it('leads from the nearest point of the words towards the subject, in the colour that stands out there', () => {
+    const asked: number[] = [];
+    const nodes = pointerTo(block(), ({ heightPx }) => {
+      asked.push(heightPx);
+      return '#ffffff';
+    });
+    expect(nodes).toHaveLength(2);
+    expect(nodes.every(({ colour }) => colour === '#ffffff')).toBe(true);
+    expect(asked[0]).toBeGreaterThan(200);
+  });
+
+  it('is not drawn where the subject is not seen, or stands beside the words', () => {
+    expect(pointerTo(block({ subject: null }), () => '#ffffff')).toEqual([]);
+    expect(pointerTo(block({ subject: { xPx: 560, yPx: 690 } }), () => '#ffffff')).toEqual([]);
+  });
+});

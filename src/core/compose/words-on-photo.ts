@@ -1,0 +1,132 @@
+import { boxAround, clampBox, growBox, intersectBoxes, type Box } from '../geometry/box.ts';
+import type { FillNode } from '../scene/scene.ts';
+import type { CalmPlace, Edge } from '../template/parts.ts';
+import type { CutFrame } from './cut-frame.ts';
+import { rectPath } from './part-outlines.ts';
+import { sidesOf } from './place-words.ts';
+import type { ReadingHelp } from './reading-help.ts';
+import { fadeAround, fadeFromEdge, type Opening } from './soft-fills.ts';
+
+export interface Point {
+  readonly xPx: number;
+  readonly yPx: number;
+}
+
+/** Words and marks that stand on a photograph. */
+export interface BlockOnPhoto {
+  readonly place: CalmPlace;
+  /** Around the ink of all of them. */
+  readonly extent: Box;
+  readonly frame: CutFrame;
+  /** Where the picture's subject stands in the cut; null where it is not seen. */
+  readonly subject: Point | null;
+}
+
+/** What helps words to be read, as it is painted, and what of the picture it hides. */
+interface HelpShapes {
+  readonly nodes: readonly FillNode[];
+  readonly panel?: Box;
+  readonly veil?: { readonly box: Box; readonly opening?: Box };
+}
+
+/** From this shape on, words at a corner are helped from the side, not from above or below. */
+const WIDE_ASPECT = 1.2;
+/** A block that takes more than this of the cut has the whole picture tinted. */
+const LARGE_BLOCK = 0.62;
+/** How far help reaches beyond the words, in m. */
+const HELP_ROOM_M = 0.7;
+/** How a gradient fades: as a share of its even part, and at least and at the shortest as shares of the cut. */
+const FADE = { side: { share: 0.7, least: 0.18, shortest: 0.12 }, upright: { share: 0.42, least: 0.18, shortest: 0.05 } } as const;
+/** Room around a subject that help stays out of, in m. */
+const SUBJECT_ROOM_M = 1.2;
+/** An opening around a subject, as shares of the short side. */
+const OPENING = { clear: 0.14, end: 0.44 } as const;
+/** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
+const POINTER_M = { gap: 0.5, end: 1.8, width: 0.05, dot: 0.14 } as const;
+
+/** The edge of the cut that help for a block comes from. */
+function helpEdge({ place, frame: { size } }: BlockOnPhoto): Edge {
+  const [across, down] = sidesOf(place);
+  const isSide = down === 'centre' || (across !== 'centre' && size.widthPx > size.heightPx * WIDE_ASPECT);
+  if (isSide) return across === 'start' ? 'left' : 'right';
+  return down === 'start' ? 'top' : 'bottom';
+}
+
+const isSide = (edge: Edge): boolean => edge === 'left' || edge === 'right';
+
+/** Whether a block takes so much of the cut that a gradient would hide all of it. */
+export function isLargeBlock(block: BlockOnPhoto): boolean {
+  const { extent, frame } = block;
+  return isSide(helpEdge(block)) ? extent.widthPx > frame.size.widthPx * LARGE_BLOCK : extent.heightPx > frame.size.heightPx * LARGE_BLOCK;
+}
+
+/** Turns help into shapes. A tint and a gradient leave the subject clear where no word stands on it. */
+export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
+  const { extent, frame, subject } = block;
+  const { size, marginPx } = frame;
+  const cut: Box = { xPx: 0, yPx: 0, ...size };
+  const room = growBox(extent, marginPx * HELP_ROOM_M);
+  switch (help.kind) {
+    case 'none':
+      return { nodes: [] };
+    case 'panel': {
+      const panel = clampBox(room, size);
+      return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
+    }
+    case 'tint': {
+      if (!subject || intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 })) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: { box: cut } };
+      const { opening, box } = openingAround(subject, cut);
+      return { nodes: fadeAround(cut, opening, help.colour, help.share), veil: { box: cut, opening: box } };
+    }
+    case 'gradient': {
+      const edge = helpEdge(block);
+      return { nodes: fadeFromEdge(cut, edge, reachOf(edge, room, block), help.colour, help.share), veil: { box: room } };
+    }
+  }
+}
+
+/** How far a gradient is even, and how far it fades: to before the subject, where that lies beyond the words. */
+function reachOf(edge: Edge, room: Box, { frame: { size, marginPx }, subject }: BlockOnPhoto): { readonly solidPx: number; readonly fadePx: number } {
+  const { share, least, shortest } = isSide(edge) ? FADE.side : FADE.upright;
+  const sidePx = isSide(edge) ? size.widthPx : size.heightPx;
+  const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
+  const wantedPx = Math.max(solidPx * share, sidePx * least);
+  if (!subject) return { solidPx, fadePx: wantedPx };
+  const awayPx = { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx - marginPx * SUBJECT_ROOM_M;
+  return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * shortest)) : wantedPx };
+}
+
+/** A round opening around a subject, and the box of all that it leaves less hidden. */
+export function openingAround({ xPx, yPx }: Point, { widthPx, heightPx }: Box): { readonly opening: Opening; readonly box: Box } {
+  const shortPx = Math.min(widthPx, heightPx);
+  const [clearPx, endPx] = [shortPx * OPENING.clear, shortPx * OPENING.end];
+  return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
+}
+
+/**
+ * A hairline with a dot from a block of words to the subject; nothing where the way is too short.
+ * @param colourOn the colour that stands out in a region
+ */
+export function pointerTo({ extent, subject, frame: { marginPx } }: BlockOnPhoto, colourOn: (region: Box) => string): readonly FillNode[] {
+  if (!subject) return [];
+  const from: Point = { xPx: nearest(subject.xPx, extent.xPx, extent.widthPx), yPx: nearest(subject.yPx, extent.yPx, extent.heightPx) };
+  const [acrossPx, downPx] = [subject.xPx - from.xPx, subject.yPx - from.yPx];
+  const lengthPx = Math.hypot(acrossPx, downPx);
+  const [startPx, endPx] = [marginPx * POINTER_M.gap, lengthPx - marginPx * POINTER_M.end];
+  if (endPx - startPx < marginPx) return [];
+  const [unitX, unitY] = [acrossPx / lengthPx, downPx / lengthPx];
+  const half = Math.max(1, marginPx * POINTER_M.width) / 2;
+  const at = (along: number, aside: number): string => `${(from.xPx + unitX * along - unitY * aside).toFixed(2)} ${(from.yPx + unitY * along + unitX * aside).toFixed(2)}`;
+  const end: Point = { xPx: from.xPx + unitX * endPx, yPx: from.yPx + unitY * endPx };
+  const dotPx = marginPx * POINTER_M.dot;
+  const around = boxAround([{ ...from, widthPx: 1, heightPx: 1 }, { ...end, widthPx: 1, heightPx: 1 }]);
+  const colour = colourOn(around ?? extent);
+  return [
+    { kind: 'fill', path: `M${at(startPx, -half)}L${at(endPx, -half)}L${at(endPx, half)}L${at(startPx, half)}Z`, colour, alpha: 1 },
+    { kind: 'fill', path: `M${(end.xPx - dotPx).toFixed(2)} ${end.yPx.toFixed(2)}a${dotPx} ${dotPx} 0 1 0 ${2 * dotPx} 0a${dotPx} ${dotPx} 0 1 0 ${-2 * dotPx} 0Z`, colour, alpha: 1 },
+  ];
+}
+
+function nearest(value: number, from: number, length: number): number {
+  return Math.min(from + length, Math.max(from, value));
+}
