@@ -24,6 +24,25 @@ export function dayWords(day: string, isFirst: boolean): string {
   return `${weekdays[weekdayOf(day) - 1] ?? ''} ${date}${isFirst || date === 1 ? ` ${month}` : ''}`;
 }
 
+/** Columns that are narrower than this have no room for the weekday beside the date. */
+const ONE_LINE_PX = 62;
+
+/** A day's name as its column has room for: in one line, with the weekday above, or the date alone. */
+function DayName({ day, isFirst, density, columnPx }: { readonly day: string; readonly isFirst: boolean; readonly density: Density; readonly columnPx: number }) {
+  const date = Number(day.slice(8));
+  if (density === 'small') return <span className="block truncate tabular-nums">{date}</span>;
+  if (columnPx >= ONE_LINE_PX) return <span className="block truncate tabular-nums">{dayWords(day, isFirst)}</span>;
+  return (
+    <span className="block text-xs tabular-nums">
+      <span className="sr-only">{dayWords(day, isFirst)}</span>
+      <span aria-hidden className="block text-[11px] leading-3.5 font-normal">
+        {weekdays[weekdayOf(day) - 1]}
+      </span>
+      <span aria-hidden>{date}</span>
+    </span>
+  );
+}
+
 /** The days with what they are called, and the campaigns that run over them. */
 export function LaneHead({ days, columnPx, density, today, named, campaigns, zone }: LaneHeadProps) {
   const [first = '', last = ''] = [days[0], days.at(-1)];
@@ -37,8 +56,8 @@ export function LaneHead({ days, columnPx, density, today, named, campaigns, zon
         {days.map((day, index) => {
           const names = named.filter(({ day: from, until }) => from <= day && day <= until);
           return (
-            <div key={day} role="columnheader" style={{ width: columnPx }} aria-current={day === today ? 'date' : undefined} className={`min-w-0 shrink-0 overflow-hidden border-r border-line py-1 leading-4 ${density === 'small' ? 'px-0 text-center text-[11px]' : 'px-1.5 text-sm'} ${day === today ? 'font-bold text-house' : 'font-semibold'} ${weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
-              <span className="block truncate tabular-nums">{density === 'small' ? Number(day.slice(8)) : dayWords(day, index === 0)}</span>
+            <div key={day} role="columnheader" style={{ width: columnPx }} aria-current={day === today ? 'date' : undefined} className={`min-w-0 shrink-0 overflow-hidden border-r border-line py-1 leading-4 ${density === 'small' ? 'px-0 text-center text-[11px]' : columnPx < ONE_LINE_PX ? 'px-1 text-sm' : 'px-1.5 text-sm'} ${day === today ? 'font-bold text-house' : 'font-semibold'} ${weekdayOf(day) >= 6 ? 'bg-wall' : ''}`}>
+              <DayName day={day} isFirst={index === 0} density={density} columnPx={columnPx} />
               {names.length > 0 && (
                 <span className="block truncate text-[11px] leading-4 font-normal text-quiet" title={names.map(({ name, of }) => (of === 'pause' ? `Pause: ${name}` : name)).join(', ')}>
                   {density === 'small' ? '•' : names.map(({ name, of }) => (of === 'pause' ? `Pause: ${name}` : name)).join(', ')}
