@@ -59,20 +59,20 @@ interface Veil {
   readonly share: number;
 }
 
-/** What is left of luminances below a veil; canvases mix what they paint by perceived lightness. */
+/** Mixes luminances with a veil above them, by perceived lightness as canvases do. */
 export function veiled({ least, most }: LuminanceRange, { luminance, share }: Veil): LuminanceRange {
   const mixed = (below: number): number => (below ** (1 / GAMMA) * (1 - share) + luminance ** (1 / GAMMA) * share) ** GAMMA;
   return { least: mixed(least), most: mixed(most) };
 }
 
-/** Below a veil that hides only a part of a region there is both: what it leaves, and what shows beside it. */
+/** Luminances below a veil. Where the veil covers only a part of the region, the range holds the veiled and the bare luminances. */
 function below(range: LuminanceRange, veil: Veil & { readonly isEven: boolean }): LuminanceRange {
   const hidden = veiled(range, veil);
   return veil.isEven ? hidden : { least: Math.min(range.least, hidden.least), most: Math.max(range.most, hidden.most) };
 }
 
 const GAMMA = 2.2;
-/** Facts are taken from a small picture, where the darkest and lightest pixels are softened: that much of the range is added at both ends. */
+/** Facts come from a small picture, which averages the darkest and lightest pixels away. Add this share of the range at both ends. */
 const SOFTENED_SHARE = 0.16;
 
 /** Luminances of a layer in a region, after a duotone where the picture has one. */

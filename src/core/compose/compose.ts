@@ -77,7 +77,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
   const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
-    // Words on a photograph keep to the place that was looked for; only what would not fit there may grow beyond it.
+    // Words on a photograph stay inside their place. Let them grow beyond it only when they do not fit.
     const bounded = fitDropping(template, adjustment, settingWithout(marks, true));
     const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(marks, false)) : bounded;
     const { setting, texts, fitted } = found;

@@ -241,7 +241,7 @@ class Emitter {
       const box = part.part === 'text' ? this.#inkBoxes.get(part) : undefined;
       return part.part === 'text' && box ? [{ box, needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0) }] : [];
     });
-    // Marks choose among their forms; what reads as words do holds one of them.
+    // A mark has forms for light and for dark grounds. Ask for it the contrast of large text.
     const kept = [...texts, ...markBoxes(block).map((box) => ({ box, needed: MIN_LARGE_CONTRAST }))];
     const extent = boxAround(kept.map(({ box }) => box));
     if (!extent) return;

@@ -16,14 +16,14 @@ interface PlaceInput {
   readonly isBound: boolean;
 }
 
-/** What disquiets a place for words: weights of means over the cells of the picture below it, and of the subject. */
+/** Weights of the cost of a place: means over the cells of the picture below it, and nearness to the subject. */
 const WEIGHTS = { saliency: 1, detail: 0.7, spread: 0.9, subject: 0.8 } as const;
-/** What a place further back in the template's list has to be calmer by. */
+/** Added cost of each place further back in the template's list. */
 const LATER = 0.02;
 /** How near to the subject a block may come, as a share of the cut's short side. */
 const SUBJECT_ROOM = 0.12;
 
-/** True for a tree with words that stand on a photograph, where they may grow beyond their place: not on a field that would cover it. */
+/** True when words on a photograph may grow beyond their place. A block with a field may not: it would cover the picture. */
 export function mayGrow(root: StackPart): boolean {
   return [...walkParts(root)].some((part) => part.part === 'stack' && part.afloat && part.children.every((child) => child.part !== 'stack' || !child.field));
 }
@@ -65,7 +65,7 @@ function boundEdges(over: NonNullable<StackPart['over']>, down: Side, { height }
   return { ...over, top: topM + spareM * above, bottom: bottomM + spareM * (1 - above) };
 }
 
-/** The place that disquiets words least; without a picture the first. */
+/** The place with the least cost; without a picture the first. */
 function calmest(afloat: Afloat, { frame, pictures, crops }: PlaceInput): CalmPlace {
   const [first = 'bottom'] = afloat.places;
   const picture = pictures[afloat.picture];

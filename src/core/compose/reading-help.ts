@@ -1,7 +1,7 @@
 import { contrastOfLuminances, relativeLuminance } from '../colour/contrast.ts';
 import { veiled, worstContrast, type LuminanceRange } from './backdrop.ts';
 
-/** What words on a photograph got so that they can be read, from nothing to a panel; `share` is how much of the picture it hides. */
+/** The help that makes words on a photograph readable; `share` says how much of the picture it hides, in [0, 1]. */
 export type ReadingHelp = { readonly kind: 'none' } | { readonly kind: 'gradient' | 'tint'; readonly colour: string; readonly share: number } | { readonly kind: 'panel'; readonly colour: string };
 
 export const NO_HELP: ReadingHelp = { kind: 'none' };
@@ -12,7 +12,7 @@ export interface ToRead {
   readonly needed: number;
 }
 
-/** What helps is made for a little more than is needed: a veil mixes colours channel by channel, and what is measured here is their light. */
+/** Help aims at this many times the needed contrast: a canvas mixes each channel, and this file only their luminance. */
 const RESERVE = 1.12;
 const LEAST_SHARE = 0.15;
 /** A gradient that hides more than this is a panel with a blurred edge. */

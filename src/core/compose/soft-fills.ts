@@ -6,7 +6,7 @@ import { rectPath } from './part-outlines.ts';
 /** Steps of a soft edge: each is too faint to be seen by itself. */
 const STEPS = 28;
 
-/** What each of so many fills over one another has to hide, so that together they hide `share`. */
+/** The opacity of one step, so that all steps together hide `share`. */
 const shareOfStep = (share: number): number => 1 - (1 - share) ** (1 / STEPS);
 
 /** How far along a soft edge a step ends, in [0, 1]: steep in the middle, gentle at both ends. */
@@ -49,7 +49,7 @@ export interface Opening {
 export function fadeAround(box: Box, { xPx, yPx, clearPx, endPx }: Opening, colour: string, share: number): readonly FillNode[] {
   return Array.from({ length: STEPS }, (_, index): FillNode => {
     const radius = clearPx + (endPx - clearPx) * reachOfStep(index);
-    // Against the turn of the box: it is a hole.
+    // The circle runs against the direction of the box, so the nonzero rule cuts it out.
     const hole = `M${(xPx - radius).toFixed(2)} ${yPx.toFixed(2)}A${radius.toFixed(2)} ${radius.toFixed(2)} 0 1 0 ${(xPx + radius).toFixed(2)} ${yPx.toFixed(2)}A${radius.toFixed(2)} ${radius.toFixed(2)} 0 1 0 ${(xPx - radius).toFixed(2)} ${yPx.toFixed(2)}Z`;
     return { kind: 'fill', path: `${rectPath(box)}${hole}`, colour, alpha: shareOfStep(share) };
   });
