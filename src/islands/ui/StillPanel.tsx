@@ -1,6 +1,6 @@
 import { useContext, type ReactNode, type RefObject } from 'react';
 import { useTabPanel } from 'react-aria';
-import { TabListStateContext } from 'react-aria-components';
+import { Provider, TabListStateContext, TabsContext } from 'react-aria-components';
 
 /** Without an element nothing in the panel is watched. */
 const UNWATCHED: RefObject<Element | null> = { current: null };
@@ -22,7 +22,8 @@ export function StillPanel({ id, className, children }: StillPanelProps) {
   if (state?.selectedKey !== id) return null;
   return (
     <div {...tabPanelProps} tabIndex={undefined} className={className}>
-      {children}
+      {/* Tabs within are tabs of their own. */}
+      <Provider values={[[TabsContext, null], [TabListStateContext, null]]}>{children}</Provider>
     </div>
   );
 }

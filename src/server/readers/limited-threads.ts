@@ -2,30 +2,21 @@ import { join } from 'node:path';
 import type { Logger } from 'pino';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../errors.ts';
-
-/** Errors do not come out of threads whole, so they come out as values. */
-export type ThreadResult =
-  | { readonly kind: 'done'; readonly value: unknown }
-  | { readonly kind: 'problem'; readonly status: ProblemError['status']; readonly code: string; readonly sentence: string; readonly details: Readonly<Record<string, unknown>> };
-
-/** Does a thread's work, and turns the problems that people should hear of into values. */
-export async function asResult(work: () => unknown): Promise<ThreadResult> {
-  try {
-    return { kind: 'done', value: await work() };
-  } catch (error) {
-    if (error instanceof ProblemError) return { kind: 'problem', status: error.status, code: error.code, sentence: error.sentence, details: error.details };
-    throw error;
-  }
-}
+import { makeThreadClock, spentOn } from './thread-clock.ts';
+import type { ThreadJob, ThreadResult } from './thread-job.ts';
 
 const THREADS = 2;
 const MAX_QUEUE = 50;
 const MEMORY_LIMIT_MB = 256;
 const IDLE_MS = 60_000;
+const LOOK_MS = 100;
+/** So many times its processor time a task may take on the wall: the queue and a busy machine are in it, and a task that waits for ever ends. */
+const PATIENCE = 12;
 
 interface Limits<Kind extends string> {
   /** The program of a thread, in the build folder. */
   readonly file: string;
+  /** Processor time, in milliseconds. */
   readonly withinMs: Readonly<Record<Kind, number>>;
   /** The sentence for work that takes too long or too much memory. */
   readonly tooHeavy: string;
@@ -65,12 +56,20 @@ export class LimitedThreads<Task extends { readonly kind: string }, Answers exte
   }
 
   async #result(pool: Piscina, task: Task): Promise<ThreadResult> {
+    const withinMs = this.limits.withinMs[task.kind as Task['kind']];
+    const job: ThreadJob<Task> = { task, clock: makeThreadClock() };
+    const spent = new AbortController();
+    const watch = setInterval(() => {
+      if ((spentOn(job.clock) ?? 0) > withinMs) spent.abort();
+    }, LOOK_MS);
     try {
-      return (await pool.run(task, { signal: AbortSignal.timeout(this.limits.withinMs[task.kind as Task['kind']]) })) as ThreadResult;
+      return (await pool.run(job, { signal: AbortSignal.any([spent.signal, AbortSignal.timeout(withinMs * PATIENCE)]) })) as ThreadResult;
     } catch (error) {
       if (error instanceof Error && error.message.includes('Task queue is at limit')) throw new ProblemError(503, 'busy', 'Many files are being read right now. Try again in a moment.', { retryAfterSeconds: 5 });
       this.log.warn({ err: error, kind: task.kind }, 'a thread could not do its work within its limits');
       throw new ProblemError(422, 'too-heavy', this.limits.tooHeavy);
+    } finally {
+      clearInterval(watch);
     }
   }
 }

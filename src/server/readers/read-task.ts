@@ -1,7 +1,6 @@
 import { readSvg, type ReadSvg } from '../../core/artwork/read-svg.ts';
 import type { BrandMark } from '../../core/brand/brand-book.ts';
 import { readPage, type PageParts } from '../../core/brand/exchange/web-page.ts';
-import { asResult, type ThreadResult } from './limited-threads.ts';
 import { marksOf, readBrandFiles, sourceOf, type BrandSource } from './brand-source.ts';
 import { readCalendar, type CalendarDay } from './read-calendar.ts';
 import { readDocx, readPdf, type ReadDocument } from './read-document.ts';
@@ -39,12 +38,8 @@ export interface ReadAnswers {
   readonly 'feeds-of-page': readonly string[];
 }
 
-/** Reads what comes from outside, in a thread. */
-export function runReadTask(task: ReadTask): Promise<ThreadResult> {
-  return asResult(() => valueOf(task));
-}
-
-function valueOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<ReadAnswers[keyof ReadAnswers]> {
+/** Reads what comes from outside; called in a thread. */
+export function answerOf(task: ReadTask): ReadAnswers[keyof ReadAnswers] | Promise<ReadAnswers[keyof ReadAnswers]> {
   switch (task.kind) {
     case 'svg':
       return readSvg(task.source);

@@ -1,7 +1,7 @@
-import { runReadTask, type ReadTask } from './read-task.ts';
-import type { ThreadResult } from './limited-threads.ts';
+import { workOn, type ThreadJob, type ThreadResult } from './thread-job.ts';
+import { answerOf, type ReadTask } from './read-task.ts';
 
 /** A thread's one task: read what comes from outside. */
-export default function read(task: ReadTask): Promise<ThreadResult> {
-  return runReadTask(task);
+export default function read(job: ThreadJob<ReadTask>): Promise<ThreadResult> {
+  return workOn(job, answerOf);
 }

@@ -2,10 +2,7 @@ import type { Logger } from 'pino';
 import { LimitedThreads } from './limited-threads.ts';
 import type { ReadAnswers, ReadTask } from './read-task.ts';
 
-/**
- * Far longer than any file of a person takes, also where a thread has to start first on a busy machine: one that takes longer was
- * made for that. Others do not wait for it.
- */
+/** Far longer than any file of a person takes: one that takes longer was made for that. Others do not wait for it. */
 const WITHIN_MS: Readonly<Record<ReadTask['kind'], number>> = { svg: 10_000, icon: 10_000, page: 10_000, look: 10_000, 'brand-files': 10_000, typeface: 20_000, calendar: 10_000, docx: 20_000, pdf: 30_000, sheet: 30_000, feed: 10_000, 'feeds-of-page': 10_000 };
 
 /** Reads what comes from outside. */

@@ -2,7 +2,7 @@ import { checkVersion, writeVersions, type DeskAnswer, type DeskBrief } from '..
 import { guessLanguage } from '../../core/write/guess-language.ts';
 import type { Held } from '../../core/write/held.ts';
 import { answerProposals, type ProposeAnswer, type ProposeQuestion } from '../ideas/propose-question.ts';
-import { asResult, type ThreadResult } from '../readers/limited-threads.ts';
+import { workOn, type ThreadJob, type ThreadResult } from '../readers/thread-job.ts';
 import { readArticle, readLinkPage, type Article, type LinkPage } from './link-page.ts';
 import { checkSpelling, type Spelling } from './spelling.ts';
 import { answerTags, type TagAnswer, type TagQuestion } from './tag-question.ts';
@@ -28,8 +28,8 @@ export interface WordAnswers {
 }
 
 /** A thread's one task. */
-export default function work(task: WordTask): Promise<ThreadResult> {
-  return asResult(() => answerTo(task));
+export default function work(job: ThreadJob<WordTask>): Promise<ThreadResult> {
+  return workOn(job, answerTo);
 }
 
 function answerTo(task: WordTask): WordAnswers[keyof WordAnswers] | Promise<Spelling> {
