@@ -2,7 +2,7 @@
 import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ensureNodeModules, projectRoot } from './setup.mjs';
 
@@ -29,7 +29,7 @@ function sourceStamp() {
   const visit = (path) => {
     const info = statSync(path);
     if (info.isDirectory()) for (const name of readdirSync(path).sort()) visit(join(path, name));
-    else hash.update(`${path}:${info.size}:${info.mtimeMs}\n`);
+    else hash.update(`${relative(projectRoot, path)}:${info.size}:${info.mtimeMs}\n`);
   };
   for (const source of sources) if (existsSync(join(projectRoot, source))) visit(join(projectRoot, source));
   return hash.digest('hex');

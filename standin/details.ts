@@ -5,15 +5,20 @@ export interface Poll {
   readonly days: number;
 }
 
+/** One of the posts behind the first of a thread. */
+export interface Part {
+  readonly text: string;
+  readonly media: readonly { readonly mediaId: string; readonly altText: string }[];
+}
+
 /** What a post says beside its text; each where there is one. */
 export interface Details {
   readonly location?: string;
   readonly comments?: 'on' | 'off';
   readonly audience?: { readonly countries: readonly string[]; readonly fromAge: number | null; readonly languages: readonly string[] };
   readonly poll?: Poll;
-  /** The texts of the posts that follow each other; the first has the pictures, or each has its own. */
-  readonly thread?: readonly string[];
-  readonly pictureEach?: boolean;
+  /** The posts that have come behind the first, in order. */
+  readonly thread?: readonly Part[];
   readonly board?: string;
   readonly button?: string;
   readonly tags?: readonly string[];
@@ -46,19 +51,18 @@ export interface DetailRules {
   readonly playlist?: true;
 }
 
-const names = ['location', 'comments', 'audience', 'poll', 'thread', 'board', 'button', 'tags', 'visibility', 'playlist'] as const;
+const names = ['location', 'comments', 'audience', 'poll', 'board', 'button', 'tags', 'visibility', 'playlist'] as const;
 
 /** What of a request are details; null when one has the wrong form. */
 export function readDetails(given: Readonly<Record<string, unknown>>): Details | null {
   const details: Record<string, unknown> = {};
-  for (const name of [...names, 'pictureEach'] as const) if (given[name] !== undefined) details[name] = given[name];
+  for (const name of names) if (given[name] !== undefined) details[name] = given[name];
   const isText = (value: unknown): boolean => value === undefined || typeof value === 'string';
   const isTexts = (value: unknown): boolean => value === undefined || (Array.isArray(value) && value.every((each) => typeof each === 'string'));
   const poll = details['poll'] as Partial<Poll> | undefined;
   const audience = details['audience'] as Partial<NonNullable<Details['audience']>> | undefined;
   const isFine =
     (['location', 'comments', 'board', 'button', 'visibility', 'playlist'] as const).every((name) => isText(details[name])) &&
-    isTexts(details['thread']) &&
     isTexts(details['tags']) &&
     (poll === undefined || (typeof poll.question === 'string' && isTexts(poll.options) && typeof poll.days === 'number')) &&
     (audience === undefined || (isTexts(audience.countries) && isTexts(audience.languages)));
@@ -79,7 +83,6 @@ export function detailRefusal(rules: { readonly name: string; readonly details: 
   if (details.button !== undefined && details.button !== 'call' && link === '') return 'A button needs a link.';
   if (details.visibility !== undefined && !takes.visibility?.includes(details.visibility)) return `There is no visibility '${details.visibility}'.`;
   if (details.tags && details.tags.join('').length > (takes.tags ?? 0)) return `The tags have over ${takes.tags} characters in total.`;
-  if (details.thread && (details.thread.length < 2 || details.thread.length > (takes.thread ?? 0))) return `A thread has 2 to ${takes.thread} posts.`;
   return details.poll && takes.poll ? pollRefusal(details.poll, takes.poll) : null;
 }
 

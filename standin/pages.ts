@@ -61,20 +61,26 @@ function showMedia(rules: NetworkRules, media: readonly ShownMedia[], along: Alo
     </section>`;
 }
 
+/** A post behind the first of a thread. */
+export interface ShownPart {
+  readonly text: string;
+  readonly media: readonly ShownMedia[];
+}
+
 export interface ShownMedia extends MediaRecord {
   readonly altText: string;
 }
 
-export function postPage(rules: NetworkRules, post: Post, media: readonly ShownMedia[]): Markup {
+export function postPage(rules: NetworkRules, post: Post, media: readonly ShownMedia[], thread: readonly ShownPart[]): Markup {
   const details = JSON.parse(post.details) as Details;
   return page(
     rules.name,
     rules.tint,
     html`<main data-post="${post.id}">
       <p class="small"><a href="/${rules.key}/${post.handle}">${post.name} (${post.handle})</a> · ${post.placement} · ${new Date(post.publishedMs).toISOString().replace('T', ' ').slice(0, 16)} UTC</p>
-      ${details.pictureEach ? '' : showMedia(rules, media, alongOf(post))}
+      ${showMedia(rules, media, alongOf(post))}
       ${post.title ? html`<h1>${post.title}</h1>` : ''}
-      ${showText(rules, details, post.text, media)}
+      ${showText(rules, post.text, thread)}
       ${post.link ? html`<p class="small"><a href="${post.link}" rel="nofollow noopener">${post.link}</a></p>` : ''}
       ${showDetails(details)}
       ${post.firstComment ? html`<p class="words small" data-first-comment>${post.name}: ${post.firstComment}</p>` : ''}
@@ -83,13 +89,10 @@ export function postPage(rules: NetworkRules, post: Post, media: readonly ShownM
 }
 
 /** The text of a post, or the posts of a thread one behind the other. */
-function showText(rules: NetworkRules, { thread, pictureEach }: Details, text: string, media: readonly ShownMedia[]): Markup {
-  if (!thread) return html`<p class="words">${text}</p>`;
-  const pictureOf = (index: number): Markup => {
-    const own = pictureEach ? media[index] : undefined;
-    return own ? html`<img src="/${rules.key}/media/${own.id}" alt="${own.altText}" />` : html``;
-  };
-  return html`<ol class="thread" data-thread="${String(thread.length)}">${thread.map((part, index) => html`<li>${pictureOf(index)}<p class="words">${part}</p></li>`)}</ol>`;
+function showText(rules: NetworkRules, text: string, thread: readonly ShownPart[]): Markup {
+  if (thread.length === 0) return html`<p class="words">${text}</p>`;
+  const picture = ({ id, altText }: ShownMedia): Markup => html`<img src="/${rules.key}/media/${id}" alt="${altText}" />`;
+  return html`<ol class="thread" data-thread="${String(thread.length + 1)}"><li><p class="words">${text}</p></li>${thread.map((part) => html`<li>${part.media.map(picture)}<p class="words">${part.text}</p></li>`)}</ol>`;
 }
 
 /** What a post says beside its text, a line each. */

@@ -261,20 +261,18 @@ export interface SeenMedia {
 }
 
 /** Why a post is refused, or null when it is taken. */
-export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link' | 'firstComment'>, media: readonly SeenMedia[], details: Details = {}, offers: Offers = {}): string | null {
+export function refusalOf(rules: NetworkRules, post: Pick<Entry, 'placement' | 'text' | 'altText' | 'title' | 'link'>, media: readonly SeenMedia[], details: Details = {}, offers: Offers = {}): string | null {
   const rule = rules.places[post.placement];
   if (!rule) return `${rules.name} has no place called '${post.placement}'.`;
   const refused = mediaRefusal(rule, media);
   if (refused !== null) return refused;
   if (rule.document && post.title === '') return 'A document needs a title.';
-  for (const part of details.thread ?? [post.text]) {
-    const length = rules.countText(part);
-    if (length > rules.maxText) return `The text has ${length} characters; the most is ${rules.maxText}.`;
-  }
+  const length = rules.countText(post.text);
+  if (length > rules.maxText) return `The text has ${length} characters; the most is ${rules.maxText}.`;
   const hashtags = post.text.match(/(?<![\p{L}\p{N}_&])#(?=[\p{L}\p{N}_]*[\p{L}_])[\p{L}\p{M}\p{N}_]+/gu)?.length ?? 0;
   if (rules.maxHashtags !== null && hashtags > rules.maxHashtags) return `The text has ${hashtags} hashtags; the most is ${rules.maxHashtags}.`;
   if (characters(post.altText) > rules.maxAltText) return `The alt text is longer than ${rules.maxAltText} characters.`;
-  for (const field of ['title', 'link', 'firstComment'] as const) {
+  for (const field of ['title', 'link'] as const) {
     const wants = rules.extra[field];
     if (wants?.required && post[field] === '') return `A post needs a ${field}.`;
     if (post[field].length > (wants?.max ?? Number.POSITIVE_INFINITY)) return `The ${field} is longer than ${wants?.max} characters.`;

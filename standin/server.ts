@@ -6,9 +6,10 @@ import { kindRefusal } from './account-kinds.ts';
 import { pictureLibrary } from './library.ts';
 import { DroppedConnection, faultKinds, strikeEarly } from './faults.ts';
 import type { StandinOptions } from './options.ts';
+import { followUpsApi } from './follow-ups.ts';
 import { mostBytesOf, seeMedia } from './see-media.ts';
-import { accountPage, mailboxPage, postPage, switchboardPage } from './pages.ts';
-import { isOffers, readDetails } from './details.ts';
+import { accountPage, mailboxPage, postPage, switchboardPage, type ShownMedia } from './pages.ts';
+import { isOffers, readDetails, type Details } from './details.ts';
 import { micropubApi } from './micropub.ts';
 import { reachApi } from './reach.ts';
 import { historyApi } from './audience/history-api.ts';
@@ -16,7 +17,7 @@ import { resultsApi } from './audience/results-api.ts';
 import { alongRefusal, networks, refusalOf, VIDEO_MIME, type NetworkRules } from './rules.ts';
 import { sampleBlog } from './blog.ts';
 import { sampleSites } from './sites.ts';
-import { shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
+import { readShown, shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {
@@ -71,10 +72,14 @@ export function standinApp(options: StandinOptions): Hono {
     app.get(`/${rules.key}/p/:id`, (context) => {
       const found = store.findPost(rules.key, context.req.param('id'));
       const post = found && store.isReady(found.id, Date.now()) ? found : null;
-      return post ? context.html(postPage(rules, post, shownIn(post).flatMap(({ mediaId, altText }) => {
-        const media = store.findMedia(mediaId);
-        return media ? [{ ...media, altText }] : [];
-      }))) : context.notFound();
+      if (!post) return context.notFound();
+      const withFiles = (shown: readonly Shown[]): readonly ShownMedia[] =>
+        shown.flatMap(({ mediaId, altText }) => {
+          const media = store.findMedia(mediaId);
+          return media ? [{ ...media, altText }] : [];
+        });
+      const { thread = [] } = JSON.parse(post.details) as Details;
+      return context.html(postPage(rules, post, withFiles(shownIn(post)), thread.map(({ text, media }) => ({ text, media: withFiles(media) }))));
     });
     app.get(`/${rules.key}/media/:id`, async (context, next) => {
       const media = store.findMedia(context.req.param('id'));
@@ -164,7 +169,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   const readPost = async (context: Context, handle: string) => {
     const given = (await context.req.json().catch(() => ({}))) as Record<string, unknown>;
     const field = (name: string): string => String(given[name] ?? '');
-    const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: field('firstComment'), mediaId: field('mediaId'), more: JSON.stringify(moreOf(given['more'])) };
+    const post = { placement: field('placement'), text: field('text'), altText: field('altText'), title: field('title'), link: field('link'), firstComment: '', mediaId: field('mediaId'), more: JSON.stringify(readShown(given['more'])) };
     const details = readDetails(given);
     if (details === null) return { kind: 'refused' as const, reason: 'One of the details cannot be read.' };
     const media = shownIn(post).flatMap(({ mediaId }) => store.findMedia(mediaId) ?? []);
@@ -180,6 +185,7 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
   api.get('/account', (context) => context.json({ ...context.get('account'), offers: store.offersOf(context.get('account')) }));
   api.route('/', reachApi(rules.key));
   api.route('/', resultsApi({ store, network: rules.key, publicOrigin, nowMs }));
+  api.route('/', followUpsApi(rules, store, faults));
 
   api.delete('/posts/:id', (context) => {
     const removed = rules.afterwards.includes('remove') && store.removePost(rules.key, context.get('account').handle, context.req.param('id'));
@@ -232,12 +238,6 @@ function networkApi(rules: NetworkRules, { store, faults, publicOrigin, slowMs }
     });
   }
   return api as unknown as Hono;
-}
-
-/** The further pictures of a carousel, as far as what was sent names any. */
-function moreOf(given: unknown): readonly Shown[] {
-  if (!Array.isArray(given)) return [];
-  return given.flatMap((each: unknown) => (typeof each === 'object' && each !== null && 'mediaId' in each ? [{ mediaId: String(each.mediaId), altText: 'altText' in each ? String(each.altText) : '' }] : []));
 }
 
 /** What goes along with a video, as far as what was sent names any. */

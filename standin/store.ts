@@ -2,7 +2,7 @@ import { createHash, randomBytes } from 'node:crypto';
 import { appendFileSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import { usualOffers, type Offers } from './details.ts';
+import { usualOffers, type Details, type Offers, type Part } from './details.ts';
 import { usualKinds } from './account-kinds.ts';
 import { TalkStore } from './audience/talk-store.ts';
 
@@ -97,6 +97,12 @@ export function alongOf({ along }: Pick<Entry, 'along'>): Along {
 export interface Shown {
   readonly mediaId: string;
   readonly altText: string;
+}
+
+/** Pictures with their alt texts, as far as what was sent names any. */
+export function readShown(given: unknown): readonly Shown[] {
+  if (!Array.isArray(given)) return [];
+  return given.flatMap((each: unknown) => (typeof each === 'object' && each !== null && 'mediaId' in each ? [{ mediaId: String(each.mediaId), altText: 'altText' in each ? String(each.altText) : '' }] : []));
 }
 
 /** Everything that a post shows, in order. */
@@ -352,6 +358,16 @@ export class StandinStore {
   /** Gives a post other texts; false when there is none of this account. */
   rewritePost(network: string, handle: string, id: string, texts: { readonly text: string; readonly title?: string | undefined }): boolean {
     return this.#db.prepare('UPDATE posts SET text = ?, title = coalesce(?, title) WHERE network = ? AND handle = ? AND id = ?').run(texts.text, texts.title ?? null, network, handle, id).changes > 0;
+  }
+
+  /** Puts a part behind the posts of a thread. */
+  addPart({ id, details }: Pick<Post, 'id' | 'details'>, part: Part): void {
+    const kept = JSON.parse(details) as Details;
+    this.#db.prepare('UPDATE posts SET details = ? WHERE id = ?').run(JSON.stringify({ ...kept, thread: [...(kept.thread ?? []), part] }), id);
+  }
+
+  addFirstComment({ id }: Pick<Post, 'id'>, text: string): void {
+    this.#db.prepare('UPDATE posts SET firstComment = ? WHERE id = ?').run(text, id);
   }
 
   listPosts(network: string, handle: string): readonly Post[] {

@@ -10,7 +10,7 @@ const longText = () => string().max(100_000).defined();
 export const suggestWords = contract({
   method: 'GET',
   path: '/api/brands/{brand}/words/suggestions',
-  summary: 'What a word that begins with # or @ could become: hashtags of the brand, its pieces and the network; people of the address cards and the network',
+  summary: 'What a word that begins with # or @ could become: hashtags of the brand, its pieces and the network; people of the address cards, those mentioned before, and those of the network',
   params: brandParams,
   query: object({ word: string().matches(/^[#@]/).max(120).required(), channel: channel() }),
   answer: object({ items: array(object({ put: string().required(), more: string().defined() }).required()).required() }),

@@ -84,6 +84,21 @@ describe('a carousel', () => {
     expect([pdf.getPageCount(), pdf.getPage(0).getSize()]).toEqual([8, { width: 810, height: 1012.5 }]);
   });
 
+  it('goes out as a thread with a picture for each part, the rest with the last', async () => {
+    const piece = await makeCarousel();
+    const caption = Array.from({ length: 7 }, (_, index) => `Wind number ${index + 1} is a friend of one kite and of no other kind.`).join(' ');
+    const changed = await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'add', path: `/words/own/${await channelOf('quipline')}`, value: { caption, thread: 'pictures' } }] });
+    expect(changed.status).toBe(200);
+    expect((await schedule(changed.body as unknown as Made, [['quipline', 'post-square']])).status).toBe(201);
+    await sendDue(stack);
+    const html = await (await fetch((await addresses(piece)).get('post-square') ?? '')).text();
+    const parts = [...html.matchAll(/<li>([\s\S]*?)<\/li>/gu)].map(([, part = '']) => part);
+    expect(parts.length).toBe(2);
+    const altsIn = (part: string): readonly string[] => [...part.matchAll(/alt="Slide number (\d)"/gu)].map(([, number = '']) => number);
+    expect([altsIn(html), altsIn(parts[0] ?? ''), altsIn(parts[1] ?? '')]).toEqual([['1', '2', '3', '8'], [], ['2', '3', '8']]);
+    expect(parts.map((part) => /<p class="words">([\s\S]*?) \d\/2<\/p>/u.exec(part)?.[1]).join(' ')).toBe(caption);
+  });
+
   it('uploads the remaining slides after a break, and appears once', async () => {
     const piece = await makeCarousel();
     await schedule(piece, [['petalry', 'feed-square']]);

@@ -2,6 +2,7 @@ import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { DeliveryState } from '../../src/core/post/delivery-state.ts';
 import type { Piece } from '../../src/core/piece/piece.ts';
+import { ConnectorError } from '../../src/server/connectors/connector.ts';
 import { connectorFor, type ConnectorFor } from '../../src/server/connectors/registry.ts';
 import { ChangeFeed } from '../../src/server/changes/change-feed.ts';
 import { latestSeq, noteChange } from '../../src/server/db/change-repository.ts';
@@ -353,6 +354,77 @@ describe('a fault of our own', () => {
     await sendDue(stack, mute);
     expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'failed', problem: expect.stringContaining('cannot say whether this post is out') as string });
     expect(postsWith('quipline', piece.caption)).toBe(1);
+  });
+});
+
+describe('what follows a post', () => {
+  const long = Array.from({ length: 10 }, (_, index) => `Sentence number ${index + 1} says a little about kites and wind.`).join(' ');
+  const channelOf = async (network: string): Promise<string> => ((await stack.services.db('channels').where({ network_key: network }).whereNull('removed_ms').first('id')) as { id: string }).id;
+  /** A piece that goes to Quipline as a thread of three, and to Petalry with a first comment. */
+  const makeThread = async (): Promise<Made> => {
+    const piece = await makePiece();
+    const own = { [await channelOf('quipline')]: { caption: `${long} ${piece.id}`, thread: 'plain' }, [await channelOf('petalry')]: { firstComment: `Ask us here, ${piece.id}` } };
+    return (await stack.wren.ask('PATCH', `/api/brands/gullwick/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/words/own', value: own }] })).body as unknown as Made;
+  };
+  const pageOf = async (address: string | null): Promise<string> => (await fetch(address ?? '')).text();
+  const partsIn = (html: string): number => html.match(/<li>/gu)?.length ?? 0;
+  /** Fails before part three, as often as asked. */
+  const stopsAtThree = (faults: { left: number }, code: 'broken' | 'refused' | 'ended'): ConnectorFor => (channel, sheet) => {
+    const connector = connectorFor(channel, sheet);
+    return { ...connector, follow: (address, followUp, signal) => (followUp.place === 2 && faults.left-- > 0 ? Promise.reject(new ConnectorError(code, 'Quipline said no.')) : connector.follow(address, followUp, signal)) };
+  };
+
+  it('goes on after the last part that is out, and says how far it has come', async () => {
+    const piece = await makeThread();
+    await schedule(piece, ['post-wide'], now);
+    const faults = { left: 1 };
+    await sendDue(stack, stopsAtThree(faults, 'broken'));
+    const [partly] = await deliveriesOf(piece);
+    expect(partly).toMatchObject({ state: 'scheduled', problem: 'It is out up to part 2 of 3. Quipline said no.', address: expect.stringContaining('/quipline/p/') as string });
+    expect(partsIn(await pageOf(partly?.address ?? ''))).toBe(2);
+    stack.clock.aheadMs = 60_000;
+    await sendDue(stack, stopsAtThree(faults, 'broken'));
+    const [sent] = await deliveriesOf(piece);
+    expect([sent?.state, sent?.problem, sent?.address]).toEqual(['sent', null, partly?.address]);
+    expect(partsIn(await pageOf(sent?.address ?? ''))).toBe(3);
+    expect(stack.standin.store.listPosts('quipline', '@gullwickkites').filter(({ details }) => details.includes(piece.id)).length).toBe(1);
+  });
+
+  it('that ends for want of access goes on with a fresh one, without a second post', async () => {
+    const piece = await makeThread();
+    await schedule(piece, ['post-wide'], now);
+    const before = stack.standin.store.listPosts('quipline', '@gullwickkites').length;
+    await sendDue(stack, stopsAtThree({ left: 1 }, 'ended'));
+    expect([(await deliveriesOf(piece))[0]?.state, stack.standin.store.listPosts('quipline', '@gullwickkites').length]).toEqual(['sent', before + 1]);
+  });
+
+  it('that a network refuses leaves the post as failed with its address; leaving out the rest counts it as sent', async () => {
+    const piece = await makeThread();
+    await schedule(piece, ['post-wide'], now);
+    await sendDue(stack, stopsAtThree({ left: 1 }, 'refused'));
+    const [failed] = await deliveriesOf(piece);
+    expect(failed).toMatchObject({ state: 'failed', problem: 'It is out up to part 2 of 3. Quipline said no.' });
+    expect((await stack.wren.ask('POST', `/api/brands/gullwick/deliveries/${failed?.id ?? ''}/cancel`)).status).toBe(200);
+    expect((await deliveriesOf(piece))[0]).toMatchObject({ state: 'sent', problem: null, address: failed?.address });
+    expect(await dispatch()).toBe(0);
+  });
+
+  it.each([
+    ['quipline', 'post-wide', 3, 0],
+    ['petalry', 'feed-square', 0, 1],
+  ])('is there once on %s, where every answer is lost on its way', async (network, placement, parts, comments) => {
+    const piece = await makeThread();
+    await schedule(piece, [placement], now);
+    await stack.fault(network, 'drop-after-publish', 20);
+    for (let attempt = 0; attempt < 6; attempt += 1) {
+      stack.clock.aheadMs += 3_600_000;
+      await dispatch();
+    }
+    await stack.fault(network, 'none');
+    const [sent] = await deliveriesOf(piece);
+    expect(sent?.state).toBe('sent');
+    const html = await pageOf(sent?.address ?? '');
+    expect([partsIn(html), html.match(/data-first-comment/gu)?.length ?? 0]).toEqual([parts, comments]);
   });
 });
 

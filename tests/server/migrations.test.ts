@@ -5,10 +5,11 @@ import { join } from 'node:path';
 import { gunzipSync } from 'node:zlib';
 import Database from 'better-sqlite3';
 import { takesPictures } from '../../src/core/piece/draft-slides.ts';
+import { mentionsOfPiece } from '../../src/core/piece/mentions-of-piece.ts';
 import type { Template } from '../../src/core/template/template.ts';
 import { allPieces } from '../fixtures/piece.ts';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { readPiece } from '../../src/core/piece/piece.ts';
+import { readPiece, type Piece } from '../../src/core/piece/piece.ts';
 import { findBrandFor, listTokens } from '../../src/server/db/brand-repository.ts';
 import { openDatabase, type Db } from '../../src/server/db/connection.ts';
 import { deliveryStates } from '../../src/core/post/delivery-state.ts';
@@ -35,10 +36,20 @@ let old: Database.Database;
 let brandId: string;
 const count = (table: string, where = '1 = 1'): number => (old.prepare(`select count(*) as count from ${table} where ${where}`).get() as { count: number }).count;
 
+/** The team of that day mentioned nobody: its first piece gets somebody into its words. */
+function mentionSomebody(file: string): void {
+  const kept = new Database(file);
+  kept.prepare("update pieces set document = json_set(document, '$.words.shared.caption', 'Up with @marlow.flies, and @Tern.Loft.') where id = (select min(id) from pieces)").run();
+  kept.close();
+}
+
 beforeAll(async () => {
   folder = mkdtempSync(join(tmpdir(), 'confetti-migrate-'));
   mkdirSync(join(folder, 'old'));
-  for (const each of [join(folder, 'confetti.db'), join(folder, 'old', 'confetti.db')]) writeFileSync(each, gunzipSync(readFileSync(KEPT)));
+  for (const each of [join(folder, 'confetti.db'), join(folder, 'old', 'confetti.db')]) {
+    writeFileSync(each, gunzipSync(readFileSync(KEPT)));
+    mentionSomebody(each);
+  }
   old = new Database(join(folder, 'old', 'confetti.db'), { readonly: true });
   db = await openDatabase(folder);
   brandId = (old.prepare("select id from brands where slug = 'gullwick'").get() as { id: string }).id;
@@ -122,6 +133,14 @@ describe('a database of the schema before', () => {
     const document = JSON.parse(row.document) as Template;
     const { name, purpose, kind } = document;
     expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, family: null, isOwn: true, takesPictures: takesPictures(document), archived: false }]);
+  });
+
+  it('knows whom pieces mention', async () => {
+    const rows = old.prepare("select id, document from pieces where document like '%@%'").all() as { id: string; document: string }[];
+    const expected = rows.flatMap(({ id, document }) => mentionsOfPiece(JSON.parse(document) as Piece).map((mention) => `${id} ${mention}`));
+    const found = (await db('piece_mentions').select('piece_id', 'mention')) as { piece_id: string; mention: string }[];
+    expect(expected.length).toBe(2);
+    expect(found.map(({ piece_id, mention }) => `${piece_id} ${mention}`).toSorted()).toEqual(expected.toSorted());
   });
 
   it('keeps people, their roles and their order, and seals the tokens of channels', async () => {

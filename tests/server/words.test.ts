@@ -165,6 +165,9 @@ describe('hashtags and mentions', () => {
     expect(await items('#kite')).not.toContain('#kite');
     expect(await items('@saltm')).toEqual(['@saltmarsh.sails']);
     expect((await items('@mar'))[0]).toBe('@marlow');
+    expect(await items('@odo')).toEqual([]);
+    await makePiece({ caption: 'Up with @Odo.Fell. Hello' });
+    expect(await items('@odo')).toEqual(['@Odo.Fell']);
   });
 
   it('are proposed with fit and reach, without those that are there or avoided', async () => {

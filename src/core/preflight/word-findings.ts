@@ -132,6 +132,8 @@ function wordingSentence(finding: WordingFinding, channelName: string, sheet: Ne
       return `${plural(finding.count, 'mention')} for ${channelName}: ${sheet.name} takes ${limitWord(finding.limit)}.`;
     case 'plain-mention':
       return `${finding.name} has no handle on ${sheet.name}, so their name goes out there.`;
+    case 'shared-handle':
+      return `${finding.handle} goes to ${sheet.name} as it is written: give them an address card in Brand > Voice, with their handle on each network.`;
     case 'avoided-hashtag':
       return `The words for ${channelName} have ${finding.tag}, which this brand avoids.`;
     case 'double-hashtag':

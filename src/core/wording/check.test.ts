@@ -57,6 +57,15 @@ describe('checkWording', () => {
     expect(checkWording({ ...linked, words: { ...linked.words, own: { c1: { link: 'https://kites.example' } } } }, 'c1', tackboard)).toEqual([]);
   });
 
+  it('warns of a handle that several channels get as it was written for one', () => {
+    const cuts = [{ channelId: 'c1', placement: 'a' }, { channelId: 'c2', placement: 'b' }];
+    const people = [{ key: 'una', name: 'Una Vasey', handles: { petalry: '@una.vasey' } }];
+    const shared = { ...withWords('Up with @una.vasey and @odo.fell.'), cuts };
+    expect(checkWording(shared, 'c1', petalry, { people })).toEqual([{ kind: 'shared-handle', severity: 'warns', handle: '@odo.fell' }]);
+    expect(checkWording({ ...shared, cuts: [{ channelId: 'c1', placement: 'a' }] }, 'c1', petalry, { people })).toEqual([]);
+    expect(checkWording({ ...withWords('Hello', { c1: { caption: 'Up with @odo.fell.' } }), cuts }, 'c1', petalry, { people })).toEqual([]);
+  });
+
   it('counts the own words of a channel, not the shared ones', () => {
     expect(checkWording(withWords('x'.repeat(3_000), { c1: { caption: 'Short' } }), 'c1', petalry)).toEqual([]);
   });

@@ -1,10 +1,11 @@
 import { avoidedWords } from '../brand/voice.ts';
 import { blanksOf } from '../brand/snippets.ts';
-import { LINK_PATTERN } from '../words/count-characters.ts';
+import { findMentions, LINK_PATTERN } from '../words/count-characters.ts';
 import { fieldOf, type FieldKey } from '../words/fields.ts';
 import { brokenTags, capitalsFor, doubleTags } from '../words/tag-text.ts';
 import { fieldProblem } from './check-fields.ts';
 import { composeRow, countField, writtenTags, type ComposedRow } from './compose.ts';
+import { cardOf } from './mentions.ts';
 import { cellOf, type Row } from './row.ts';
 
 /** Something about the words of a row that a network would refuse (`stops`) or take badly (`warns`). */
@@ -20,6 +21,7 @@ export type WordingFinding =
   | { readonly kind: 'too-many-hashtags'; readonly severity: 'stops' | 'warns'; readonly count: number; readonly limit: number; readonly by: 'network' | 'brand' }
   | { readonly kind: 'too-many-mentions'; readonly severity: 'stops'; readonly count: number; readonly limit: number }
   | { readonly kind: 'plain-mention'; readonly severity: 'warns'; readonly name: string }
+  | { readonly kind: 'shared-handle'; readonly severity: 'warns'; readonly handle: string }
   | { readonly kind: 'avoided-hashtag'; readonly severity: 'warns'; readonly tag: string }
   | { readonly kind: 'double-hashtag'; readonly severity: 'warns'; readonly tag: string }
   | { readonly kind: 'broken-hashtag'; readonly severity: 'warns'; readonly tag: string; readonly why: 'digits-only' | 'punctuation' | 'too-long'; readonly mended: string | null }
@@ -50,6 +52,7 @@ export function checkWording(row: Row): readonly WordingFinding[] {
   }
   if (!['', 'call'].includes(composed.words.button ?? '') && (composed.words.link ?? '') === '') findings.push({ kind: 'button-alone', severity: 'stops' });
   for (const name of composed.plain) findings.push({ kind: 'plain-mention', severity: 'warns', name });
+  for (const handle of sharedHandles(row)) findings.push({ kind: 'shared-handle', severity: 'warns', handle });
   return [...findings, ...tagFindings(row, composed), ...reachFindings(row, composed)];
 }
 
@@ -57,6 +60,14 @@ export function checkWording(row: Row): readonly WordingFinding[] {
 function blanksFrom(row: Row, key: FieldKey): readonly string[] {
   const asked = new Set(row.book.voice.snippets.flatMap(({ text }) => blanksOf(text)));
   return asked.size === 0 ? [] : blanksOf(cellOf(row, key).text).filter((blank) => asked.has(blank));
+}
+
+/** Handles that several networks get as they were written for one: without an address card nobody knows whose they are elsewhere. */
+function sharedHandles(row: Row): readonly string[] {
+  const channels = new Set(row.piece.cuts.map(({ channelId }) => channelId));
+  const caption = cellOf(row, 'caption');
+  if (channels.size < 2 || caption.from === 'own') return [];
+  return [...new Set(findMentions(caption.text))].filter((handle) => cardOf(handle, row.book.voice.people) === null);
 }
 
 /** What the networks limit across fields: hashtags, mentions, links that lead nowhere. */

@@ -100,7 +100,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
         )}
         {maySend && canDelivery(state, 'cancel') && (
           <Button look="stop" disabled={act.isPending} onClick={() => act.mutate('cancel')}>
-            Cancel
+            {delivery.address === null ? 'Cancel' : 'Leave out the rest'}
           </Button>
         )}
       </div>
@@ -108,7 +108,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
   );
 }
 
-const stepWords: Readonly<Record<NonNullable<Delivery['step']>, string>> = { render: 'Making its files', upload: 'Uploading', process: 'The network looks at it', publish: 'Publishing' };
+const stepWords: Readonly<Record<NonNullable<Delivery['step']>, string>> = { render: 'Making its files', upload: 'Uploading', process: 'The network looks at it', publish: 'Publishing', follow: 'Adding what follows it' };
 
 /** What the post's own moment does not say. */
 function timing(delivery: Delivery, zone: string, nowMs: number): string {

@@ -29,6 +29,15 @@ export interface VideoAlong {
   readonly subtitlesId?: string;
 }
 
+/** What comes behind a post that is out: a further part of its thread, or its first comment. */
+export interface OutgoingFollowUp {
+  readonly kind: 'part' | 'comment';
+  /** Counted among the parts behind the post, from 1: asked for twice, a part is there once. */
+  readonly place: number;
+  readonly text: string;
+  readonly media: readonly RemoteMedia[];
+}
+
 /** What a network knows of a publication that was tried before. */
 export type Publication = { readonly kind: 'published'; readonly address: string } | { readonly kind: 'processing' } | { readonly kind: 'absent' };
 
@@ -73,8 +82,8 @@ export interface NetworkKnowledge {
 }
 
 /**
- * One channel's way to its network. Every method may throw a ConnectorError. `publish` is the only act with a public
- * effect; whoever calls it has written down that it will, and asks `findPublication` before calling it again.
+ * One channel's way to its network. Every method may throw a ConnectorError. `publish` makes a post
+ * public; whoever calls it has written down that it will, and asks `findPublication` before calling it again.
  */
 export interface Connector {
   readonly capabilities: ConnectorCapabilities;
@@ -83,6 +92,8 @@ export interface Connector {
   prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
   publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
   findPublication(handle: PublicationHandle, signal: AbortSignal): Promise<Publication>;
+  /** Adds something behind a post that is out; what is there already stays there once. */
+  follow(address: string, followUp: OutgoingFollowUp, signal: AbortSignal): Promise<void>;
   /** Removes what is public; what is gone already counts as removed. */
   remove(address: string, signal: AbortSignal): Promise<void>;
   /** Gives what is public another text; answers where it is then. */

@@ -94,6 +94,8 @@ export function micropubConnector(channel: ConnectorChannel, sheet: NetworkSheet
     },
 
     findPublication: () => Promise.resolve({ kind: 'absent' }),
+
+    follow: () => Promise.reject(new ConnectorError('refused', `${sheet.name} takes nothing behind an entry.`)),
   };
 }
 

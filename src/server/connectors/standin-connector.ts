@@ -8,7 +8,6 @@ import { fieldKeys } from '../../core/words/fields.ts';
 import { readKeywords } from '../../core/words/keywords.ts';
 import { readPoll } from '../../core/words/poll.ts';
 import { tagProblem } from '../../core/words/tag-text.ts';
-import { readThread } from '../../core/words/thread.ts';
 import { readAnswer } from './answer.ts';
 import { standinOthers, standinResults, standinTalk } from './standin-results.ts';
 import { ConnectorError, type Connector, type ConnectorChannel, type KnownPerson, type OutgoingFile, type OutgoingPost, type Publication, type PublicationHandle, type TagReach } from './connector.ts';
@@ -106,6 +105,12 @@ export function standinConnector(channel: ConnectorChannel, sheet: NetworkSheet)
 
     findPublication: publicationOf,
 
+    async follow(address, { kind, place, text, media }, signal) {
+      const path = `/posts/${encodeURIComponent(idIn(address))}`;
+      if (kind === 'comment') await ask('POST', `${path}/comment`, { json: { text } }, signal);
+      else await ask('POST', `${path}/parts`, { json: { place, text, media: media.map(({ id, altText }) => ({ mediaId: id, altText })) } }, signal);
+    },
+
     async remove(address, signal) {
       await ask('DELETE', `/posts/${encodeURIComponent(idIn(address))}`, {}, signal);
     },
@@ -166,7 +171,7 @@ async function bytesOf(file: OutgoingFile): Promise<number> {
 
 /** The body of a publish request. `words` holds only fields that the network takes. */
 function wirePost({ placement, words, media: [first, ...more], along = {} }: OutgoingPost): Record<string, unknown> {
-  const { caption, altText: _, poll, audience, tags, thread, ...others } = words;
+  const { caption, altText: _, poll, audience, tags, ...others } = words;
   return {
     placement,
     ...(caption === undefined ? {} : { text: caption }),
@@ -174,7 +179,6 @@ function wirePost({ placement, words, media: [first, ...more], along = {} }: Out
     ...(poll === undefined ? {} : { poll: readPoll(poll) }),
     ...(audience === undefined ? {} : { audience: readAudience(audience) }),
     ...(tags === undefined ? {} : { tags: readKeywords(tags) }),
-    ...(thread === undefined ? {} : { thread: readThread(thread).parts, pictureEach: readThread(thread).pictureEach }),
     altText: first.altText,
     mediaId: first.id,
     more: more.map(({ id, altText }) => ({ mediaId: id, altText })),

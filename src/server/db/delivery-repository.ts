@@ -33,7 +33,10 @@ export interface Delivery extends Pick<Post, 'pieceId' | 'pieceName' | 'kind' | 
   readonly remoteMedia: readonly string[];
   readonly remoteDraftId: string | null;
   readonly publishIntentMs: number | null;
+  /** Where it is public; known before it is sent where something follows it. */
   readonly address: string | null;
+  /** How many of the parts and comments that follow the post are out. */
+  readonly followed: number;
   readonly problem: string | null;
   readonly sentMs: number | null;
   /** The step that is being done while it is sent. */
@@ -186,14 +189,24 @@ export async function beginDelivery(db: Db, id: string, { lease, attempt }: { re
 }
 
 /** Notes how far a held delivery has come; false when the lease was lost. */
-export async function noteProgress(db: Db, id: string, lease: string, progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs' | 'step'>>): Promise<boolean> {
+export async function noteProgress(db: Db, id: string, lease: string, progress: Partial<Pick<Delivery, 'remoteMedia' | 'remoteDraftId' | 'publishIntentMs' | 'step' | 'followed'>>): Promise<boolean> {
   const fields = {
     ...(progress.remoteMedia === undefined ? {} : { remote_media: JSON.stringify(progress.remoteMedia) }),
     ...(progress.remoteDraftId === undefined ? {} : { remote_draft_id: progress.remoteDraftId }),
     ...(progress.publishIntentMs === undefined ? {} : { publish_intent_ms: progress.publishIntentMs }),
     ...(progress.step === undefined ? {} : { step: progress.step }),
+    ...(progress.followed === undefined ? {} : { followed: progress.followed }),
   };
   return (await db('deliveries').where({ id, lease, state: 'sending' }).update(fields)) > 0;
+}
+
+/** Writes down that the post is out, while something follows it; false when the lease is lost. */
+export async function noteOut(db: Db, id: string, lease: string, out: { readonly address: string; readonly sentMs: number }): Promise<boolean> {
+  return db.transaction(async (trx) => {
+    const noted = await trx('deliveries').where({ id, lease, state: 'sending' }).update({ address: out.address, sent_ms: out.sentMs });
+    if (noted > 0) await notePublished(trx, id);
+    return noted > 0;
+  });
 }
 
 export type Outcome =
@@ -229,6 +242,9 @@ export async function finishDelivery(db: Db, id: string, lease: string, outcome:
   });
 }
 
+/** What is out stays out: cancelling leaves out the rest that would have followed. */
+const cancelled = (trx: Db): Readonly<Record<string, unknown>> => ({ state: trx.raw("case when address is null then 'cancelled' else 'sent' end"), problem: trx.raw('case when address is null then problem end') });
+
 /** A person's act on a delivery; false when its state does not allow it any more. */
 export async function moveDelivery(
   trx: Db,
@@ -240,7 +256,7 @@ export async function moveDelivery(
   const from: readonly DeliveryState[] = event === 'send-now' ? ['scheduled'] : statesAllowing(event);
   const fields =
     event === 'cancel'
-      ? { state: 'cancelled' }
+      ? cancelled(trx)
       : event === 'retry'
         ? { state: 'scheduled', attempt: 0, problem: null, not_before_ms: 0 }
         : { due_ms: trx.raw('case when due_ms < ? then due_ms else ? end', [nowMs, nowMs]), not_before_ms: 0 };
@@ -318,7 +334,7 @@ export async function listWaitingOnNetwork(db: Db, brandId: string, network: str
 
 /** Cancels what waits on a channel; answers which. */
 export async function cancelChannel(trx: Db, channelId: string, machineNowMs: number): Promise<readonly string[]> {
-  return changeDeliveries(trx, trx('deliveries').where({ channel_id: channelId }).whereIn('state', ['in review', 'scheduled', 'held', 'by hand']), { state: 'cancelled' }, machineNowMs);
+  return changeDeliveries(trx, trx('deliveries').where({ channel_id: channelId }).whereIn('state', ['in review', 'scheduled', 'held', 'by hand']), cancelled(trx), machineNowMs);
 }
 
 /** Notes that a person has placed it, with its address; false when it does not wait for that. */

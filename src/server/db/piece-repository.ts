@@ -1,3 +1,4 @@
+import { mentionsOfPiece } from '../../core/piece/mentions-of-piece.ts';
 import { mediaOfPiece, pieceName, pieceTexts, type Piece } from '../../core/piece/piece.ts';
 import { tagsOfPiece } from '../../core/piece/tags-of-piece.ts';
 import { noteChange } from './change-repository.ts';
@@ -39,6 +40,8 @@ const pieceWords: WordList = { table: 'piece_words', idColumn: 'piece_id', itemC
 const MAX_WORDS = 400;
 /** Hashtags of one piece that are counted. */
 const MAX_TAGS = 100;
+/** People of one piece that are counted. */
+const MAX_MENTIONS = 100;
 
 export async function insertPiece(db: Db, piece: { readonly id: string; readonly brandId: string; readonly document: Piece; readonly createdBy: string }, nowMs: number): Promise<StoredPiece> {
   return db.transaction(async (trx) => {
@@ -65,6 +68,9 @@ async function noteRevision(trx: Db, { id: pieceId, brandId }: Pick<StoredPiece,
   const tags = tagsOfPiece(made.document).slice(0, MAX_TAGS).map((tag) => ({ brand_id: brandId, piece_id: pieceId, tag_key: tag.slice(1).toLowerCase(), tag }));
   await trx('piece_tags').where({ piece_id: pieceId }).whereNotIn('tag_key', tags.map(({ tag_key }) => tag_key)).delete();
   if (tags.length > 0) await trx('piece_tags').insert(tags).onConflict(['piece_id', 'tag_key']).merge(['tag']);
+  const mentions = mentionsOfPiece(made.document).slice(0, MAX_MENTIONS).map((mention) => ({ brand_id: brandId, piece_id: pieceId, name_key: mention.slice(1).toLowerCase(), mention }));
+  await trx('piece_mentions').where({ piece_id: pieceId }).whereNotIn('name_key', mentions.map(({ name_key }) => name_key)).delete();
+  if (mentions.length > 0) await trx('piece_mentions').insert(mentions).onConflict(['piece_id', 'name_key']).merge(['mention']);
 }
 
 export async function findPiece(db: Db, brandId: string, id: string): Promise<StoredPiece | null> {

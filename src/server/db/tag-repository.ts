@@ -20,6 +20,26 @@ export async function listUsedTags(db: Db, brandId: string, start = '', limit = 
   return rows.map((row) => ({ key: row.tag_key, tag: row.tag, pieces: Number(row.pieces) }));
 }
 
+/** Somebody whom the brand's pieces mention, with how many of them do. */
+export interface UsedMention {
+  readonly mention: string;
+  readonly pieces: number;
+}
+
+/** Whom the brand's pieces mention, those that most pieces have first. */
+export async function listUsedMentions(db: Db, brandId: string, start: string, limit: number): Promise<readonly UsedMention[]> {
+  const rows = (await db('piece_mentions')
+    .where({ brand_id: brandId })
+    .where('name_key', '>=', start)
+    .where('name_key', '<', `${start}\u{10ffff}`)
+    .groupBy('name_key')
+    .max({ mention: 'mention' })
+    .count({ pieces: 'piece_id' })
+    .orderBy([{ column: 'pieces', order: 'desc' }, { column: 'name_key' }])
+    .limit(limit)) as unknown as readonly { mention: string; pieces: number }[];
+  return rows.map((row) => ({ mention: row.mention, pieces: Number(row.pieces) }));
+}
+
 /** Hashtags that stand in one piece with given ones, each pair with how many pieces have both. */
 export async function listTogether(db: Db, brandId: string, keys: readonly string[]): Promise<readonly { readonly present: string; readonly key: string; readonly tag: string; readonly pieces: number }[]> {
   if (keys.length === 0) return [];

@@ -1,19 +1,20 @@
 import { backoffMs, MAX_ATTEMPTS, spreadOf } from '../../core/job/backoff.ts';
 import { isByHand } from '../../core/network/account-kind.ts';
+import { howFarOut } from '../../core/post/follow-ups.ts';
 import { isTooLate } from '../../core/post/send-settings.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { withFreshAccess } from '../connect/open-channel.ts';
-import { ConnectorError } from '../connectors/connector.ts';
+import { ConnectorError, type Connector } from '../connectors/connector.ts';
 import type { ConnectorFor } from '../connectors/registry.ts';
 import { getChannel, type Channel } from '../db/brand-repository.ts';
-import { noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
+import { getDelivery, noteOut, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
 import { getSendSettings } from '../db/send-settings-repository.ts';
 import { readPin } from '../documents/pins.ts';
 import type { Services } from '../services.ts';
 import { downtimeAt } from './downtime.ts';
-import { makeFiles, planFiles } from './outgoing-files.ts';
-import { outgoingPost } from './outgoing-post.ts';
+import { makeFiles, planFiles, type OutgoingPlan } from './outgoing-files.ts';
+import { outgoingOf, type Outgoing } from './outgoing-post.ts';
 
 /** Thrown between two steps when another dispatcher has taken the delivery over: stop, and touch nothing more. */
 export class LeaseLostError extends Error {
@@ -25,7 +26,7 @@ export class LeaseLostError extends Error {
  * One attempt at one delivery:
  *
  * ```
- * may it go now -> ask (if publishing was tried before) -> render -> upload -> process -> write down the intent -> publish
+ * may it go now -> ask (if publishing was tried before) -> render -> upload -> process -> write down the intent -> publish -> follow
  * ```
  *
  * Each step writes its result down, so that a restart continues after the last one. Publishing happens only after the
@@ -38,8 +39,12 @@ export async function deliver(services: Services, delivery: Delivery, { connecto
     const snapshot = await readPin(services.db, delivery.pin);
     const kept = await keptBack(services, delivery, snapshot, isAskedFor);
     if (kept) return kept;
-    const address = await withFreshAccess(services, delivery.channelId, (channel) => attempt(services, delivery, channel, snapshot, connectorFor, signal));
-    return { kind: 'confirm', address, sentMs: await services.clock.nowMs() };
+    const out = await withFreshAccess(services, delivery.channelId, async (channel) => {
+      // A second run with a fresh access goes on after what the first has written down.
+      const now = await getDelivery(services.db, delivery.id);
+      return attempt({ services, delivery: { ...now, lease: delivery.lease }, channel, snapshot, connectorFor, signal });
+    });
+    return { kind: 'confirm', ...out };
   } catch (error) {
     if (!(error instanceof ConnectorError)) throw error;
     services.log.info({ err: error, delivery: delivery.id, attempt: delivery.attempt }, 'the network did not take it');
@@ -64,19 +69,82 @@ async function keptBack({ db, clock }: Services, delivery: Delivery, snapshot: S
 /** Wait before the next question to a network that still processes a post. */
 const PROCESSING_WAIT_MS = 10_000;
 
-async function attempt(services: Services, delivery: Delivery, channel: Channel, snapshot: Snapshot, connectorFor: ConnectorFor, signal: AbortSignal): Promise<string> {
+interface Attempt {
+  readonly services: Services;
+  readonly delivery: Delivery;
+  readonly channel: Channel;
+  readonly snapshot: Snapshot;
+  readonly connectorFor: ConnectorFor;
+  readonly signal: AbortSignal;
+}
+
+interface Public {
+  readonly address: string;
+  readonly sentMs: number;
+}
+
+async function attempt({ services, delivery, channel, snapshot, connectorFor, signal }: Attempt): Promise<Public> {
   const plan = planFiles(services, snapshot, delivery);
   const connector = connectorFor(channel, plan.sheet);
+  const [id, lease] = [delivery.id, delivery.lease ?? ''];
   const note = async (progress: Parameters<typeof noteProgress>[3]): Promise<void> => {
-    if (!(await noteProgress(services.db, delivery.id, delivery.lease ?? '', progress))) throw new LeaseLostError();
+    if (!(await noteProgress(services.db, id, lease, progress))) throw new LeaseLostError();
   };
+  if (delivery.address !== null) {
+    await addWhatFollows({ connector, outgoing: outgoingOf(delivery, delivery.remoteMedia, plan), address: delivery.address, done: delivery.followed, note, signal });
+    return { address: delivery.address, sentMs: delivery.sentMs ?? (await services.clock.nowMs()) };
+  }
+  const { address, remoteMedia } = await makePublic({ services, delivery, plan, connector, note, signal });
+  const out = { address, sentMs: await services.clock.nowMs() };
+  const outgoing = outgoingOf(delivery, remoteMedia, plan);
+  if (outgoing.follows.length > 0) {
+    if (!(await noteOut(services.db, id, lease, out))) throw new LeaseLostError();
+    await addWhatFollows({ connector, outgoing, address, done: 0, note, signal });
+  }
+  return out;
+}
 
+interface Following {
+  readonly connector: Connector;
+  readonly outgoing: Outgoing;
+  readonly address: string;
+  readonly done: number;
+  readonly note: (progress: Parameters<typeof noteProgress>[3]) => Promise<void>;
+  readonly signal: AbortSignal;
+}
+
+/** Adds the further parts and the first comment, one after the other. @throws ConnectorError that says how far the post has come */
+async function addWhatFollows({ connector, outgoing: { followUps, follows }, address, done, note, signal }: Following): Promise<void> {
+  for (const [index, followUp] of follows.entries()) {
+    if (index < done) continue;
+    await note({ step: 'follow' });
+    try {
+      await connector.follow(address, followUp, signal);
+    } catch (error) {
+      if (!(error instanceof ConnectorError)) throw error;
+      throw new ConnectorError(error.code, `${howFarOut(followUps, index)} ${error.message}`, error.retryAfterMs, { cause: error });
+    }
+    await note({ followed: index + 1 });
+  }
+}
+
+interface Publishing {
+  readonly services: Services;
+  readonly delivery: Delivery;
+  readonly plan: OutgoingPlan;
+  readonly connector: Connector;
+  readonly note: Following['note'];
+  readonly signal: AbortSignal;
+}
+
+/** Makes the post itself public, if it is not yet; answers where it is, and the files that the network holds. */
+async function makePublic({ services, delivery, plan, connector, note, signal }: Publishing): Promise<{ readonly address: string; readonly remoteMedia: readonly string[] }> {
   let { remoteMedia, remoteDraftId } = delivery;
   const { idempotencyKey } = delivery;
   if (delivery.publishIntentMs !== null) {
     if (!connector.capabilities.findsPublications) throw new ConnectorError('refused', `${plan.sheet.name} cannot say whether this post is out. Look at the channel before you retry it.`);
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
-    if (known.kind === 'published') return known.address;
+    if (known.kind === 'published') return { address: known.address, remoteMedia };
     if (known.kind === 'processing') throw new ConnectorError('processing', `${plan.sheet.name} is still processing it.`, PROCESSING_WAIT_MS);
   }
   if (remoteMedia.length < plan.count) {
@@ -90,7 +158,7 @@ async function attempt(services: Services, delivery: Delivery, channel: Channel,
       await note({ remoteMedia });
     }
   }
-  const post = outgoingPost(delivery, remoteMedia, plan);
+  const { post } = outgoingOf(delivery, remoteMedia, plan);
   if (remoteDraftId === null) {
     await note({ step: 'process' });
     ({ remoteDraftId } = await connector.prepare(post, signal));
@@ -98,14 +166,14 @@ async function attempt(services: Services, delivery: Delivery, channel: Channel,
   }
   await note({ step: 'publish', publishIntentMs: services.clock.machineNowMs() });
   try {
-    return (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address;
+    return { address: (await connector.publish(post, { idempotencyKey, remoteDraftId }, signal)).address, remoteMedia };
   } catch (error) {
     // A network that asks to come back later, or takes the access no longer, has done nothing: there is nothing to ask for then.
     if (error instanceof ConnectorError && (error.code === 'busy' || error.code === 'ended')) await note({ publishIntentMs: null });
     // An attempt before, late on its way, may have come through a moment ago: then the network refuses this one as a repeat.
     if (!(error instanceof ConnectorError) || error.code !== 'refused' || delivery.publishIntentMs === null || !connector.capabilities.findsPublications) throw error;
     const known = await connector.findPublication({ idempotencyKey, remoteDraftId }, signal);
-    if (known.kind === 'published') return known.address;
+    if (known.kind === 'published') return { address: known.address, remoteMedia };
     throw error;
   }
 }

@@ -23,6 +23,8 @@ import * as twentyFirst from './0021-send.ts';
 import * as twentySecond from './0022-learn.ts';
 import * as twentyThird from './0023-ideas.ts';
 import * as twentyFourth from './0024-packages.ts';
+import * as twentyFifth from './0025-mentions.ts';
+import * as twentySixth from './0026-follow-ups.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -50,6 +52,8 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0022-learn', migration: twentySecond },
   { name: '0023-ideas', migration: twentyThird },
   { name: '0024-packages', migration: twentyFourth },
+  { name: '0025-mentions', migration: twentyFifth },
+  { name: '0026-follow-ups', migration: twentySixth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
