@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { usualOffers, type Details, type Offers, type Part } from './details.ts';
 import { usualKinds } from './account-kinds.ts';
+import { preparedOnce, type Prepare } from './prepared-once.ts';
 import { TalkStore } from './audience/talk-store.ts';
 
 export interface Account {
@@ -123,6 +124,7 @@ export interface Post extends Entry {
 
 /** The stand-ins' own store: accounts, media, drafts and posts of all networks. */
 export class StandinStore {
+  readonly #prepare: Prepare;
   readonly #db: Database.Database;
   readonly #mediaFolder: string;
   readonly talk: TalkStore;
@@ -131,6 +133,7 @@ export class StandinStore {
     this.#mediaFolder = join(dataFolder, 'media');
     mkdirSync(this.#mediaFolder, { recursive: true });
     this.#db = new Database(join(dataFolder, 'standin.db'));
+    this.#prepare = preparedOnce(this.#db);
     this.#db.pragma('journal_mode = WAL');
     this.#db.exec(`
       CREATE TABLE IF NOT EXISTS settings (key TEXT PRIMARY KEY, value TEXT NOT NULL);
@@ -166,53 +169,53 @@ export class StandinStore {
   }
 
   clockOffsetMs(): number {
-    const row = this.#db.prepare("SELECT value FROM settings WHERE key = 'clock'").get() as { value: string } | undefined;
+    const row = this.#prepare("SELECT value FROM settings WHERE key = 'clock'").get() as { value: string } | undefined;
     return Number(row?.value ?? 0);
   }
 
   setClockOffsetMs(offsetMs: number): void {
-    this.#db.prepare("INSERT INTO settings VALUES ('clock', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value").run(String(offsetMs));
+    this.#prepare("INSERT INTO settings VALUES ('clock', ?) ON CONFLICT (key) DO UPDATE SET value = excluded.value").run(String(offsetMs));
   }
 
   /** Opens an account, or gives an existing one a new token; the token is answered this once. */
   openAccount(account: Account & { readonly offers?: Offers }): string {
     const token = `${account.network}_${randomBytes(24).toString('base64url')}`;
-    this.#db
-      .prepare('INSERT INTO accounts (network, handle, name, kind, token_hash, offers) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name, kind = excluded.kind, offers = excluded.offers')
+    this
+      .#prepare('INSERT INTO accounts (network, handle, name, kind, token_hash, offers) VALUES (?, ?, ?, ?, ?, ?) ON CONFLICT (network, handle) DO UPDATE SET token_hash = excluded.token_hash, name = excluded.name, kind = excluded.kind, offers = excluded.offers')
       .run(account.network, account.handle, account.name, account.kind ?? usualKinds[account.network] ?? 'business', hashOf(token), JSON.stringify(account.offers ?? usualOffers[account.network] ?? {}));
     return token;
   }
 
   /** The account that a token opens at a moment; null when it opens none, or its time is over. */
   accountOf(network: string, token: string, nowMs: number): Account | null {
-    const row = this.#db
-      .prepare('SELECT network, handle, name, kind FROM accounts WHERE network = @network AND (token_hash = @hash OR handle = (SELECT handle FROM accesses WHERE network = @network AND token_hash = @hash AND endsMs > @nowMs))')
+    const row = this
+      .#prepare('SELECT network, handle, name, kind FROM accounts WHERE network = @network AND (token_hash = @hash OR handle = (SELECT handle FROM accesses WHERE network = @network AND token_hash = @hash AND endsMs > @nowMs))')
       .get({ network, hash: hashOf(token), nowMs });
     return (row as Account | undefined) ?? null;
   }
 
   lifeOf(network: string, handle: string): Life {
-    const row = this.#db.prepare('SELECT life FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { life: string } | undefined;
+    const row = this.#prepare('SELECT life FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { life: string } | undefined;
     return { zone: 'UTC', sinceMs: null, ownPosts: false, ...(JSON.parse(row?.life ?? '{}') as Partial<Life>) };
   }
 
   setLife(network: string, handle: string, life: Life): void {
-    this.#db.prepare('UPDATE accounts SET life = ? WHERE network = ? AND handle = ?').run(JSON.stringify(life), network, handle);
+    this.#prepare('UPDATE accounts SET life = ? WHERE network = ? AND handle = ?').run(JSON.stringify(life), network, handle);
   }
 
   listAccounts(network: string): readonly Account[] {
-    return this.#db.prepare('SELECT network, handle, name, kind FROM accounts WHERE network = ? ORDER BY handle LIMIT 200').all(network) as Account[];
+    return this.#prepare('SELECT network, handle, name, kind FROM accounts WHERE network = ? ORDER BY handle LIMIT 200').all(network) as Account[];
   }
 
   keepConsent(consent: Consent, nowMs: number): string {
     const code = randomBytes(24).toString('base64url');
-    this.#db.prepare('INSERT INTO consents VALUES (?, ?, ?)').run(hashOf(code), JSON.stringify(consent), nowMs + CODE_MS);
+    this.#prepare('INSERT INTO consents VALUES (?, ?, ?)').run(hashOf(code), JSON.stringify(consent), nowMs + CODE_MS);
     return code;
   }
 
   /** What a code stands for; a code is good once. */
   takeConsent(code: string, nowMs: number): Consent | null {
-    const row = this.#db.prepare('DELETE FROM consents WHERE code_hash = ? RETURNING consent, endsMs').get(hashOf(code)) as { consent: string; endsMs: number } | undefined;
+    const row = this.#prepare('DELETE FROM consents WHERE code_hash = ? RETURNING consent, endsMs').get(hashOf(code)) as { consent: string; endsMs: number } | undefined;
     return row && row.endsMs > nowMs ? (JSON.parse(row.consent) as Consent) : null;
   }
 
@@ -223,44 +226,44 @@ export class StandinStore {
 
   #keepAccess(network: string, handle: string, nowMs: number, grantEndsMs: number): Access {
     const [access_token, refresh_token] = [`${network}_${randomBytes(24).toString('base64url')}`, randomBytes(24).toString('base64url')];
-    this.#db.prepare('INSERT INTO accesses VALUES (?, ?, ?, ?, ?, ?)').run(hashOf(access_token), hashOf(refresh_token), network, handle, nowMs + ACCESS_S * 1000, grantEndsMs);
+    this.#prepare('INSERT INTO accesses VALUES (?, ?, ?, ?, ?, ?)').run(hashOf(access_token), hashOf(refresh_token), network, handle, nowMs + ACCESS_S * 1000, grantEndsMs);
     return { access_token, refresh_token, expires_in: ACCESS_S, refresh_expires_in: Math.round((grantEndsMs - nowMs) / 1000) };
   }
 
   /** Renews an access within its grant; the old one ends. Null when there is nothing to renew. */
   renewAccess(network: string, refreshToken: string, nowMs: number): Access | null {
     return this.#db.transaction(() => {
-      const row = this.#db.prepare('DELETE FROM accesses WHERE network = ? AND refresh_hash = ? RETURNING handle, grantEndsMs').get(network, hashOf(refreshToken)) as { handle: string; grantEndsMs: number } | undefined;
+      const row = this.#prepare('DELETE FROM accesses WHERE network = ? AND refresh_hash = ? RETURNING handle, grantEndsMs').get(network, hashOf(refreshToken)) as { handle: string; grantEndsMs: number } | undefined;
       return row && row.grantEndsMs > nowMs ? this.#keepAccess(network, row.handle, nowMs, row.grantEndsMs) : null;
     })();
   }
 
   /** Ends the tokens of a network before their time; programs can renew them. */
   endTokens(network: string): void {
-    this.#db.prepare('UPDATE accesses SET endsMs = 0 WHERE network = ?').run(network);
+    this.#prepare('UPDATE accesses SET endsMs = 0 WHERE network = ?').run(network);
   }
 
   /** Ends every access to an account, as its owner does in the network's settings. */
   endAccess(network: string, handle: string): void {
-    this.#db.prepare('DELETE FROM accesses WHERE network = ? AND handle = ?').run(network, handle);
-    this.#db.prepare('UPDATE accounts SET token_hash = ? WHERE network = ? AND handle = ?').run(hashOf(randomBytes(24).toString('base64url')), network, handle);
+    this.#prepare('DELETE FROM accesses WHERE network = ? AND handle = ?').run(network, handle);
+    this.#prepare('UPDATE accounts SET token_hash = ? WHERE network = ? AND handle = ?').run(hashOf(randomBytes(24).toString('base64url')), network, handle);
   }
 
   /** Ends the access that a token opens. */
   revokeAccess(network: string, token: string): void {
-    this.#db.prepare('DELETE FROM accesses WHERE network = @network AND (token_hash = @hash OR refresh_hash = @hash)').run({ network, hash: hashOf(token) });
+    this.#prepare('DELETE FROM accesses WHERE network = @network AND (token_hash = @hash OR refresh_hash = @hash)').run({ network, hash: hashOf(token) });
   }
 
   /** What an account has to choose from. */
   offersOf({ network, handle }: Pick<Account, 'network' | 'handle'>): Offers {
-    const row = this.#db.prepare('SELECT offers FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { offers: string } | undefined;
+    const row = this.#prepare('SELECT offers FROM accounts WHERE network = ? AND handle = ?').get(network, handle) as { offers: string } | undefined;
     return JSON.parse(row?.offers ?? '{}') as Offers;
   }
 
   keepMedia(record: Omit<MediaRecord, 'id'>, bytes: Uint8Array): MediaRecord {
     const kept = { ...record, id: newId('m') };
     writeFileSync(join(this.#mediaFolder, kept.id), bytes);
-    this.#db.prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages, seconds) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages, @seconds)').run(kept);
+    this.#prepare('INSERT INTO media (id, network, handle, mime, widthPx, heightPx, pages, seconds) VALUES (@id, @network, @handle, @mime, @widthPx, @heightPx, @pages, @seconds)').run(kept);
     return kept;
   }
 
@@ -296,16 +299,16 @@ export class StandinStore {
 
   /** Keeps a post from the public until its video is processed. */
   processUntil(id: string, readyMs: number): void {
-    this.#db.prepare('UPDATE posts SET readyMs = ? WHERE id = ?').run(readyMs, id);
+    this.#prepare('UPDATE posts SET readyMs = ? WHERE id = ?').run(readyMs, id);
   }
 
   isReady(id: string, machineNowMs: number): boolean {
-    const row = this.#db.prepare('SELECT readyMs FROM posts WHERE id = ?').get(id) as { readyMs: number } | undefined;
+    const row = this.#prepare('SELECT readyMs FROM posts WHERE id = ?').get(id) as { readyMs: number } | undefined;
     return row !== undefined && row.readyMs <= machineNowMs;
   }
 
   findMedia(id: string): MediaRecord | null {
-    return (this.#db.prepare('SELECT * FROM media WHERE id = ?').get(id) as MediaRecord | undefined) ?? null;
+    return (this.#prepare('SELECT * FROM media WHERE id = ?').get(id) as MediaRecord | undefined) ?? null;
   }
 
   mediaPath(id: string): string {
@@ -314,12 +317,12 @@ export class StandinStore {
 
   keepDraft(draft: Entry): Draft {
     const kept = { ...draft, id: newId('d'), postId: null };
-    this.#db.prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @postId)').run(kept);
+    this.#prepare('INSERT INTO drafts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, postId) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @postId)').run(kept);
     return kept;
   }
 
   findDraft(network: string, handle: string, id: string): Draft | null {
-    return (this.#db.prepare('SELECT * FROM drafts WHERE network = ? AND handle = ? AND id = ?').get(network, handle, id) as Draft | undefined) ?? null;
+    return (this.#prepare('SELECT * FROM drafts WHERE network = ? AND handle = ? AND id = ?').get(network, handle, id) as Draft | undefined) ?? null;
   }
 
   /** Makes a draft public once; a second call answers the same post. */
@@ -328,7 +331,7 @@ export class StandinStore {
       const current = this.findDraft(draft.network, draft.handle, draft.id);
       if (current?.postId) return current.postId;
       const id = this.#insertPost({ ...draft, publishedMs, idempotencyKey: null });
-      this.#db.prepare('UPDATE drafts SET postId = ? WHERE id = ?').run(id, draft.id);
+      this.#prepare('UPDATE drafts SET postId = ? WHERE id = ?').run(id, draft.id);
       return id;
     })();
   }
@@ -342,51 +345,51 @@ export class StandinStore {
   }
 
   findPostByKey(network: string, handle: string, key: string): string | null {
-    const row = this.#db.prepare('SELECT id FROM posts WHERE network = ? AND handle = ? AND idempotencyKey = ?').get(network, handle, key) as { id: string } | undefined;
+    const row = this.#prepare('SELECT id FROM posts WHERE network = ? AND handle = ? AND idempotencyKey = ?').get(network, handle, key) as { id: string } | undefined;
     return row?.id ?? null;
   }
 
   findPost(network: string, id: string): Post | null {
-    return (this.#db.prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND id = ?').get(network, id) as Post | undefined) ?? null;
+    return (this.#prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND id = ?').get(network, id) as Post | undefined) ?? null;
   }
 
   /** Removes a post; false when there is none of this account. */
   removePost(network: string, handle: string, id: string): boolean {
-    return this.#db.prepare('DELETE FROM posts WHERE network = ? AND handle = ? AND id = ?').run(network, handle, id).changes > 0;
+    return this.#prepare('DELETE FROM posts WHERE network = ? AND handle = ? AND id = ?').run(network, handle, id).changes > 0;
   }
 
   /** Gives a post other texts; false when there is none of this account. */
   rewritePost(network: string, handle: string, id: string, texts: { readonly text: string; readonly title?: string | undefined }): boolean {
-    return this.#db.prepare('UPDATE posts SET text = ?, title = coalesce(?, title) WHERE network = ? AND handle = ? AND id = ?').run(texts.text, texts.title ?? null, network, handle, id).changes > 0;
+    return this.#prepare('UPDATE posts SET text = ?, title = coalesce(?, title) WHERE network = ? AND handle = ? AND id = ?').run(texts.text, texts.title ?? null, network, handle, id).changes > 0;
   }
 
   /** Puts a part behind the posts of a thread. */
   addPart({ id, details }: Pick<Post, 'id' | 'details'>, part: Part): void {
     const kept = JSON.parse(details) as Details;
-    this.#db.prepare('UPDATE posts SET details = ? WHERE id = ?').run(JSON.stringify({ ...kept, thread: [...(kept.thread ?? []), part] }), id);
+    this.#prepare('UPDATE posts SET details = ? WHERE id = ?').run(JSON.stringify({ ...kept, thread: [...(kept.thread ?? []), part] }), id);
   }
 
   addFirstComment({ id }: Pick<Post, 'id'>, text: string): void {
-    this.#db.prepare('UPDATE posts SET firstComment = ? WHERE id = ?').run(text, id);
+    this.#prepare('UPDATE posts SET firstComment = ? WHERE id = ?').run(text, id);
   }
 
   listPosts(network: string, handle: string): readonly Post[] {
-    return this.#db
-      .prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? ORDER BY publishedMs DESC, posts.rowid DESC LIMIT 60')
+    return this
+      .#prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? ORDER BY publishedMs DESC, posts.rowid DESC LIMIT 60')
       .all(network, handle) as Post[];
   }
 
   /** Posts of an account that are public by a moment, from another one on; the newest first. */
   listPostsSince(network: string, handle: string, sinceMs: number, nowMs: number): readonly Post[] {
-    return this.#db
-      .prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? AND publishedMs > ? AND publishedMs <= ? ORDER BY publishedMs DESC LIMIT 2000')
+    return this
+      .#prepare('SELECT posts.*, accounts.name FROM posts JOIN accounts USING (network, handle) WHERE posts.network = ? AND handle = ? AND publishedMs > ? AND publishedMs <= ? ORDER BY publishedMs DESC LIMIT 2000')
       .all(network, handle, sinceMs, nowMs) as Post[];
   }
 
   #insertPost(post: Entry & { readonly publishedMs: number; readonly idempotencyKey: string | null }): string {
     const id = newId('p');
-    this.#db
-      .prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @publishedMs, @idempotencyKey)')
+    this
+      .#prepare('INSERT INTO posts (id, network, handle, mediaId, placement, text, altText, title, link, firstComment, more, along, details, shows, publishedMs, idempotencyKey) VALUES (@id, @network, @handle, @mediaId, @placement, @text, @altText, @title, @link, @firstComment, @more, @along, @details, @shows, @publishedMs, @idempotencyKey)')
       .run({ ...post, id });
     return id;
   }

@@ -36,8 +36,11 @@ export class AccountLife {
     private readonly nowMs: number,
   ) {}
 
+  #keptLife: ReturnType<StandinStore['lifeOf']> | null = null;
+
+  /** The same for as long as one question takes. */
   get #life() {
-    return this.store.lifeOf(this.network, this.handle);
+    return (this.#keptLife ??= this.store.lifeOf(this.network, this.handle));
   }
 
   /** Moment from which the account's growth counts. */
@@ -80,13 +83,17 @@ export class AccountLife {
     const days: DayFigures[] = [];
     const posts = this.posts(DateTime.fromISO(from, { zone }).toMillis() - 30 * DAY_MS);
     const early = this.#answeredEarly();
+    const met = posts.map((post) => this.#met(post, early));
+    const countAt = (atMs: number): readonly Figures[] => met.map((each) => figuresAt(each, atMs, this.#epochMs));
+    let before: { readonly atMs: number; readonly counts: readonly Figures[] } | null = null;
     const tells = habits[this.network]?.tells ?? [];
     for (let day = DateTime.fromISO(from, { zone }); day <= DateTime.fromISO(until, { zone }) && day.plus({ days: 1 }).toMillis() <= this.nowMs; day = day.plus({ days: 1 })) {
       const [start, end] = [day.toMillis(), day.plus({ days: 1 }).toMillis()];
-      const sum = (metric: string): number => posts.reduce((total, post) => {
-        const met = this.#met(post, early);
-        return total + (figuresAt(met, end, this.#epochMs)[metric] ?? 0) - (figuresAt(met, start, this.#epochMs)[metric] ?? 0);
-      }, 0);
+      // A day begins where the one before has ended.
+      const begun: readonly Figures[] = before?.atMs === start ? before.counts : countAt(start);
+      const ended = countAt(end);
+      before = { atMs: end, counts: ended };
+      const sum = (metric: string): number => ended.reduce((total, figures, index) => total + (figures[metric] ?? 0) - (begun[index]?.[metric] ?? 0), 0);
       const reach = Math.round(sum('reach') * 0.9);
       days.push({
         day: day.toISODate() ?? '',

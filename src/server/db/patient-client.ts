@@ -2,6 +2,7 @@ import type { Knex } from 'knex';
 import { setTimeout as sleep } from 'node:timers/promises';
 import SqliteClient from 'knex/lib/dialects/better-sqlite3/index.js';
 import { releaseReserve } from '../upkeep/disk-reserve.ts';
+import { rememberStatements } from './remember-statements.ts';
 
 /** Another process may hold the write lock for this long before a write gives up. */
 const WAIT_FOR_LOCK_MS = 10_000;
@@ -11,6 +12,7 @@ interface Connection {
   readonly name: string;
   readonly inTransaction: boolean;
   exec(sql: string): unknown;
+  prepare(sql: string): object;
 }
 
 interface Query {
@@ -49,6 +51,12 @@ const isEnd = (sql: string): boolean => ['commit', 'rollback'].includes(sql.repl
  * one's. Writers take turns here, and wait for other processes without stopping this one, which SQLite's own waiting would do.
  */
 export class PatientClient extends SqliteClient {
+  override async acquireRawConnection(): Promise<Connection> {
+    const connection = (await super.acquireRawConnection()) as Connection;
+    rememberStatements(connection);
+    return connection;
+  }
+
   override async _query(connection: Connection, query: Query): Promise<Query> {
     const run = (each: Query): Promise<Query> => super._query(connection, each) as Promise<Query>;
     if (isEnd(query.sql)) return endTransaction(connection, () => run(query));
