@@ -24,7 +24,7 @@ describe('npm run demo', () => {
       const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo')], { stdio: ['ignore', 'pipe', 'inherit'] });
       let printed = '';
       child.stdout.on('data', (chunk: Buffer) => (printed += chunk.toString()));
-      await until('the demo’s line', () => printed.includes('Confetti is at'), 120_000);
+      await until('the demo’s line', () => printed.includes('Confetti is at'), 300_000);
       return { child, printed };
     };
     const stop = async (child: Awaited<ReturnType<typeof start>>['child']): Promise<void> => {
@@ -44,7 +44,7 @@ describe('npm run demo', () => {
     const second = await start();
     expect(second.printed).not.toContain('Seeding');
     await stop(second.child);
-  });
+  }, 400_000);
 
   it('does not empty a folder that holds something else', () => {
     const result = run('demo', ['--fresh', '--data', folder, '--port', '4998']);
