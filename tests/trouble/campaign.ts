@@ -6,6 +6,7 @@ import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
 import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
+import { writeThread } from '../../src/core/words/thread.ts';
 import { accessOf } from '../../src/server/connect/connect-channel.ts';
 import { readGrant } from '../../src/server/connect/oauth.ts';
 import { findBrandFor, listChannels, type Brand } from '../../src/server/db/brand-repository.ts';
@@ -171,10 +172,17 @@ async function grantAccesses(services: Services, brand: Brand, standinOrigin: st
   }
 }
 
+/** Networks whose posts go out as threads, or with a first comment. */
+const THREADED = 'quipline';
+const COMMENTED: readonly string[] = ['petalry', 'guildrow'];
+
 interface MadeDelivery {
   readonly id: string;
   readonly network: string;
   readonly text: string;
+  /** What has to stand behind the post when it is sent. */
+  readonly parts: readonly string[];
+  readonly comment: string;
 }
 
 /** Schedules pieces again and again, and gives every delivery a text that tells it from all others. */
@@ -192,8 +200,12 @@ async function makeDeliveries(services: Services, brand: Brand, wanted: number):
       const deliveries = await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.map((cut) => ({ ...cut, when: undefined })), when: { kind: 'at', wall: `${wall}T09:30` }, again: true }, { personId: wren.id, maySend: true }, await services.clock.nowMs());
       for (const delivery of deliveries) {
         const text = `Delivery ${made.length}`;
-        await db('deliveries').where({ id: delivery.id }).update({ words: JSON.stringify({ ...delivery.words, caption: text }) });
-        made.push({ id: delivery.id, network: delivery.network, text });
+        const parts = delivery.network === THREADED ? [`${text}, part two`, `${text}, part three`] : [];
+        const comment = COMMENTED.includes(delivery.network) ? `${text}, first comment` : '';
+        const { thread: _, firstComment: __, ...words } = delivery.words;
+        const follows = { ...(parts.length > 0 ? { thread: writeThread({ parts: [text, ...parts], pictureEach: false }) } : {}), ...(comment === '' ? {} : { firstComment: comment }) };
+        await db('deliveries').where({ id: delivery.id }).update({ words: JSON.stringify({ ...words, caption: text, ...follows }) });
+        made.push({ id: delivery.id, network: delivery.network, text, parts, comment });
       }
     }
   }
@@ -268,11 +280,13 @@ interface PublicPost {
   readonly text: string;
   readonly network: string;
   readonly publishedMs: number;
+  readonly details: string;
+  readonly firstComment: string;
 }
 
 async function judge({ db }: Services, machine: Machine, made: readonly MadeDelivery[]): Promise<Omit<CampaignResult, 'troubles' | 'seconds'>> {
   const networks = new Database(join(machine.networks, 'standin.db'), { readonly: true });
-  const posts = networks.prepare("SELECT text, network, publishedMs FROM posts WHERE text LIKE 'Delivery %'").all() as PublicPost[];
+  const posts = networks.prepare("SELECT text, network, publishedMs, details, firstComment FROM posts WHERE text LIKE 'Delivery %'").all() as PublicPost[];
   networks.close();
   const byText = new Map<string, PublicPost[]>();
   for (const post of posts) byText.set(`${post.network} ${post.text}`, [...(byText.get(`${post.network} ${post.text}`) ?? []), post]);
@@ -281,19 +295,21 @@ async function judge({ db }: Services, machine: Machine, made: readonly MadeDeli
   const rowOf = new Map(rows.map((row) => [row.id, row]));
   const tally = { deliveries: made.length, doubled: 0, lost: 0, early: 0, unexplained: 0, sent: 0, explained: 0 };
   const lates: number[] = [];
-  for (const { id, network, text } of made) {
+  for (const { id, network, text, parts, comment } of made) {
     const row = rowOf.get(id);
     const published = byText.get(`${network} ${text}`) ?? [];
     if (published.length > 1) tally.doubled += 1;
+    const behind = published.map(({ details }) => ((JSON.parse(details) as { thread?: readonly { readonly text: string }[] }).thread ?? []).map((part) => part.text));
+    if (behind.some((texts) => new Set(texts).size < texts.length)) tally.doubled += 1;
     if (published.some(({ publishedMs }) => publishedMs < Number(row?.due_ms ?? 0) - CLOCK_SLACK_MS)) tally.early += 1;
     if (row?.state === 'sent') {
       tally.sent += 1;
-      if (published.length === 0) tally.lost += 1;
+      if (published.length === 0 || behind[0]?.join() !== parts.join() || published[0]?.firstComment !== comment) tally.lost += 1;
       lates.push(Math.max(0, Number(row.sent_ms ?? 0) - Number(row.due_ms)) / 1000);
     } else if (row?.state === 'failed' && row.problem !== null && row.problem !== '') {
       tally.explained += 1;
       // What is public although it counts as failed must say that nobody knows.
-      if (published.length > 0 && !/cannot say whether|could not find out whether/.test(row.problem)) tally.unexplained += 1;
+      if (published.length > 0 && !/cannot say whether|could not find out whether|^It is out/.test(row.problem)) tally.unexplained += 1;
     } else tally.unexplained += 1;
   }
   const sorted = lates.toSorted((a, b) => a - b);
