@@ -369,7 +369,7 @@ describe('what follows a post', () => {
   const pageOf = async (address: string | null): Promise<string> => (await fetch(address ?? '')).text();
   const partsIn = (html: string): number => html.match(/<li>/gu)?.length ?? 0;
   /** Fails before part three, as often as asked. */
-  const stopsAtThree = (faults: { left: number }, code: 'broken' | 'refused' | 'ended'): ConnectorFor => (channel, sheet) => {
+  const stopsAtThree = (faults: { left: number }, code: 'broken' | 'refused'): ConnectorFor => (channel, sheet) => {
     const connector = connectorFor(channel, sheet);
     return { ...connector, follow: (address, followUp, signal) => (followUp.place === 2 && faults.left-- > 0 ? Promise.reject(new ConnectorError(code, 'Quipline said no.')) : connector.follow(address, followUp, signal)) };
   };
@@ -393,9 +393,29 @@ describe('what follows a post', () => {
   it('that ends for want of access goes on with a fresh one, without a second post', async () => {
     const piece = await makeThread();
     await schedule(piece, ['post-wide'], now);
-    const before = stack.standin.store.listPosts('quipline', '@gullwickkites').length;
-    await sendDue(stack, stopsAtThree({ left: 1 }, 'ended'));
-    expect([(await deliveriesOf(piece))[0]?.state, stack.standin.store.listPosts('quipline', '@gullwickkites').length]).toEqual(['sent', before + 1]);
+    const posts = (): number => stack.standin.store.listPosts('quipline', '@gullwickkites').length;
+    const before = posts();
+    const { db, sealer } = stack.services;
+    const channel = { id: await channelOf('quipline') };
+    const { token } = (await db('channels').where(channel).first('token')) as { token: string };
+    // The access ends between two parts, and another process has renewed it by then.
+    const renewed = stack.standin.store.grantAccess('quipline', '@gullwickkites', await stack.services.clock.nowMs());
+    const faults = { left: 1 };
+    const ending: ConnectorFor = (at, sheet) => {
+      const connector = connectorFor(at, sheet);
+      return {
+        ...connector,
+        async follow(address, followUp, signal) {
+          if (followUp.place !== 2 || faults.left-- <= 0) return connector.follow(address, followUp, signal);
+          await db('channels').where(channel).update({ token: sealer.seal(renewed.access_token) });
+          throw new ConnectorError('ended', 'Quipline said no.');
+        },
+      };
+    };
+    await sendDue(stack, ending);
+    await db('channels').where(channel).update({ token });
+    const [sent] = await deliveriesOf(piece);
+    expect([sent?.state, posts(), partsIn(await pageOf(sent?.address ?? ''))]).toEqual(['sent', before + 1, 3]);
   });
 
   it('that a network refuses leaves the post as failed with its address; leaving out the rest counts it as sent', async () => {
@@ -412,10 +432,10 @@ describe('what follows a post', () => {
   it.each([
     ['quipline', 'post-wide', 3, 0],
     ['petalry', 'feed-square', 0, 1],
-  ])('is there once on %s, where every answer is lost on its way', async (network, placement, parts, comments) => {
+  ])('is there once on %s, where one answer after the other is lost on its way', async (network, placement, parts, comments) => {
     const piece = await makeThread();
     await schedule(piece, [placement], now);
-    await stack.fault(network, 'drop-after-publish', 20);
+    await stack.fault(network, 'drop-after-publish', 3);
     for (let attempt = 0; attempt < 6; attempt += 1) {
       stack.clock.aheadMs += 3_600_000;
       await dispatch();

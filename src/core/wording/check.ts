@@ -66,7 +66,7 @@ function blanksFrom(row: Row, key: FieldKey): readonly string[] {
 function sharedHandles(row: Row): readonly string[] {
   const channels = new Set(row.piece.cuts.map(({ channelId }) => channelId));
   const caption = cellOf(row, 'caption');
-  if (channels.size < 2 || caption.from === 'own') return [];
+  if (channels.size < 2 || caption.from === 'own' || row.sheet.words.mentions.max === 0) return [];
   return [...new Set(findMentions(caption.text))].filter((handle) => cardOf(handle, row.book.voice.people) === null);
 }
 

@@ -64,7 +64,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
             <ExternalLink aria-hidden className="size-3.5 shrink-0" />
           </a>
         )}
-        {maySend && state === 'scheduled' && <EditWords brand={brand.slug} deliveryId={delivery.id} />}
+        {maySend && state === 'scheduled' && delivery.address === null && <EditWords brand={brand.slug} deliveryId={delivery.id} />}
         {maySend && state === 'scheduled' && (
           <ConfirmButton label="Send now" title="Send now" isDisabled={act.isPending} keepLabel="Not yet" confirmLabel="Send it now" confirmLook="primary" onConfirm={() => act.mutate('send-now')}>
             <p className="text-sm">

@@ -24,6 +24,9 @@ interface BarProps {
   readonly theme: Theme;
 }
 
+/** A place with more views than these takes the room of the wordmark on usual screens. */
+const MOST_WITH_ROOM = 4;
+
 /** The places, in the order of the job; the one we are in shows its views behind it. */
 const places = [
   { name: 'Brand', views: [
@@ -65,20 +68,21 @@ const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 text-sm hover:bg-su
 export default function Bar({ me, brand, view, theme }: BarProps) {
   useDropGuard();
   const current = me.brands.find((each) => each.slug === brand) ?? me.brands[0];
+  const isLong = places.some(({ views }) => views.length > MOST_WITH_ROOM && views.some(({ key }) => key === view));
   return (
-    <header className="flex h-12 shrink-0 items-center gap-5 max-xl:gap-3 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
+    <header data-long={isLong || undefined} className="group/bar flex h-12 shrink-0 items-center gap-5 max-xl:gap-3 max-2xl:data-long:gap-3 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1 max-md:px-3 max-md:py-1.5">
       <a href={current ? `/b/${current.slug}/today` : '/'} aria-current={view === 'today' ? 'page' : undefined} className="flex items-center gap-2" aria-label="Confetti, Today">
         <img src="/mark.svg" alt="" className="size-6" />
-        <span className="font-heading text-[17px] font-bold tracking-tight max-xl:sr-only">Confetti</span>
+        <span className="font-heading text-[17px] font-bold tracking-tight max-xl:sr-only max-2xl:group-data-long/bar:sr-only">Confetti</span>
       </a>
       {current && (
-        <nav aria-label="Places" className="flex min-w-0 items-center gap-1 overflow-x-auto max-xl:gap-0 max-md:order-last max-md:w-full max-md:overflow-x-auto">
+        <nav aria-label="Places" className="flex min-w-0 items-center gap-1 overflow-x-auto max-xl:gap-0 max-2xl:group-data-long/bar:gap-0 max-md:order-last max-md:w-full max-md:overflow-x-auto">
           {places.map((place) => (
             <PlaceLinks key={place.name} place={place} brand={current.slug} view={view} />
           ))}
         </nav>
       )}
-      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end">
+      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-2xl:group-data-long/bar:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end">
         <UntilReady>
           {current && (
             <>
@@ -88,7 +92,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
               </a>
               <MenuTrigger>
                 <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
-                  <span className="max-w-48 truncate font-medium max-xl:max-w-24">{current.name}</span>
+                  <span className="max-w-48 truncate font-medium max-xl:max-w-24 max-2xl:group-data-long/bar:max-w-24 max-[69rem]:group-data-long/bar:max-w-20">{current.name}</span>
                 </AriaButton>
                 <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
                   <Menu aria-label="Brands" className="min-w-56 outline-none">
@@ -126,20 +130,20 @@ function PlaceLinks({ place, brand, view }: { readonly place: (typeof places)[nu
   const isHere = place.views.some((each) => each.key === shown);
   if (!isHere) {
     return (
-      <a href={`/b/${brand}/${place.views[0].path}`} className="shrink-0 rounded-md px-2.5 py-1 text-base text-quiet hover:bg-sunk hover:text-ink max-xl:px-2">
+      <a href={`/b/${brand}/${place.views[0].path}`} className="shrink-0 rounded-md px-2.5 py-1 text-base text-quiet hover:bg-sunk hover:text-ink max-xl:px-2 max-2xl:group-data-long/bar:px-2 max-[69rem]:group-data-long/bar:px-1">
         {place.name}
       </a>
     );
   }
   return (
-    <span className="flex shrink-0 items-center gap-0.5 rounded-md bg-sunk py-0.5 pr-0.5 pl-2.5 max-xl:gap-0">
+    <span className="flex shrink-0 items-center gap-0.5 rounded-md bg-sunk py-0.5 pr-0.5 pl-2.5 max-xl:gap-0 max-2xl:group-data-long/bar:gap-0">
       <span className="pr-1.5 font-heading text-base font-semibold">{place.name}</span>
       {place.views.map((each) => (
         <a
           key={each.key}
           href={`/b/${brand}/${each.path}`}
           aria-current={each.key === shown ? 'page' : undefined}
-          className={`rounded-md px-2 py-0.5 text-sm max-xl:px-1.5 ${each.key === shown ? 'bg-panel font-semibold text-house' : 'text-quiet hover:text-ink'}`}
+          className={`rounded-md px-2 py-0.5 text-sm max-xl:px-1.5 max-2xl:group-data-long/bar:px-1.5 max-[69rem]:group-data-long/bar:px-1 ${each.key === shown ? 'bg-panel font-semibold text-house' : 'text-quiet hover:text-ink'}`}
         >
           {each.name}
         </a>
