@@ -174,13 +174,13 @@ export const placePiece = contract({
 export const changeChosen = contract({
   method: 'POST',
   path: '/api/brands/{brand}/plan/changes',
-  summary: 'Move, shift by days, tag, refresh or cancel posts and entries together; what cannot be changed stays, with the reason',
+  summary: 'Move, shift by days, tag, refresh, hold, release or cancel posts and entries together; what cannot be changed stays, with the reason',
   params: brandParams,
   body: object({
     postIds: ids(500),
     entryIds: ids(500),
     change: object({
-      kind: string<'shift' | 'move' | 'theme' | 'campaign' | 'label' | 'refresh' | 'cancel'>().oneOf(['shift', 'move', 'theme', 'campaign', 'label', 'refresh', 'cancel']).required(),
+      kind: string<'shift' | 'move' | 'theme' | 'campaign' | 'label' | 'refresh' | 'hold' | 'release' | 'cancel'>().oneOf(['shift', 'move', 'theme', 'campaign', 'label', 'refresh', 'hold', 'release', 'cancel']).required(),
       days: number().integer().min(-366).max(366).when('kind', { is: 'shift', then: (schema) => schema.required() }),
       spot: spotSchema.default(undefined).when('kind', { is: 'move', then: (schema) => schema.required() }),
       revision: number().integer(),

@@ -166,6 +166,21 @@ describe('a slot', () => {
     expect((await lanes(3)).fills.some(({ slotKey }) => slotKey === slot?.slotKey)).toBe(true);
   });
 
+  it('is held and released with others; what has passed is released by itself alone, and what waits for nothing is told', async () => {
+    const spots = [await wallIn(2, '10:10'), await wallIn(2, '11:10')].map((wall) => ({ kind: 'at', wall }));
+    const postIds: string[] = [];
+    for (const spot of spots) postIds.push(...((await ask('POST', '/plan/places', { pieceId: (await makePiece()).id, channelIds: [channel('petalry')], spot })).body['postIds'] as unknown as string[]));
+    const act = (kind: string) => ask('POST', '/plan/changes', { postIds, entryIds: [], change: { kind } });
+    const states = async (): Promise<readonly string[]> => (await stack.services.db('deliveries').whereIn('post_id', postIds).pluck('state')) as string[];
+    expect((await act('hold')).body).toMatchObject({ done: 2, problems: [] });
+    expect(await states()).toEqual(['held', 'held']);
+    expect((await act('hold')).body).toMatchObject({ done: 0, problems: ['Only what is scheduled can be held.'] });
+    await stack.services.db('posts').where({ id: postIds[0] }).update({ due_ms: 1 });
+    expect((await act('release')).body).toMatchObject({ done: 1, problems: ['The moment of a held post has passed. Move it first, or send it from the outbox.'] });
+    expect((await states()).toSorted()).toEqual(['held', 'scheduled']);
+    expect((await act('cancel')).body).toMatchObject({ done: 2, problems: [] });
+  });
+
   it('keeps a draft where preflight stops the piece, and a placeholder without one; both are moved, and the draft is scheduled once it passes', async () => {
     await keepRota(daily('23:50'));
     const [slot] = (await lanes(3)).fills;

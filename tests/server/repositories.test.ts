@@ -11,10 +11,12 @@ import type { Db } from '../../src/server/db/connection.ts';
 import { changesAfter, latestSeq } from '../../src/server/db/change-repository.ts';
 import { beginDelivery, countDeliveries, finishDelivery, getDelivery, insertDeliveries, moveDelivery, noteProgress, pageDeliveries, rewordDelivery } from '../../src/server/db/delivery-repository.ts';
 import { sweepDocuments } from '../../src/server/db/document-repository.ts';
+import { countIdeas, insertIdea, pageIdeas } from '../../src/server/db/idea-repository.ts';
 import { insertPerson } from '../../src/server/db/people-repository.ts';
 import { findPiece, findPiecesShowing, findRevision, insertPiece, pageRevisions, savePiece, thinRevisions } from '../../src/server/db/piece-repository.ts';
 import { countPostsShowing, findPost, insertPost, movePost } from '../../src/server/db/post-repository.ts';
 import { countFailedSignIns, noteFailedSignIn, setCodeSecret, takeCodeStep, takeRecoveryCode } from '../../src/server/db/sign-in-repository.ts';
+import { freeSlots, takeSlots } from '../../src/server/db/slot-repository.ts';
 import { pinSnapshot, readPin } from '../../src/server/documents/pins.ts';
 import { plainPiece } from '../fixtures/piece.ts';
 import { databaseEngines } from './database-engines.ts';
@@ -174,6 +176,21 @@ describe.each(databaseEngines)('on $name', (engine) => {
       const none = Object.fromEntries(deliveryStates.map((state) => [state, 0]));
       expect(await countDeliveries(db, 'b', null)).toEqual({ ...none, scheduled: 1, sent: 1 });
       expect(await countPostsShowing(db, 'b', 'm1')).toEqual({ scheduled: 1, sent: 0 });
+    });
+  });
+
+  describe('the shelf of ideas', () => {
+    it('leaves out an open slot as long as something stands in it', async () => {
+      const post = await add(['d', 10]);
+      const idea = { kind: 'gap' as const, text: '', link: '', pictureUrl: '', mediaId: null, day: '2026-01-02', themeId: null, source: 'An open slot of the rota', why: [], details: {}, score: 1, createdBy: null, createdMs: 1 };
+      for (const slot of ['s1 2026-01-02', 's2 2026-01-02']) await insertIdea(db, 'b', { ...idea, id: slot.slice(0, 2), key: `gap ${slot}`, title: `Nothing for ${slot}` }, 1);
+      const shelf = async (): Promise<readonly string[]> => (await pageIdeas(db, 'b', { state: 'open', kind: null, themeId: null, assignedTo: null, words: [], isUsed: null, after: null, limit: 9 })).map(({ id }) => id);
+      const count = async (): Promise<number | undefined> => (await countIdeas(db, 'b')).kinds['gap'];
+      expect([await shelf(), await count()]).toEqual([['s2', 's1'], 2]);
+      expect(await takeSlots(db, 'b', [{ slotKey: 's1 2026-01-02', channelId: 'c' }], { postId: post })).toBe(true);
+      expect([await shelf(), await count()]).toEqual([['s2'], 1]);
+      await freeSlots(db, { postId: post });
+      expect([await shelf(), await count()]).toEqual([['s2', 's1'], 2]);
     });
   });
 

@@ -52,6 +52,16 @@ export function BulkBar({ items, context: { plan, campaigns }, actions, onClear 
           Refresh those that changed
         </Button>
       )}
+      {items.some(({ state }) => state === 'scheduled') && (
+        <Button size="small" onClick={() => run(actions.change(items.filter(({ state }) => state === 'scheduled'), { kind: 'hold' }, (count) => `${count} ${count === 1 ? 'post is' : 'posts are'} held.`))}>
+          Hold
+        </Button>
+      )}
+      {items.some(({ state }) => state === 'held') && (
+        <Button size="small" onClick={() => run(actions.change(items.filter(({ state }) => state === 'held'), { kind: 'release' }, (count) => `${count} ${count === 1 ? 'post is' : 'posts are'} released.`))}>
+          Release
+        </Button>
+      )}
       <ConfirmButton label="Cancel them" title="Cancel posts" size="small" keepLabel="Keep them" confirmLabel={`Cancel ${words}`} confirmLook="stop" onConfirm={() => run(actions.change(items, { kind: 'cancel' }, (count) => `${count} cancelled.`))}>
         <p className="text-sm">What is chosen will not go out. Their pieces stay.</p>
       </ConfirmButton>

@@ -20,6 +20,8 @@ export type PlanAct =
   | { readonly kind: 'campaign'; readonly campaignId: string | null }
   | { readonly kind: 'label'; readonly label: string }
   | { readonly kind: 'refresh' }
+  | { readonly kind: 'hold' }
+  | { readonly kind: 'release' }
   | { readonly kind: 'cancel' };
 
 type ChangeBody = BodyOf<typeof changeChosen>;

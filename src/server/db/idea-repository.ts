@@ -1,3 +1,4 @@
+import type { Knex } from 'knex';
 import type { Candidate, IdeaKind, IdeaSettings, IdeaState } from '../../core/ideas/idea.ts';
 import { usualIdeaSettings } from '../../core/ideas/idea.ts';
 import { noteChange } from './change-repository.ts';
@@ -114,6 +115,7 @@ export interface IdeaFilter {
 /** A page of ideas, what fits best first. */
 export async function pageIdeas(db: Db, brandId: string, filter: IdeaFilter): Promise<readonly Idea[]> {
   const query = db('ideas').where({ 'ideas.brand_id': brandId, state: filter.state }).orderBy([{ column: 'score', order: 'desc' }, { column: 'ideas.id', order: 'desc' }]).limit(filter.limit).select('ideas.*');
+  leaveOutFilled(db, query);
   if (filter.kind !== null) query.where({ kind: filter.kind });
   if (filter.themeId !== null) query.where({ theme_id: filter.themeId });
   if (filter.assignedTo !== null) query.where({ assigned_to: filter.assignedTo });
@@ -125,9 +127,14 @@ export async function pageIdeas(db: Db, brandId: string, filter: IdeaFilter): Pr
   return ((await query) as IdeaRow[]).map(toIdea);
 }
 
+/** Leaves out open slots of the rota that somebody has filled meanwhile; when one is free again, its idea is there again. */
+function leaveOutFilled(db: Db, query: Knex.QueryBuilder): void {
+  query.whereNotExists(db('slot_fills').select(db.raw('1')).whereRaw('?? = ??', ['slot_fills.brand_id', 'ideas.brand_id']).whereRaw("?? = 'gap ' || ??", ['ideas.idea_key', 'slot_fills.slot_key']));
+}
+
 /** How many ideas of each kind are in a state, for the filters. */
 export async function countIdeas(db: Db, brandId: string): Promise<{ readonly states: Readonly<Record<string, number>>; readonly kinds: Readonly<Record<string, number>> }> {
-  const rows: { state: string; kind: string; count: number | string }[] = await db('ideas').where({ brand_id: brandId }).groupBy('state', 'kind').select('state', 'kind').count({ count: '*' });
+  const rows: { state: string; kind: string; count: number | string }[] = await db('ideas').where({ brand_id: brandId }).modify((query) => leaveOutFilled(db, query)).groupBy('state', 'kind').select('state', 'kind').count({ count: '*' });
   const sum = (of: (row: (typeof rows)[number]) => string | null): Record<string, number> => rows.reduce<Record<string, number>>((sums, row) => { const key = of(row); return key === null ? sums : { ...sums, [key]: (sums[key] ?? 0) + Number(row.count) }; }, {});
   return { states: sum(({ state }) => state), kinds: sum(({ state, kind }) => (state === 'open' ? kind : null)) };
 }

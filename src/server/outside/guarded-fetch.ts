@@ -71,14 +71,17 @@ export interface GuardedAnswer {
 }
 
 /**
- * Asks an address through the same gate and answers any status. Redirects of a GET are followed; anything else goes where it was meant to.
+ * Asks an address through the same gate and answers any status. Redirects of a GET are followed, without its credentials where they lead to
+ * another origin (https://fetch.spec.whatwg.org/#http-redirect-fetch); anything else goes where it was meant to.
  * @throws ProblemError 422 when the address may not be reached, or does not answer
  */
 export async function guardedAsk(address: string, request: GuardedRequest, options: GuardedFetchOptions): Promise<GuardedAnswer> {
   const deadline = AbortSignal.any([AbortSignal.timeout(request.withinMs ?? WITHIN_MS), ...(request.signal ? [request.signal] : [])]);
-  let next = readAddress(address, options);
+  const first = readAddress(address, options);
+  let next = first;
   for (let redirects = 0; redirects <= MAX_REDIRECTS; redirects += 1) {
-    const response = await open(next, options, deadline, { method: request.method, headers: request.headers ?? {}, ...(request.body ? { body: request.body } : {}) });
+    const headersHere = next.origin === first.origin ? (request.headers ?? {}) : withoutCredentials(request.headers ?? {});
+    const response = await open(next, options, deadline, { method: request.method, headers: headersHere, ...(request.body ? { body: request.body } : {}) });
     const status = response.statusCode ?? 0;
     const { location } = response.headers;
     if (request.method === 'GET' && status >= 300 && status < 400 && location !== undefined) {
@@ -90,6 +93,10 @@ export async function guardedAsk(address: string, request: GuardedRequest, optio
     return { status, headers, bytes: await readLimited(response, next, options.mostBytes), address: next.href };
   }
   throw new ProblemError(422, 'outside-redirects', `${next.hostname} redirects in circles.`);
+}
+
+function withoutCredentials(headers: Readonly<Record<string, string>>): Readonly<Record<string, string>> {
+  return Object.fromEntries(Object.entries(headers).filter(([name]) => !['authorization', 'cookie'].includes(name.toLowerCase())));
 }
 
 /**

@@ -25,6 +25,8 @@ export type PlanChange =
   | { readonly kind: 'campaign'; readonly campaignId: string | null }
   | { readonly kind: 'label'; readonly label: string }
   | { readonly kind: 'refresh' }
+  | { readonly kind: 'hold' }
+  | { readonly kind: 'release' }
   | { readonly kind: 'cancel' };
 
 /** What became of each of them. */
@@ -96,6 +98,14 @@ async function changePost(services: Services, brand: Brand, post: Post, change: 
       await refreshPost(services, brand, post, piece);
       return;
     }
+    case 'hold':
+      if ((await actOnPost(db, post, 'hold', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', post.state === 'in review' ? 'A post in review is not sent before somebody approves it. Hold it then, or cancel it.' : 'Only what is scheduled can be held.');
+      return;
+    case 'release':
+      // Among many, nobody sees which one would be public at once.
+      if (post.dueMs <= nowMs) throw new ProblemError(409, 'past-moment', 'The moment of a held post has passed. Move it first, or send it from the outbox.');
+      if ((await actOnPost(db, post, 'release', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', 'Only what is held can be released.');
+      return;
     case 'cancel':
       if ((await actOnPost(db, post, 'cancel', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', 'A post that is being sent or has gone out cannot be cancelled.');
       await db.transaction((trx) => freeSlots(trx, { postId: post.id }));
@@ -139,6 +149,9 @@ async function changeEntry(services: Services, brand: Brand, entry: PlanEntry, c
       return write({ campaignId: change.campaignId });
     case 'refresh':
       throw new ProblemError(422, 'no-post', 'A draft follows its piece anyway.');
+    case 'hold':
+    case 'release':
+      throw new ProblemError(422, 'no-post', 'A draft goes out only once it is scheduled.');
     case 'label':
       if (entry.pieceId === null) throw new ProblemError(422, 'no-piece', 'A placeholder has no piece to label.');
       return labelPiece(services, brand, entry.pieceId, change.label);

@@ -50,10 +50,13 @@ function LanesOf(props: PlanProps) {
   const columnPx = Math.max(MIN_COLUMN_PX, (width - CHANNEL_PX - RUNWAY_PX) / count);
   const density: Density = columnPx >= 66 ? 'wide' : columnPx >= 30 ? 'middle' : 'small';
   const plannedCells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
+  // Rows come once their heights are known and the campaigns above them: nothing that one reads already moves away.
+  const isReady = (context.plan !== null || context.problem !== null) && !lanes.isPending;
   const shown = useMemo(() => {
+    if (!isReady) return [];
     const ids = query.channels?.split(',').filter((id) => id !== '') ?? [];
     return ids.length === 0 ? channels : channels.filter(({ id }) => ids.includes(id));
-  }, [channels, query.channels]);
+  }, [isReady, channels, query.channels]);
   const { isOpen: isProposing, proposal } = usePlanProposal(brand.slug, query.channels?.split(',').filter((id) => id !== '') ?? []);
   const { placings } = proposal;
   const cells = useMemo(() => (isProposing ? withProposed(plannedCells, placings) : plannedCells), [plannedCells, isProposing, placings]);
