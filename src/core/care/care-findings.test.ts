@@ -81,6 +81,9 @@ describe('dateProblems', () => {
   it('finds dates that are over by then, and weekdays that a date has not', () => {
     expect(problems('On 28 November we fly', planned(2))).toEqual(['28 November is over when the post goes out on Wed 2 Dec']);
     expect(problems('On 5 December we fly', planned(2))).toEqual([]);
+    expect(problems('Free tails until 28 November', planned(2))).toEqual(['28 November has passed when the post goes out on Wed 2 Dec: what holds until then has ended']);
+    expect(problems('Free tails until 2 December', planned(2))).toEqual([]);
+    expect(dateProblems('Nur bis zum 28. November', 'de', zone, NOW, planned(2)).map(({ kind }) => kind)).toEqual(['ended']);
     expect(problems('On Sunday, 5 December 2026', planned(2))[0]).toContain('is a Saturday in 2026');
     expect(problems('On Saturday, 5 December 2026', planned(2))).toEqual([]);
   });

@@ -5,17 +5,19 @@ import type { Language } from '../words/language.ts';
 /** A word or phrase of a text that means a day. */
 export interface DateWord {
   readonly text: string;
-  readonly kind: 'past' | 'moves' | 'weekday';
+  readonly kind: 'past' | 'ended' | 'moves' | 'weekday';
   /** In a sentence, without its subject. */
   readonly problem: string;
 }
 
 const parsers: Readonly<Partial<Record<Language, { parse(text: string, reference: chrono.ParsingReference, options: chrono.ParsingOption): chrono.ParsedResult[] }>>> = { en: chrono.en.GB, de: chrono.de, fr: chrono.fr, pt: chrono.pt, es: chrono.es };
 const MAX_TEXT = 5_000;
+/** What stands before the last day of an offer. */
+const UNTIL = /(?:until|till|through|ends|ending|bis|endet|jusqu[’']au|hasta|até)(?:\s+(?:on|the|zum|am|el|o|le))?\s*$/iu;
 const DAY = 'ccc d LLL';
 
 /**
- * Date words that disagree with the day on which a post goes out: days that are over by then, words such as “tomorrow” and “this Saturday” that
+ * Date words that disagree with the day on which a post goes out: days that are over by then, offers that have ended, words such as “tomorrow” and “this Saturday” that
  * mean another day by then, and weekdays that their date has not.
  * @param plannedMs when it goes out; null while nobody has said it, so that only days that are over today are found
  */
@@ -35,7 +37,9 @@ export function dateProblems(words: string, language: Language, zone: string, no
     if (isDate) {
       if (result.start.isCertain('weekday') && day.weekday % 7 !== result.start.get('weekday')) return [{ text, kind: 'weekday', problem: `is a ${day.setLocale('en-GB').toFormat('cccc')} in ${day.year}` }];
       const written = result.start.isCertain('year') ? day : pastOf(day, out);
-      return written < out.startOf('day') && out.diff(written, 'days').days < 200 ? [{ text, kind: 'past', problem: `is over when the post goes out on ${out.setLocale('en-GB').toFormat(DAY)}` }] : [];
+      if (written >= out.startOf('day') || out.diff(written, 'days').days >= 200) return [];
+      const goesOut = `when the post goes out on ${out.setLocale('en-GB').toFormat(DAY)}`;
+      return UNTIL.test(plain.slice(0, result.index)) ? [{ text, kind: 'ended', problem: `has passed ${goesOut}: what holds until then has ended` }] : [{ text, kind: 'past', problem: `is over ${goesOut}` }];
     }
     const before = asNow[index];
     if (!isRelative || plannedMs === null || !before || before.text !== result.text) return [];
