@@ -19,6 +19,7 @@ import { HistoryView } from './history/HistoryView.tsx';
 import { LookView } from './look/LookView.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { pieceSaver } from './piece-store.ts';
+import { OnceInTabs } from '../ui/OnceInTabs.tsx';
 import { StillPanel } from '../ui/StillPanel.tsx';
 import { PreflightRail } from './PreflightRail.tsx';
 import { templateQuery } from '../preview/template-query.ts';
@@ -127,7 +128,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
     <main className="flex min-h-0 flex-1 flex-col">
     <Tabs selectedKey={view} onSelectionChange={(key) => choose(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
       <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />
-      {state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}
+      <OnceInTabs>{state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}</OnceInTabs>
       {/* On a phone what stands side by side stands one below the other. */}
       <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
         {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
@@ -142,9 +143,11 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
             </>
           )}
         </StillPanel>
-        {!isHistoryOpen && (
-          <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
-        )}
+        <OnceInTabs>
+          {!isHistoryOpen && (
+            <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
+          )}
+        </OnceInTabs>
       </div>
     </Tabs>
     </main>

@@ -3,6 +3,7 @@ import { pieceName, type Piece } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
 import { Tab, TabList } from 'react-aria-components';
 import { HistoryButtons } from '../editor/HistoryButtons.tsx';
+import { OnceInTabs } from '../ui/OnceInTabs.tsx';
 import type { PresentPerson } from '../shell/change-events.ts';
 import type { PieceState, PieceStore } from './piece-store.ts';
 
@@ -29,17 +30,19 @@ interface HeaderProps {
 export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOpen, onHistory }: HeaderProps) {
   return (
     <div className="flex h-12 shrink-0 items-center gap-4 border-b border-line bg-panel px-4 max-md:h-auto max-md:flex-wrap max-md:gap-y-0">
-      <div className="min-w-0 flex-1 max-md:basis-full max-md:pt-1.5">
-        <input
-          aria-label="Name of the piece"
-          value={piece.title}
-          readOnly={readOnly}
-          placeholder={pieceName({ ...piece, title: '' })}
-          maxLength={120}
-          onChange={(event) => store.change('title', (draft) => void (draft.title = event.target.value))}
-          className="-ml-1.5 w-full truncate rounded-md border border-transparent bg-transparent px-1.5 py-1 font-heading text-[15px] font-semibold placeholder:text-ink placeholder:opacity-100 hover:border-line focus:border-house focus:outline-none"
-        />
-      </div>
+      <OnceInTabs>
+        <div className="min-w-0 flex-1 max-md:basis-full max-md:pt-1.5">
+          <input
+            aria-label="Name of the piece"
+            value={piece.title}
+            readOnly={readOnly}
+            placeholder={pieceName({ ...piece, title: '' })}
+            maxLength={120}
+            onChange={(event) => store.change('title', (draft) => void (draft.title = event.target.value))}
+            className="-ml-1.5 w-full truncate rounded-md border border-transparent bg-transparent px-1.5 py-1 font-heading text-[15px] font-semibold placeholder:text-ink placeholder:opacity-100 hover:border-line focus:border-house focus:outline-none"
+          />
+        </div>
+      </OnceInTabs>
       <TabList aria-label="Views of the piece" className="flex gap-5">
         {views.map((each) => (
           <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
@@ -47,18 +50,20 @@ export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOp
           </Tab>
         ))}
       </TabList>
-      <div className="flex flex-1 items-center justify-end gap-1">
-        {others.length > 0 && (
-          <span data-present={others.length} className="mr-2 truncate rounded-md bg-sunk px-2 py-0.5 text-xs" title={`${others.map(({ name }) => name).join(', ')} ${others.length === 1 ? 'has' : 'have'} this piece open`}>
-            {others.map(({ name }) => name.split(' ')[0]).join(', ')} {others.length === 1 ? 'is' : 'are'} here
-          </span>
-        )}
-        <SaveWord save={state.save} />
-        <Button look="quiet" size="icon" aria-label="History" title="Saved states: who saved what, and when" aria-pressed={isHistoryOpen} onClick={onHistory}>
-          <HistoryIcon aria-hidden className="size-4" />
-        </Button>
-        {!readOnly && <HistoryButtons store={store} state={state} />}
-      </div>
+      <OnceInTabs>
+        <div className="flex flex-1 items-center justify-end gap-1">
+          {others.length > 0 && (
+            <span data-present={others.length} className="mr-2 truncate rounded-md bg-sunk px-2 py-0.5 text-xs" title={`${others.map(({ name }) => name).join(', ')} ${others.length === 1 ? 'has' : 'have'} this piece open`}>
+              {others.map(({ name }) => name.split(' ')[0]).join(', ')} {others.length === 1 ? 'is' : 'are'} here
+            </span>
+          )}
+          <SaveWord save={state.save} />
+          <Button look="quiet" size="icon" aria-label="History" title="Saved states: who saved what, and when" aria-pressed={isHistoryOpen} onClick={onHistory}>
+            <HistoryIcon aria-hidden className="size-4" />
+          </Button>
+          {!readOnly && <HistoryButtons store={store} state={state} />}
+        </div>
+      </OnceInTabs>
     </div>
   );
 }

@@ -3,7 +3,6 @@ import ChevronDown from 'lucide-react/icons/chevron-down';
 import { useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Popover } from 'react-aria-components';
 import { actOnPost, getDeliveryPicture, getPostDifferences, refreshPost, reschedulePost } from '../../contract/send-contracts.ts';
-import type { ChangedArea } from '../../core/crop/changed-areas.ts';
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
@@ -20,7 +19,7 @@ import { BoostButton } from './BoostButton.tsx';
 import { DeliveryRow, type Badge } from './DeliveryRow.tsx';
 import { DuplicatePost } from './DuplicatePost.tsx';
 import { StateChip } from './StateChip.tsx';
-import { useChangedAreas } from './use-changed-areas.ts';
+import { useChangedAreas, type Compared } from './use-changed-areas.ts';
 import { MomentFields, type ChosenMoment } from './MomentFields.tsx';
 import type { Delivery } from './use-deliveries.ts';
 
@@ -187,22 +186,23 @@ function Differences({ brand, postId, shown, mayUpdate, onClose }: { readonly br
   });
   const differences = found.data?.differences ?? [];
   const [before, now] = [addressOf(getDeliveryPicture, { brand, delivery: shown.id }), addressOf(getCutFile, { brand, piece: shown.pieceId, channelId: shown.channelId, placement: shown.placement }, { as: 'webp' })];
-  const areas = useChangedAreas(before, now);
+  const compared = useChangedAreas(before, now);
+  const parts = compared?.areas.length ?? 0;
   return (
     <>
       <p className="text-sm font-semibold">This post goes out as it was scheduled.</p>
       {found.error && <p className="mt-1 text-sm text-coral-ink">{found.error.message}</p>}
       <div className="mt-2 grid grid-cols-2 gap-2 text-xs text-quiet">
         <figure>
-          <Framed areas={areas} src={before} alt="The post as it was scheduled" />
+          <Framed compared={compared} src={before} alt="The post as it was scheduled" />
           <figcaption className="mt-0.5">The post</figcaption>
         </figure>
         <figure>
-          <Framed areas={areas} src={now} alt="The piece as it is now" />
+          <Framed compared={compared} src={now} alt="The piece as it is now" />
           <figcaption className="mt-0.5">The piece now</figcaption>
         </figure>
       </div>
-      {areas.length > 0 && <p className="mt-1 text-xs text-quiet">{areas.length === 1 ? 'Framed: the part that differs.' : `Framed: the ${areas.length} parts that differ.`}</p>}
+      {parts > 0 && <p className="mt-1 text-xs text-quiet">{parts === 1 ? 'Framed: the part that differs.' : `Framed: the ${parts} parts that differ.`}</p>}
       <ul className="mt-2 space-y-2 text-sm">
         {differences.map(({ place, pinned, now }) => (
           <li key={`${place}${pinned}${now}`}>
@@ -232,13 +232,14 @@ function Differences({ brand, postId, shown, mayUpdate, onClose }: { readonly br
 }
 
 /** A picture with frames around the parts in which it differs from another one. */
-function Framed({ areas, src, alt }: { readonly areas: readonly ChangedArea[]; readonly src: string; readonly alt: string }) {
+function Framed({ compared, src, alt }: { readonly compared: Compared | null; readonly src: string; readonly alt: string }) {
+  if (!compared || compared.areas.length === 0) return <PictureWithFallback src={src} alt={alt} className="h-36 w-full rounded-md border border-line object-contain" />;
   return (
     <span className="grid h-36 place-items-center overflow-hidden rounded-md border border-line">
-      <span className="relative block max-h-36">
-        <PictureWithFallback src={src} alt={alt} className="block max-h-36 max-w-full" />
-        {areas.map(({ x, y, width, height }) => (
-          <span key={`${x} ${y}`} aria-hidden className="absolute rounded-sm border-2 border-marigold outline outline-1 outline-ink/60" style={{ left: `${x * 100}%`, top: `${y * 100}%`, width: `${width * 100}%`, height: `${height * 100}%` }} />
+      <span className="relative block" style={{ width: `min(100%, ${9 * compared.ratio}rem)`, aspectRatio: compared.ratio }}>
+        <PictureWithFallback src={src} alt={alt} className="absolute inset-0 size-full" />
+        {compared.areas.map(({ x, y, width, height }) => (
+          <span key={`${x} ${y}`} aria-hidden className="absolute rounded-sm border-2 border-marigold outline outline-ink/60" style={{ left: `${x * 100}%`, top: `${y * 100}%`, width: `${width * 100}%`, height: `${height * 100}%` }} />
         ))}
       </span>
     </span>

@@ -5,17 +5,24 @@ import type { Raster } from '../../core/crop/picture-facts.ts';
 /** Wide enough to tell words apart, small enough to compare at once. */
 const WIDTH_PX = 240;
 
-/** Where one picture differs from another, as soon as both are there; nothing where one cannot be loaded, or they are of different shapes. */
-export function useChangedAreas(before: string, now: string): readonly ChangedArea[] {
-  const { data } = useQuery({ queryKey: ['changed-areas', before, now], queryFn: ({ signal }) => compare(before, now, signal), retry: false });
-  return data ?? [];
+/** Where two pictures of one shape differ. */
+export interface Compared {
+  readonly areas: readonly ChangedArea[];
+  /** Width by height. */
+  readonly ratio: number;
 }
 
-async function compare(before: string, now: string, signal: AbortSignal): Promise<readonly ChangedArea[]> {
+/** Where one picture differs from another, as soon as both are there; null until then, and where one cannot be loaded or they are of different shapes. */
+export function useChangedAreas(before: string, now: string): Compared | null {
+  const { data } = useQuery({ queryKey: ['changed-areas', before, now], queryFn: ({ signal }) => compare(before, now, signal), retry: false });
+  return data ?? null;
+}
+
+async function compare(before: string, now: string, signal: AbortSignal): Promise<Compared | null> {
   const [first, second] = await Promise.all([load(before, signal), load(now, signal)]);
   const heightPx = Math.round((WIDTH_PX * second.height) / second.width);
-  if (Math.abs((WIDTH_PX * first.height) / first.width - heightPx) > 2) return [];
-  return changedAreas(rasterOf(first, heightPx), rasterOf(second, heightPx));
+  if (Math.abs((WIDTH_PX * first.height) / first.width - heightPx) > 2) return null;
+  return { areas: changedAreas(rasterOf(first, heightPx), rasterOf(second, heightPx)), ratio: WIDTH_PX / heightPx };
 }
 
 async function load(address: string, signal: AbortSignal): Promise<ImageBitmap> {

@@ -48,9 +48,10 @@ function toChange(given: BodyOf<typeof contracts.changeChosen>['change']): PlanC
     case 'label':
       return { kind: 'label', label: given.label ?? '' };
     case 'refresh':
-      return { kind: 'refresh' };
+    case 'hold':
+    case 'release':
     case 'cancel':
-      return { kind: 'cancel' };
+      return { kind: given.kind };
   }
 }
 

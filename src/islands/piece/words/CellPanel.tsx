@@ -43,11 +43,10 @@ const tabClasses = 'cursor-default border-b-2 border-transparent px-1 py-1.5 tex
 
 /** The chosen cell with room to write, what it is counted by, and what helps to write it. */
 export function CellPanel(props: PanelProps) {
-  const { row, column, piece, brandData, store, readOnly, rows, shown, suggest } = props;
+  const { row, column, piece, brandData, store, readOnly, rows, suggest } = props;
   const { field } = column;
   const { book } = brandData;
   const area = useRef<HTMLTextAreaElement>(null);
-  const [tab, setTab] = useState('out');
   const sheetCell = sheetCellOf(row, field, piece, book);
   const { kind } = fieldOf(field);
   const write = useCallback((text: string): void => store.change(`cell-${row.id}-${field}`, (draft) => writeCell(draft, { row: row.id, field }, text)), [store, row.id, field]);
@@ -101,35 +100,51 @@ export function CellPanel(props: PanelProps) {
         </div>
       )}
       {field === 'caption' && sheetCell.kind === 'cell' && <Variants piece={piece} store={store} readOnly={readOnly} current={sheetCell.cell.text} onUse={write} />}
-      <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))} className="flex min-h-0 flex-1 flex-col">
-        <TabList aria-label="Beside the cell" className="mb-2 flex gap-3 border-b border-line">
-          <Tab id="out" className={tabClasses}>
-            Goes out
-          </Tab>
-          <Tab id="tags" className={tabClasses}>
-            Hashtags
-          </Tab>
-          <Tab id="desk" className={tabClasses}>
-            Writing desk
-          </Tab>
-        </TabList>
-        <StillPanel id="out">
-          {shown && <GoesOut brand={props.brand} brandData={brandData} template={props.template} store={store} pieceId={props.pieceId} readOnly={readOnly} cuts={later.cuts} piece={later.piece} channel={shown} width={props.width} onWidth={props.onWidth} />}
-        </StillPanel>
-        <StillPanel id="tags">
-          <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
-            <TagsPanel {...props} channel={shown} onText={write} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} />
-          </Suspense>
-        </StillPanel>
-        <StillPanel id="desk">
-          <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
-            <DeskPanel {...props} channel={shown} cellText={sheetCell.kind === 'cell' ? sheetCell.cell.text : ''} mayWrite={sheetCell.kind === 'cell' && kind === 'text' && !readOnly} onText={write} />
-          </Suspense>
-        </StillPanel>
-      </Tabs>
+      <BesideCell {...props} piece={later.piece} cuts={later.cuts} text={later.text} mayWrite={sheetCell.kind === 'cell' && kind === 'text' && !readOnly} onText={write} />
     </aside>
   );
 }
+
+interface BesideProps extends PanelProps {
+  /** What stands in the cell. */
+  readonly text: string;
+  readonly mayWrite: boolean;
+  readonly onText: (text: string) => void;
+}
+
+/** What helps to write a cell: how it goes out, hashtags, and the desk. It follows when there is time. */
+const BesideCell = memo(function BesideCell(props: BesideProps) {
+  const { shown, text } = props;
+  const [tab, setTab] = useState('out');
+  return (
+    <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))} className="flex min-h-0 flex-1 flex-col">
+      <TabList aria-label="Beside the cell" className="mb-2 flex gap-3 border-b border-line">
+        <Tab id="out" className={tabClasses}>
+          Goes out
+        </Tab>
+        <Tab id="tags" className={tabClasses}>
+          Hashtags
+        </Tab>
+        <Tab id="desk" className={tabClasses}>
+          Writing desk
+        </Tab>
+      </TabList>
+      <StillPanel id="out">
+        {shown && <GoesOut {...props} channel={shown} />}
+      </StillPanel>
+      <StillPanel id="tags">
+        <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
+          <TagsPanel {...props} channel={shown} cellText={text} />
+        </Suspense>
+      </StillPanel>
+      <StillPanel id="desk">
+        <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
+          <DeskPanel {...props} channel={shown} cellText={text} />
+        </Suspense>
+      </StillPanel>
+    </Tabs>
+  );
+});
 
 /** What may be put into a text from elsewhere. */
 const TextMenus = memo(function TextMenus({ book, takesTags, area, text, onText }: { readonly book: BrandBook; readonly takesTags: boolean; readonly area: RefObject<HTMLTextAreaElement | null>; readonly text: string; readonly onText: (text: string) => void }) {
