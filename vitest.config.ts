@@ -11,7 +11,7 @@ export default defineConfig({
           name: 'server',
           include: ['tests/server/**/*.test.ts'],
           globalSetup: ['tests/server/seed-once.ts'],
-          testTimeout: 180_000,
+          testTimeout: 300_000,
           hookTimeout: 240_000,
           maxWorkers: 2,
           // Every file has data of its own; loading the program anew for each would cost a fifth of the run.

@@ -50,8 +50,11 @@ function isReadableAddress(address: string): boolean {
 }
 
 const HEADERS_WITHIN_MS = 20_000;
+const IDLE_WITHIN_MS = 65_000;
 const MAX_CONNECTIONS = 1_000;
 server.headersTimeout = HEADERS_WITHIN_MS;
+// Longer than what stands in front of it keeps an idle connection: a request never meets one that is just being closed.
+server.keepAliveTimeout = IDLE_WITHIN_MS;
 // Uploads may take as long as they move: what receives them watches that.
 server.requestTimeout = 0;
 server.maxConnections = MAX_CONNECTIONS;
