@@ -39,6 +39,6 @@ async function seedOnce(stamp: string): Promise<void> {
 
 async function run(problem: string, program: string, environment: Readonly<Record<string, string>> = {}): Promise<void> {
   const child = spawn(process.execPath, [program], { env: { ...process.env, ...environment }, stdio: ['ignore', 'inherit', 'inherit'] });
-  const code = await new Promise((resolve) => child.once('exit', resolve));
-  if (code !== 0) throw new Error(problem);
+  const ended = await new Promise<number | NodeJS.Signals | null>((resolve) => child.once('exit', (code, signal) => resolve(code ?? signal)));
+  if (ended !== 0) throw new Error(`${problem}: ${program} ended with ${String(ended)}`);
 }
