@@ -1,7 +1,7 @@
 import type { Words } from '../words/fields.ts';
 import { readThread } from '../words/thread.ts';
 
-/** What goes out behind a post, an act of its own each: a further part of its thread, or its first comment. */
+/** A request that follows a post: a further part of its thread, or its first comment. */
 export interface FollowUp {
   readonly kind: 'part' | 'comment';
   readonly text: string;
@@ -9,7 +9,7 @@ export interface FollowUp {
   readonly pictures: readonly [from: number, to: number];
 }
 
-/** What goes out at once, and what follows it in this order. */
+/** The post, and its follow-ups in order. */
 export interface Sequence {
   readonly words: Words;
   /** How many of the pictures the post itself shows. */
@@ -37,7 +37,7 @@ export function sequenceOf(composed: Words, pictures: number): Sequence {
   };
 }
 
-/** How far a post has come that is out, and of which so many follow-ups are done; empty where all are. */
+/** Says how many follow-ups of a published post are out; empty when all are. */
 export function howFarOut(followUps: readonly FollowUp[], done: number): string {
   const next = followUps[done];
   if (!next) return '';

@@ -29,10 +29,10 @@ export interface VideoAlong {
   readonly subtitlesId?: string;
 }
 
-/** What comes behind a post that is out: a further part of its thread, or its first comment. */
+/** A follow-up of a published post: a further part of its thread, or its first comment. */
 export interface OutgoingFollowUp {
   readonly kind: 'part' | 'comment';
-  /** Counted among the parts behind the post, from 1: asked for twice, a part is there once. */
+  /** Position among the follow-ups, from 1. */
   readonly place: number;
   readonly text: string;
   readonly media: readonly RemoteMedia[];
@@ -92,7 +92,7 @@ export interface Connector {
   prepare(post: OutgoingPost, signal: AbortSignal): Promise<{ readonly remoteDraftId: string | null }>;
   publish(post: OutgoingPost, handle: PublicationHandle, signal: AbortSignal): Promise<{ readonly address: string }>;
   findPublication(handle: PublicationHandle, signal: AbortSignal): Promise<Publication>;
-  /** Adds something behind a post that is out; what is there already stays there once. */
+  /** Adds a follow-up to a published post. A second request for the same place adds nothing. */
   follow(address: string, followUp: OutgoingFollowUp, signal: AbortSignal): Promise<void>;
   /** Removes what is public; what is gone already counts as removed. */
   remove(address: string, signal: AbortSignal): Promise<void>;

@@ -33,7 +33,7 @@ export interface Delivery extends Pick<Post, 'pieceId' | 'pieceName' | 'kind' | 
   readonly remoteMedia: readonly string[];
   readonly remoteDraftId: string | null;
   readonly publishIntentMs: number | null;
-  /** Where it is public; known before it is sent where something follows it. */
+  /** Public address. With follow-ups it is set before the delivery counts as sent. */
   readonly address: string | null;
   /** How many of the parts and comments that follow the post are out. */
   readonly followed: number;
@@ -242,7 +242,7 @@ export async function finishDelivery(db: Db, id: string, lease: string, outcome:
   });
 }
 
-/** What is out stays out: cancelling leaves out the rest that would have followed. */
+/** A published delivery becomes sent: cancelling skips its remaining follow-ups. */
 const cancelled = (trx: Db): Readonly<Record<string, unknown>> => ({ state: trx.raw("case when address is null then 'cancelled' else 'sent' end"), problem: trx.raw('case when address is null then problem end') });
 
 /** A person's act on a delivery; false when its state does not allow it any more. */

@@ -102,7 +102,7 @@ async function changePost(services: Services, brand: Brand, post: Post, change: 
       if ((await actOnPost(db, post, 'hold', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', post.state === 'in review' ? 'A post in review is not sent before somebody approves it. Hold it then, or cancel it.' : 'Only what is scheduled can be held.');
       return;
     case 'release':
-      // Among many, nobody sees which one would be public at once.
+      // A bulk release must not publish a post at once.
       if (post.dueMs <= nowMs) throw new ProblemError(409, 'past-moment', 'The moment of a held post has passed. Move it first, or send it from the outbox.');
       if ((await actOnPost(db, post, 'release', { nowMs, machineNowMs })) === 0) throw new ProblemError(409, 'not-possible-now', 'Only what is held can be released.');
       return;

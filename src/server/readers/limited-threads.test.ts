@@ -11,7 +11,7 @@ const LIMIT_MS = 400;
 let folder: string;
 let threads: LimitedThreads<Task, { readonly work: string; readonly wait: string; readonly 'for-ever': never }>;
 
-/** A thread that works or waits as long as asked, on the real thing that counts it. */
+/** Works or waits for a given time, measured by the real clock of threads. */
 const source = `
   import { workOn } from ${JSON.stringify(join(import.meta.dirname, 'thread-job.ts'))};
   export default (job) => workOn(job, async ({ kind, forMs = Infinity }) => {

@@ -10,7 +10,7 @@ const MAX_QUEUE = 50;
 const MEMORY_LIMIT_MB = 256;
 const IDLE_MS = 60_000;
 const LOOK_MS = 100;
-/** So many times its processor time a task may take on the wall: the queue and a busy machine are in it, and a task that waits for ever ends. */
+/** Wall-clock limit as a multiple of the processor limit: leaves room for the queue and a busy machine, and ends a task that waits for ever. */
 const PATIENCE = 12;
 
 interface Limits<Kind extends string> {

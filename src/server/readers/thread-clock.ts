@@ -1,8 +1,8 @@
 import { readFileSync, readlinkSync } from 'node:fs';
 
 /**
- * The processor time that one task takes of its thread. The time on the wall would blame a good file for a busy machine, and count
- * the start of the thread. The thread writes who it is, the process that waits for it reads how far it is (proc(5)).
+ * Processor time of one task. Wall-clock time would refuse good files on a busy machine, and would include the start of the thread.
+ * The thread writes its id; the waiting process reads the time from the kernel (proc(5)).
  */
 export type ThreadClock = Int32Array;
 

@@ -50,7 +50,7 @@ function LanesOf(props: PlanProps) {
   const columnPx = Math.max(MIN_COLUMN_PX, (width - CHANNEL_PX - RUNWAY_PX) / count);
   const density: Density = columnPx >= 66 ? 'wide' : columnPx >= 30 ? 'middle' : 'small';
   const plannedCells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
-  // Rows come once their heights are known and the campaigns above them: nothing that one reads already moves away.
+  // Shows rows once their heights and the campaigns are known, so that the layout does not shift.
   const isReady = (context.plan !== null || context.problem !== null) && !lanes.isPending;
   const shown = useMemo(() => {
     if (!isReady) return [];
