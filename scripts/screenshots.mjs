@@ -38,6 +38,8 @@ async function comeIn(page) {
 }
 async function shoot(page, name) {
   await settled(page);
+  // Small pictures are made when they are first looked at.
+  await page.waitForFunction(() => [...document.images].every((image) => image.complete || image.getBoundingClientRect().top > innerHeight), undefined, { timeout: 60_000 });
   await page.screenshot({ path: join(folder, `${name}.png`) });
   process.stdout.write(`${name}.png\n`);
 }
