@@ -1,26 +1,31 @@
 import { mixed, object, type AnyObject, type InferType, type Schema } from 'yup';
 
+/** A schema, as far as its type goes: what it lets through. Comparing whole schemas takes the compiler minutes. */
+interface Lets<Value> {
+  readonly __outputType: Value;
+}
+
 /** An endpoint as both sides know it: the server checks by it, the client is typed by it, the OpenAPI document is made from it. */
-export interface Contract<Params extends Schema = Schema, Query extends Schema = Schema, Body extends Schema = Schema, Answer extends Schema = Schema> {
+export interface Contract<Params = unknown, Query = unknown, Body = unknown, Answer = unknown> {
   readonly method: 'GET' | 'POST' | 'PATCH' | 'DELETE';
   /** With parameters in braces, as in OpenAPI. */
   readonly path: `/api/${string}`;
   readonly summary: string;
-  readonly params: Params;
-  readonly query: Query;
+  readonly params: Schema;
+  readonly query: Schema;
   /** `bytes`: the raw request body is a file. */
   readonly bodyKind: 'json' | 'bytes' | 'none';
-  readonly body: Body;
+  readonly body: Schema;
   /** Media type of what is answered. */
   readonly answerType: 'application/json' | 'image/*' | 'font/*' | 'application/zip' | 'text/plain' | 'text/event-stream';
-  readonly answer: Answer;
+  readonly answer: Schema;
   readonly status: 200 | 201 | 204;
+  /** What the schemas let through; for the compiler alone, never set. */
+  readonly values?: { readonly params: Params; readonly query: Query; readonly body: Body; readonly answer: Answer };
 }
 
 const nothing = object({}).noUnknown();
 const anything = mixed();
-type Nothing = typeof nothing;
-type Anything = typeof anything;
 
 /** Answers that are no JSON, and their media types. */
 const filed = { picture: 'image/*', font: 'font/*', archive: 'application/zip', text: 'text/plain', events: 'text/event-stream' } as const;
@@ -29,15 +34,15 @@ interface ContractInput<Params, Query, Body, Answer> {
   readonly method: Contract['method'];
   readonly path: Contract['path'];
   readonly summary: string;
-  readonly params?: Params;
-  readonly query?: Query;
-  readonly body?: Body | 'bytes';
-  readonly answer?: Answer | keyof typeof filed;
+  readonly params?: Lets<Params>;
+  readonly query?: Lets<Query>;
+  readonly body?: Lets<Body> | 'bytes';
+  readonly answer?: Lets<Answer> | keyof typeof filed;
   readonly status?: Contract['status'];
 }
 
 /** A contract with what is not said filled in: no parameters, no body, an empty answer. */
-export function contract<Params extends Schema = Nothing, Query extends Schema = Nothing, Body extends Schema = Anything, Answer extends Schema = Anything>(
+export function contract<Params = InferType<typeof nothing>, Query = InferType<typeof nothing>, Body = unknown, Answer = unknown>(
   input: ContractInput<Params, Query, Body, Answer>,
 ): Contract<Params, Query, Body, Answer> {
   const { body, answer } = input;
@@ -45,20 +50,23 @@ export function contract<Params extends Schema = Nothing, Query extends Schema =
     method: input.method,
     path: input.path,
     summary: input.summary,
-    params: input.params ?? (nothing as unknown as Params),
-    query: input.query ?? (nothing as unknown as Query),
+    params: schemaOf(input.params) ?? nothing,
+    query: schemaOf(input.query) ?? nothing,
     bodyKind: body === undefined ? 'none' : body === 'bytes' ? 'bytes' : 'json',
-    body: body === undefined || body === 'bytes' ? (anything as unknown as Body) : body,
+    body: (body === 'bytes' ? undefined : schemaOf(body)) ?? anything,
     answerType: typeof answer === 'string' ? filed[answer] : 'application/json',
-    answer: answer === undefined || typeof answer === 'string' ? (anything as unknown as Answer) : answer,
+    answer: (typeof answer === 'string' ? undefined : schemaOf(answer)) ?? anything,
     status: input.status ?? (answer === undefined ? 204 : 200),
   };
 }
 
-export type ParamsOf<Each> = Each extends Contract<infer Params, Schema, Schema, Schema> ? InferType<Params> : never;
-export type QueryOf<Each> = Each extends Contract<Schema, infer Query, Schema, Schema> ? InferType<Query> : never;
-export type BodyOf<Each> = Each extends Contract<Schema, Schema, infer Body, Schema> ? InferType<Body> : never;
-export type AnswerOf<Each> = Each extends Contract<Schema, Schema, Schema, infer Answer> ? InferType<Answer> : never;
+const schemaOf = (given: Lets<unknown> | undefined): Schema | undefined => given as Schema | undefined;
+
+type ValuesOf<Each extends Contract> = NonNullable<Each['values']>;
+export type ParamsOf<Each extends Contract> = ValuesOf<Each>['params'];
+export type QueryOf<Each extends Contract> = ValuesOf<Each>['query'];
+export type BodyOf<Each extends Contract> = ValuesOf<Each>['body'];
+export type AnswerOf<Each extends Contract> = ValuesOf<Each>['answer'];
 
 /** A document that has its own reader in core; here it is only said to be an object. */
 export function documentOf<Value extends object>(description: string): Schema<Value> {

@@ -61,33 +61,19 @@ export async function expectSaved(page: Page): Promise<void> {
   await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
 }
 
-/** Waits until the wall is painted, pictures and all, and stays as it is. */
-export async function expectSettled(page: Page): Promise<void> {
-  const looks = (): Promise<string> => page.locator('canvas[data-painted]').evaluateAll((canvases) => canvases.map((canvas) => `${(canvas as HTMLCanvasElement).dataset['settled'] ?? ''}${(canvas as HTMLCanvasElement).toDataURL()}`).join('|'));
-  let before = '';
-  await expect
-    .poll(async () => {
-      const now = await looks();
-      const isSame = now === before && !now.includes('false');
-      before = now;
-      return isSame;
-    }, { intervals: [500] })
-    .toBe(true);
-}
-
 const STILL_FRAMES = 30;
 
-/** Waits until a canvas shows its pictures and has not been painted again for half a second of frames. */
-export async function expectStill(canvas: Locator): Promise<void> {
-  await expect(canvas).toHaveAttribute('data-settled', 'true');
-  await canvas.evaluate(
-    (each: HTMLElement, frames: number) =>
+/** Waits until canvases show their pictures and none has been painted again for half a second of frames. */
+export async function expectStill(canvases: Locator): Promise<void> {
+  await expect(canvases.first()).toHaveAttribute('data-settled', 'true');
+  await canvases.evaluateAll(
+    (all, frames) =>
       new Promise<void>((resolve) => {
-        let last: string | undefined;
+        let last = '';
         let same = 0;
         const look = (): void => {
-          const now = each.dataset['painted'];
-          same = now === last ? same + 1 : 0;
+          const now = all.map((each) => `${each.dataset['painted'] ?? ''} ${each.dataset['settled'] ?? ''}`).join();
+          same = now === last && !now.includes('false') ? same + 1 : 0;
           last = now;
           if (same >= frames) resolve();
           else requestAnimationFrame(look);
@@ -96,6 +82,11 @@ export async function expectStill(canvas: Locator): Promise<void> {
       }),
     STILL_FRAMES,
   );
+}
+
+/** Waits until the whole wall is painted, pictures and all, and stays as it is. */
+export async function expectSettled(page: Page): Promise<void> {
+  await expectStill(page.locator('canvas[data-painted]'));
 }
 
 /** Waits until no colour and no place on the page is under way to another. */

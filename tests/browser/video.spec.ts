@@ -3,7 +3,7 @@ import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type Page, expect, freshData, test } from './fixtures.ts';
-import { chooseOnly, comeInAs, expectSaved, expectStill, sendNow, chooseCell } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, expectSettled, expectStill, sendNow, chooseCell } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -130,9 +130,9 @@ test('from dropped clips to the published video', async ({ page }) => {
     await page.getByRole('button', { name: 'Pause' }).click();
     const at = await frame(page);
     // While it stands, nothing is painted.
-    await expectStill(canvas);
+    await expectSettled(page);
     await page.evaluate(() => performance.clearMeasures('wall'));
-    await expectStill(canvas);
+    await expectSettled(page);
     expect(await page.evaluate(() => performance.getEntriesByName('wall', 'measure').length)).toBe(0);
     await page.getByLabel('Moment', { exact: true }).focus();
     await page.keyboard.press('ArrowRight');

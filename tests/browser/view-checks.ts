@@ -21,7 +21,9 @@ export function testViews(views: readonly ViewToCheck[]): void {
         await page.emulateMedia({ colorScheme });
         await expectNoMotion(page);
         grounds.push(await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor));
-        const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+        const axe = new AxeBuilder({ page });
+        // A theme changes colours alone.
+        const { violations } = await (colorScheme === 'light' ? axe.withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']) : axe.withRules(['color-contrast'])).analyze();
         expect(violations.map((violation) => `${colorScheme}, ${violation.id}: ${violation.nodes.map((node) => node.html.slice(0, 160)).join(' | ')}`)).toEqual([]);
       }
       expect(new Set(grounds).size).toBe(2);

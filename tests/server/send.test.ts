@@ -7,7 +7,7 @@ import { renderAhead } from '../../src/server/dispatch/render-ahead.ts';
 import { runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, sendDue, signInAll, startStack, until, type Answer, type Stack } from './stack.ts';
+import { clearQueue, Client, consentTo, sendDue, signInAll, startStack, until, type Answer, type Stack } from './stack.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;
@@ -58,17 +58,7 @@ const schedule = (by: Client, piece: Made, cuts: unknown, when: unknown = { kind
 const rows = (piece: Pick<Made, 'id'>): Promise<Row[]> => stack.services.db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where('posts.piece_id', piece.id).select('deliveries.*').orderBy('deliveries.id');
 const base = '/api/brands/gullwick';
 
-/** Goes to a network's consent page as a person does, answers it, and comes back. */
-async function connect(by: Client, wanted: { readonly network: string; readonly site?: string }, form: Readonly<Record<string, string>>): Promise<string> {
-  const begun = await by.ask('POST', `${base}/connections`, wanted);
-  expect(begun.status).toBe(201);
-  const address = new URL(String(begun.body['address']));
-  expect(await (await fetch(address)).text()).toContain('asks to post for you');
-  const answered = await fetch(`${address.origin}${address.pathname}`, { method: 'POST', redirect: 'manual', body: new URLSearchParams({ ...Object.fromEntries(address.searchParams), ...form }) });
-  const back = new URL(answered.headers.get('location') ?? '');
-  const returned = await by.raw('GET', `${back.pathname}${back.search}`);
-  return new URL(returned.headers.get('location') ?? '', stack.origin).searchParams.get('connection') ?? '';
-}
+const connect = (by: Client, wanted: Parameters<typeof consentTo>[2], form: Readonly<Record<string, string>>): Promise<string> => consentTo(stack, by, wanted, form);
 
 const channelsOf = async (): Promise<{ id: string; name: string; handle: string; state: string; isByHand: boolean }[]> => (await as('wren').ask('GET', `${base}/channels`)).body['channels'] as never;
 

@@ -80,6 +80,34 @@ export async function joinAs(owner: Client, brand: string, email: string, role: 
   return joined;
 }
 
+/** What somebody wants to connect: a network, or a site of one's own. */
+interface WantedConnection {
+  readonly network: string;
+  readonly site?: string;
+}
+
+/** Goes to a network's consent page as a person does, answers it, and comes back; answers the connection. */
+export async function consentTo({ origin }: Pick<Stack, 'origin'>, by: Client, wanted: WantedConnection, form: Readonly<Record<string, string>>): Promise<string> {
+  const begun = await by.ask('POST', `${GULLWICK}/connections`, wanted);
+  if (begun.status !== 201) throw new Error(`No connection was begun: ${begun.status}`);
+  const address = new URL(String(begun.body['address']));
+  const page = await (await fetch(address)).text();
+  if (!page.includes('asks to post for you')) throw new Error('The network showed no page of consent');
+  const answered = await fetch(`${address.origin}${address.pathname}`, { method: 'POST', redirect: 'manual', body: new URLSearchParams({ ...Object.fromEntries(address.searchParams), ...form }) });
+  const back = new URL(answered.headers.get('location') ?? '');
+  const returned = await by.raw('GET', `${back.pathname}${back.search}`);
+  return new URL(returned.headers.get('location') ?? '', origin).searchParams.get('connection') ?? '';
+}
+
+/** Opens an account on a network and connects it; answers its channel. */
+export async function connectNew(stack: Pick<Stack, 'origin'>, by: Client, network: string, account: { readonly handle: string; readonly name: string; readonly kind: string }): Promise<string> {
+  const connection = await consentTo(stack, by, { network }, { answer: 'allow', 'new-handle': account.handle, 'new-name': account.name, 'new-kind': account.kind });
+  const { channels } = (await by.ask('POST', `${GULLWICK}/connections/${connection}`, { handles: [account.handle] })).body as unknown as { channels: { id: string }[] };
+  const id = channels[0]?.id;
+  if (!id) throw new Error(`${account.handle} was not connected`);
+  return id;
+}
+
 /** How a test moves the clocks that its dispatcher sees: ahead, or standing still. */
 export interface TestClock {
   aheadMs: number;
@@ -103,6 +131,7 @@ export interface Stack {
   close(): Promise<void>;
 }
 
+const GULLWICK = '/api/brands/gullwick';
 export const PASSWORD = 'sand-in-both-shoes';
 
 export async function freePort(): Promise<number> {

@@ -1,9 +1,9 @@
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useMutation, useQueryClient } from '@tanstack/react-query';
 import { useForm } from 'react-hook-form';
 import { changePassword, MIN_PASSWORD } from '../../contract/account-contracts.ts';
 import type { BodyOf } from '../../contract/contract.ts';
 import { call } from '../ui/call.ts';
+import { bodyResolver } from '../ui/body-resolver.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
@@ -11,7 +11,7 @@ import { toast } from '../ui/toast.tsx';
 /** Changing the password: whoever else had an access loses it. */
 export function Password() {
   const client = useQueryClient();
-  const form = useForm({ resolver: yupResolver(changePassword.body), defaultValues: { password: '', newPassword: '' } });
+  const form = useForm({ resolver: bodyResolver(changePassword), defaultValues: { password: '', newPassword: '' } });
   const change = useMutation({
     mutationFn: (body: BodyOf<typeof changePassword>) => call(changePassword, { body }),
     onSuccess: async () => {

@@ -1,9 +1,9 @@
 import type { Role } from '../../core/access/access.ts';
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { pickPerson, signIn } from '../../contract/account-contracts.ts';
 import { ApiProblem, call } from '../ui/call.ts';
+import { bodyResolver } from '../ui/body-resolver.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
@@ -19,7 +19,7 @@ interface PickablePerson {
 export default function SignIn({ people, next }: { readonly people: readonly PickablePerson[]; readonly next: string }) {
   const [problem, setProblem] = useState<string | null>(null);
   const [needsCode, setNeedsCode] = useState(false);
-  const { register, handleSubmit, formState } = useForm({ resolver: yupResolver(signIn.body), defaultValues: { email: '', password: '' } });
+  const { register, handleSubmit, formState } = useForm({ resolver: bodyResolver(signIn), defaultValues: { email: '', password: '' } });
   const enter = async (attempt: () => Promise<unknown>): Promise<void> => {
     try {
       await attempt();

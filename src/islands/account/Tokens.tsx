@@ -1,4 +1,3 @@
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Copy from 'lucide-react/icons/copy';
 import { useState } from 'react';
@@ -7,6 +6,7 @@ import { createToken, listTokens, revokeToken, tokenDays } from '../../contract/
 import type { BodyOf } from '../../contract/contract.ts';
 import type { TokenScope } from '../../core/access/access.ts';
 import { call } from '../ui/call.ts';
+import { bodyResolver } from '../ui/body-resolver.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
@@ -18,7 +18,7 @@ export function Tokens() {
   const client = useQueryClient();
   const tokens = useQuery({ queryKey: ['tokens'], queryFn: () => call(listTokens) });
   const [fresh, setFresh] = useState<string | null>(null);
-  const form = useForm({ resolver: yupResolver(createToken.body), defaultValues: { name: '', scope: 'make' as TokenScope, days: 90 } });
+  const form = useForm({ resolver: bodyResolver(createToken), defaultValues: { name: '', scope: 'make' as TokenScope, days: 90 } });
   const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['tokens'] });
   const create = useMutation({
     mutationFn: (body: BodyOf<typeof createToken>) => call(createToken, { body }),

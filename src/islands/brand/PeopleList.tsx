@@ -1,10 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useState } from 'react';
 import { useForm } from 'react-hook-form';
 import { roleMay, roles, type Role } from '../../core/access/access.ts';
 import { changeMember, endInvitation, invite, listInvitations, listMembers, removeMember } from '../../contract/brand-contracts.ts';
 import { call } from '../ui/call.ts';
+import { bodyResolver } from '../ui/body-resolver.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
@@ -65,7 +65,7 @@ function Invitations({ brand }: { readonly brand: string }) {
   const client = useQueryClient();
   const open = useQuery({ queryKey: ['invitations', brand], queryFn: () => call(listInvitations, { params: { brand } }) });
   const refresh = (): Promise<void> => client.invalidateQueries({ queryKey: ['invitations', brand] });
-  const form = useForm({ resolver: yupResolver(invite.body), defaultValues: { email: '', role: 'writer' as Role } });
+  const form = useForm({ resolver: bodyResolver(invite), defaultValues: { email: '', role: 'writer' as Role } });
   const [fresh, setFresh] = useState<{ readonly email: string; readonly address: string } | null>(null);
   const onError = (error: Error): void => toast('problem', error.message);
   const add = useMutation({

@@ -1,5 +1,5 @@
-import { ValidationError, type InferType, type Schema } from 'yup';
-import type { BodyOf, Contract, ParamsOf, QueryOf } from '../../contract/contract.ts';
+import { ValidationError, type Schema } from 'yup';
+import type { AnswerOf, BodyOf, Contract, ParamsOf, QueryOf } from '../../contract/contract.ts';
 import type { Role } from '../../core/access/access.ts';
 import { findCaller, type Caller } from '../auth/caller.ts';
 import { roleMay, scopeMay, whyNot, type Ability } from '../../core/access/access.ts';
@@ -46,7 +46,7 @@ export function defineEndpoint<Each extends Contract, Policy extends May>(defini
   readonly only?: 'session';
   readonly handle: (
     context: Context<ParamsOf<Each>, QueryOf<Each>, BodyOf<Each>, Policy>,
-  ) => Promise<InferType<Each['answer']> | Response | undefined>;
+  ) => Promise<AnswerOf<Each> | Response | undefined>;
 }): Endpoint {
   const { contract, may } = definition;
   return {

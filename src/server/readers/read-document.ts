@@ -1,7 +1,7 @@
 import mammoth from 'mammoth';
 import { parseHTML } from 'linkedom';
 import { ProblemError } from '../errors.ts';
-import { holdsTypeDefinitions } from './type-definitions.ts';
+import { requireOfficeXml } from './office-xml.ts';
 
 /** The text of a document as Markdown: headings, lists and paragraphs. */
 export interface ReadDocument {
@@ -16,7 +16,7 @@ const MAX_TEXT = 120_000;
 export async function readDocx(bytes: Uint8Array): Promise<ReadDocument> {
   let html: string;
   try {
-    if (await holdsTypeDefinitions(bytes)) throw new RangeError('No office file holds type definitions');
+    await requireOfficeXml(bytes);
     ({ value: html } = await mammoth.convertToHtml({ buffer: Buffer.from(bytes) }, { convertImage: mammoth.images.imgElement(() => Promise.resolve({ src: '' })) }));
   } catch {
     throw new ProblemError(422, 'not-a-document', 'This is no DOCX file. Save it as .docx, or paste its text.');
