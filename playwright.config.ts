@@ -7,7 +7,7 @@ export default defineConfig({
   timeout: 480_000,
   expect: { timeout: 40_000 },
   // Files side by side, each with programs and data of its own; the tests of a file one after the other.
-  workers: 3,
+  workers: 2,
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   outputDir: 'test-results/browser',
   use: {

@@ -9,6 +9,7 @@ import { openDatabase, type Db } from '../../src/server/db/connection.ts';
 import { claimJob, endAttempt, enqueueJob, getJob, moveJob, noteJobProgress, prolongJob, pruneJobs, rescheduleJob, restartJob, type JobEnd, type NewJob } from '../../src/server/db/job-repository.ts';
 import type { JobHandlers, JobOutcome } from '../../src/server/jobs/job-handler.ts';
 import { runDueJobs, runJobs, type RunnerServices } from '../../src/server/jobs/job-runner.ts';
+import { watchWrites } from '../../src/server/db/write-watch.ts';
 import { openLog } from '../../src/server/log.ts';
 import { until } from './stack.ts';
 
@@ -213,6 +214,23 @@ describe('the runner', () => {
     stop.abort();
     await running;
     expect(most).toBe(2);
+  });
+
+  it('tells what has been written from what has only been read, tried or undone', async () => {
+    const watch = watchWrites(db);
+    watch.hasBeenWritten();
+    await db('jobs').select('id');
+    await claim('w1');
+    await db.transaction(async (trx) => {
+      await enqueueJob(trx, work('undone'), 1);
+      await trx.rollback();
+    }).catch(() => undefined);
+    expect(watch.hasBeenWritten()).toBe(false);
+    await enqueueJob(db, work('one'), 1);
+    expect([watch.hasBeenWritten(), watch.hasBeenWritten()]).toEqual([true, false]);
+    await claim('w1');
+    expect(watch.hasBeenWritten()).toBe(true);
+    watch.close();
   });
 
   it('keeps working when the database cannot be read for a moment, and when a heartbeat fails', async () => {

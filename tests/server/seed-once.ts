@@ -2,6 +2,10 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { lock } from 'proper-lockfile';
+import { runDueJobs } from '../../src/server/jobs/job-runner.ts';
+import { closeServices, openServices } from '../../src/server/services.ts';
+import { readSettings } from '../../src/server/settings.ts';
+import { workHandlers } from '../../src/server/worker/handlers.ts';
 import { startStandin } from '../../standin/start.ts';
 
 /** Where the seeded data folder lies that every stack begins with a copy of. */
@@ -27,14 +31,26 @@ async function seedOnce(stamp: string): Promise<void> {
   if (existsSync(stampFile) && readFileSync(stampFile, 'utf8') === stamp) return;
   const folder = mkdtempSync(join('.cache', 'seeding-'));
   const standin = await startStandin({ dataFolder: join(folder, 'standin'), port: 0, slowMs: 0 });
+  const environment = { CONFETTI_DATA: folder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', NODE_ENV: 'production' };
   try {
-    await run('The demo could not be seeded', 'dist/seed-demo.mjs', { CONFETTI_DATA: folder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', NODE_ENV: 'production' });
+    await run('The demo could not be seeded', 'dist/seed-demo.mjs', environment);
+    await sendWhatIsDue(environment);
   } finally {
     await standin.close();
   }
   writeFileSync(join(folder, '.seeded-from'), stamp);
   rmSync(SEED_FOLDER, { recursive: true, force: true });
   renameSync(folder, SEED_FOLDER);
+}
+
+/** What the demo begins with would be made and sent anew by each of many copies. */
+async function sendWhatIsDue(environment: NodeJS.ProcessEnv): Promise<void> {
+  const services = await openServices(readSettings(environment), 2);
+  try {
+    await runDueJobs(services, workHandlers(services), ['send']);
+  } finally {
+    await closeServices(services);
+  }
 }
 
 async function run(problem: string, program: string, environment: Readonly<Record<string, string>> = {}): Promise<void> {

@@ -2,6 +2,7 @@ import { setTimeout as sleep } from 'node:timers/promises';
 import { nanoid } from 'nanoid';
 import { backoffMs, spreadOf } from '../../core/job/backoff.ts';
 import { claimJob, endAttempt, noteJobProgress, prolongJob, type Job, type JobEnd } from '../db/job-repository.ts';
+import { watchWrites } from '../db/write-watch.ts';
 import type { Services } from '../services.ts';
 import type { JobHandlers, JobOutcome } from './job-handler.ts';
 import { PLACES_OF_GROUP, resourcePlaces, type Lane, type Resource } from './lanes.ts';
@@ -11,8 +12,10 @@ export type RunnerServices = Pick<Services, 'db' | 'clock' | 'log'>;
 /** How long a job is held without a sign of life, and how often one is given. A cancelled job stops at the next one. */
 export const LEASE_MS = 15_000;
 const SIGN_OF_LIFE_MS = 1_000;
-/** How often the queue is looked at when nothing was due: soon enough that a page hardly waits for it. */
-const IDLE_MS = 100;
+/** How often the database is asked for news when nothing was due: soon enough that a page hardly waits for it. */
+const IDLE_MS = 50;
+/** Without news the queue is read this often all the same, as time alone makes jobs due. */
+const READ_EVERY_MS = 1_000;
 /** Progress is written down this often. */
 const NOTE_EVERY_MS = 500;
 
@@ -43,6 +46,8 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
   const running = new Map<string, number>();
   const runningOfGroup = new Map<string, number>();
   const work = new Set<Promise<void>>();
+  const watch = watchWrites(services.db);
+  let hasPlace = false;
   const isOpen = (lane: Lane): boolean => (running.get(lane.name) ?? 0) < lane.places && resources.isFree(lane.takes);
   while (!stop.aborted) {
     const open = lanes.filter(isOpen);
@@ -50,7 +55,8 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
     const job = open.length > 0 ? await nextJob(services, open.map(({ name }) => name), fullGroups) : null;
     const lane = open.find(({ name }) => name === job?.lane);
     if (!job || !lane) {
-      await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
+      await untilNews(() => watch.hasBeenWritten() || hasPlace, stop);
+      hasPlace = false;
       continue;
     }
     const release = resources.hold(lane.takes);
@@ -62,10 +68,17 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
       running.set(lane.name, (running.get(lane.name) ?? 1) - 1);
       if (groupKey !== '') runningOfGroup.set(groupKey, (runningOfGroup.get(groupKey) ?? 1) - 1);
       work.delete(one);
+      hasPlace = true;
     });
     work.add(one);
   }
   await Promise.all(work);
+  watch.close();
+}
+
+/** Waits until something is new, the queue is due to be read, or work stops. */
+async function untilNews(isNew: () => boolean, stop: AbortSignal): Promise<void> {
+  for (let waitedMs = 0; waitedMs < READ_EVERY_MS && !stop.aborted && !isNew(); waitedMs += IDLE_MS) await sleep(IDLE_MS, undefined, { signal: stop }).catch(() => undefined);
 }
 
 /** Runs everything of some lanes that is due right now, one job after the other; answers how many attempts that were. */
