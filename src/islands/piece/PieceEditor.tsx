@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { useCallback, useState } from 'react';
+import { memo, useCallback, useState } from 'react';
 import { Tabs } from 'react-aria-components';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -21,6 +21,7 @@ import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { pieceSaver } from './piece-store.ts';
 import { OnceInTabs } from '../ui/OnceInTabs.tsx';
 import { StillPanel } from '../ui/StillPanel.tsx';
+import { TabPart, TabParts } from '../ui/tab-parts.tsx';
 import { PreflightRail } from './PreflightRail.tsx';
 import { templateQuery } from '../preview/template-query.ts';
 import { TimesView } from './times/TimesView.tsx';
@@ -126,14 +127,11 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   const others = present.filter((person) => person.personId !== personId);
   return (
     <main className="flex min-h-0 flex-1 flex-col">
-    <Tabs selectedKey={view} onSelectionChange={(key) => choose(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
-      <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />
-      <OnceInTabs>{state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />}</OnceInTabs>
-      {/* On a phone what stands side by side stands one below the other. */}
-      <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
-        {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
-        <StillPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 max-md:flex-none max-md:flex-col">
-          {isHistoryOpen ? (
+      <TabParts
+        value={{
+          header: <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />,
+          conflict: state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />,
+          view: isHistoryOpen ? (
             <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
           ) : (
             <>
@@ -141,15 +139,36 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
               {view === 'words' && <WordsView {...shared} />}
               {view === 'times' && <TimesView {...shared} nowMs={nowMs} />}
             </>
-          )}
-        </StillPanel>
-        <OnceInTabs>
-          {!isHistoryOpen && (
+          ),
+          rail: !isHistoryOpen && (
             <PreflightRail brand={brand} pieceId={stored.id} template={template} store={store} piece={piece} cuts={cuts} readOnly={readOnly} book={brandData.book} media={media} nowMs={nowMs} view={view} onView={choose} />
-          )}
-        </OnceInTabs>
-      </div>
-    </Tabs>
+          ),
+        }}
+      >
+        <ViewTabs view={view} onView={choose} />
+      </TabParts>
     </main>
   );
 }
+
+/** The views of a piece as tabs; what stands in them is handed past them. */
+const ViewTabs = memo(function ViewTabs({ view, onView }: { readonly view: ViewKey; readonly onView: (view: ViewKey) => void }) {
+  return (
+    <Tabs selectedKey={view} onSelectionChange={(key) => onView(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">
+      <TabPart name="header" />
+      <OnceInTabs>
+        <TabPart name="conflict" />
+      </OnceInTabs>
+      {/* On a phone what stands side by side stands one below the other. */}
+      <div className="flex min-h-0 flex-1 max-md:flex-col max-md:overflow-y-auto">
+        {/* The key makes a new panel for each view: a kept one would hold the id of the view before. */}
+        <StillPanel key={view} id={view} className="flex min-h-0 min-w-0 flex-1 max-md:flex-none max-md:flex-col">
+          <TabPart name="view" />
+        </StillPanel>
+        <OnceInTabs>
+          <TabPart name="rail" />
+        </OnceInTabs>
+      </div>
+    </Tabs>
+  );
+});

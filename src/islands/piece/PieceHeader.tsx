@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import HistoryIcon from 'lucide-react/icons/history';
 import { pieceName, type Piece } from '../../core/piece/piece.ts';
 import { Button } from '../ui/Button.tsx';
@@ -14,6 +15,19 @@ const views: readonly { readonly key: ViewKey; readonly name: string }[] = [
   { key: 'words', name: 'Words' },
   { key: 'times', name: 'Times' },
 ];
+
+/** The tabs change with the chosen one alone, the header with each key. */
+const ViewTabList = memo(function ViewTabList() {
+  return (
+    <TabList aria-label="Views of the piece" className="flex gap-5">
+      {views.map((each) => (
+        <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
+          {each.name}
+        </Tab>
+      ))}
+    </TabList>
+  );
+});
 
 interface HeaderProps {
   readonly piece: Piece;
@@ -43,13 +57,7 @@ export function PieceHeader({ piece, store, state, readOnly, others, isHistoryOp
           />
         </div>
       </OnceInTabs>
-      <TabList aria-label="Views of the piece" className="flex gap-5">
-        {views.map((each) => (
-          <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
-            {each.name}
-          </Tab>
-        ))}
-      </TabList>
+      <ViewTabList />
       <OnceInTabs>
         <div className="flex flex-1 items-center justify-end gap-1">
           {others.length > 0 && (

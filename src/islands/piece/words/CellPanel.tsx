@@ -10,6 +10,8 @@ import { resetCells, writeCell } from '../../../core/wording/edit.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { StillPanel } from '../../ui/StillPanel.tsx';
+import { TabPart, TabParts } from '../../ui/tab-parts.tsx';
+import { useTyped } from '../../ui/use-typed.ts';
 import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { cellName } from './cell-name.ts';
@@ -17,7 +19,7 @@ import { choicesOf } from './choices.ts';
 import { ComposedText } from './ComposedText.tsx';
 import { FeedPreview, type PreviewProps } from './FeedPreview.tsx';
 import { FieldEditor } from './FieldEditor.tsx';
-import { composedOf, sheetCellOf, type SheetChannel, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
+import { composedOf, sheetCellOf, type SheetCell, type SheetChannel, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
 import { SnippetMenu } from './SnippetMenu.tsx';
 import { Variants } from './Variants.tsx';
 import type { Suggest } from './WordArea.tsx';
@@ -43,10 +45,9 @@ const tabClasses = 'cursor-default border-b-2 border-transparent px-1 py-1.5 tex
 
 /** The chosen cell with room to write, what it is counted by, and what helps to write it. */
 export function CellPanel(props: PanelProps) {
-  const { row, column, piece, brandData, store, readOnly, rows, suggest } = props;
+  const { row, column, piece, brandData, store, readOnly } = props;
   const { field } = column;
   const { book } = brandData;
-  const area = useRef<HTMLTextAreaElement>(null);
   const sheetCell = sheetCellOf(row, field, piece, book);
   const { kind } = fieldOf(field);
   const write = useCallback((text: string): void => store.change(`cell-${row.id}-${field}`, (draft) => writeCell(draft, { row: row.id, field }, text)), [store, row.id, field]);
@@ -71,26 +72,7 @@ export function CellPanel(props: PanelProps) {
         <p className="rounded-md bg-sunk px-3 py-2 text-sm text-quiet">{sheetCell.reason}</p>
       ) : (
         <div {...WITH_FACTS} className="mb-2" data-cell-editor>
-          <FieldEditor
-            key={`${row.id} ${field}`}
-            label={`${cellName(row, field)}${row.channel && sheetCell.cell.from !== 'own' ? ', inherited' : ''}`}
-            field={field}
-            rule={sheetCell.field?.rule ?? null}
-            choices={choicesOf(field, row.channel, rows)}
-            value={sheetCell.cell.text}
-            inherited={row.channel !== null && sheetCell.cell.from !== 'own'}
-            readOnly={readOnly}
-            rows={ROWS[field] ?? 2}
-            suggest={takesTags ? suggest : null}
-            area={area}
-            onChange={write}
-          />
-          <div className="mt-1 flex min-h-6 items-start justify-between gap-2 text-xs text-quiet">
-            <CountLine {...props} text={sheetCell.cell.text} />
-            {!readOnly && kind === 'text' && (
-              <TextMenus book={book} takesTags={takesTags} area={area} text={later.text} onText={write} />
-            )}
-          </div>
+          <CellField key={`${row.id} ${field}`} {...props} cell={sheetCell} takesTags={takesTags} onText={write} />
           {kind === 'link' && !readOnly && (
             <Suspense fallback={null}>
               <LinkPanel brand={props.brand} address={sheetCell.cell.text} pieceId={props.pieceId} label={row.id} onText={write} />
@@ -102,6 +84,44 @@ export function CellPanel(props: PanelProps) {
       {field === 'caption' && sheetCell.kind === 'cell' && <Variants piece={piece} store={store} readOnly={readOnly} current={sheetCell.cell.text} onUse={write} />}
       <BesideCell {...props} piece={later.piece} cuts={later.cuts} text={later.text} mayWrite={sheetCell.kind === 'cell' && kind === 'text' && !readOnly} onText={write} />
     </aside>
+  );
+}
+
+interface FieldProps extends PanelProps {
+  readonly cell: Extract<SheetCell, { kind: 'cell' }>;
+  readonly takesTags: boolean;
+  readonly onText: (text: string) => void;
+}
+
+/** The field itself with its count: a key waits for these alone, and the piece follows. */
+function CellField(props: FieldProps) {
+  const { row, column, rows, readOnly, suggest, cell, takesTags } = props;
+  const { field } = column;
+  const { book } = props.brandData;
+  const area = useRef<HTMLTextAreaElement>(null);
+  const { text, type, flush } = useTyped(cell.cell.text, props.onText);
+  const textLater = useDeferredValue(cell.cell.text);
+  const isText = fieldOf(field).kind === 'text';
+  return (
+    <div onBlur={flush} onKeyDownCapture={({ ctrlKey, metaKey, key }) => (ctrlKey || metaKey || key === 'Escape' || key === 'Tab') && flush()}>
+      <FieldEditor
+        label={`${cellName(row, field)}${row.channel && cell.cell.from !== 'own' ? ', inherited' : ''}`}
+        field={field}
+        rule={cell.field?.rule ?? null}
+        choices={choicesOf(field, row.channel, rows)}
+        value={isText ? text : cell.cell.text}
+        inherited={row.channel !== null && cell.cell.from !== 'own' && text === cell.cell.text}
+        readOnly={readOnly}
+        rows={ROWS[field] ?? 2}
+        suggest={takesTags ? suggest : null}
+        area={area}
+        onChange={isText ? type : props.onText}
+      />
+      <div className="mt-1 flex min-h-6 items-start justify-between gap-2 text-xs text-quiet">
+        <CountLine {...props} text={text} />
+        {!readOnly && isText && <TextMenus book={book} takesTags={takesTags} area={area} text={textLater} onText={type} />}
+      </div>
+    </div>
   );
 }
 
@@ -117,7 +137,21 @@ const BesideCell = memo(function BesideCell(props: BesideProps) {
   const { shown, text } = props;
   const [tab, setTab] = useState('out');
   return (
-    <Tabs selectedKey={tab} onSelectionChange={(key) => setTab(String(key))} className="flex min-h-0 flex-1 flex-col">
+    <TabParts
+      value={{
+        out: shown && <GoesOut {...props} channel={shown} />,
+        tags: tab === 'tags' && <TagsPanel {...props} channel={shown} cellText={text} />,
+        desk: tab === 'desk' && <DeskPanel {...props} channel={shown} cellText={text} />,
+      }}
+    >
+      <BesideTabs tab={tab} onTab={setTab} />
+    </TabParts>
+  );
+});
+
+const BesideTabs = memo(function BesideTabs({ tab, onTab }: { readonly tab: string; readonly onTab: (tab: string) => void }) {
+  return (
+    <Tabs selectedKey={tab} onSelectionChange={(key) => onTab(String(key))} className="flex min-h-0 flex-1 flex-col">
       <TabList aria-label="Beside the cell" className="mb-2 flex gap-3 border-b border-line">
         <Tab id="out" className={tabClasses}>
           Goes out
@@ -130,16 +164,16 @@ const BesideCell = memo(function BesideCell(props: BesideProps) {
         </Tab>
       </TabList>
       <StillPanel id="out">
-        {shown && <GoesOut {...props} channel={shown} />}
+        <TabPart name="out" />
       </StillPanel>
       <StillPanel id="tags">
         <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
-          <TagsPanel {...props} channel={shown} cellText={text} />
+          <TabPart name="tags" />
         </Suspense>
       </StillPanel>
       <StillPanel id="desk">
         <Suspense fallback={<p className="text-sm text-quiet">Loading…</p>}>
-          <DeskPanel {...props} channel={shown} cellText={text} />
+          <TabPart name="desk" />
         </Suspense>
       </StillPanel>
     </Tabs>

@@ -1,5 +1,5 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { memo, useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent } from 'react';
+import { memo, useEffect, useRef, useState, type ClipboardEvent, type KeyboardEvent, type PointerEvent } from 'react';
 import type { BrandBook } from '../../../core/brand/brand-book.ts';
 import type { Piece } from '../../../core/piece/piece.ts';
 import { fieldOf } from '../../../core/words/fields.ts';
@@ -14,7 +14,7 @@ import { fillDown, pasteInto, readTable, writeTable } from './sheet/clipboard.ts
 import { isWithin, moved, rangeOf, single, whole, type Place, type Selection } from './sheet/selection.ts';
 import { composedOf, sheetCellOf, type SheetCell, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
 import { RowHead } from './RowHead.tsx';
-import { CellCount, CellText, whereItGoes } from './SheetCells.tsx';
+import { SheetCellBox, whereItGoes } from './SheetCells.tsx';
 import { SheetMenu } from './SheetMenu.tsx';
 import type { Suggest } from './WordArea.tsx';
 
@@ -52,7 +52,7 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
   const [editing, setEditing] = useState<Editing | null>(null);
   const [isLeaving, setLeaving] = useState(false);
   const size = { rows: rows.length, columns: columns.length };
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 6, scrollMargin: 0 });
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_PX, overscan: 3, scrollMargin: 0 });
   const { cursor } = selection;
   const range = rangeOf(selection);
   useEffect(() => {
@@ -158,6 +158,15 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
       open(cursor, kind === 'choice' || kind === 'flag' ? null : event.key);
     }
   };
+  const isEdited = ({ row, column }: Place): boolean => editing?.row === row && editing.column === column;
+  const handlePointer = (event: PointerEvent): void => {
+    const place = placeOf(event.target);
+    if (!place || isEdited(place)) return;
+    event.preventDefault();
+    setEditing(null);
+    onSelect(event.shiftKey ? { anchor: selection.anchor, cursor: place } : single(place));
+    focusGrid();
+  };
   const handleEditorKey = (event: KeyboardEvent): void => {
     if (event.key === 'Escape') {
       event.stopPropagation();
@@ -188,6 +197,11 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
       onCopy={copy}
       onCut={copy}
       onPaste={paste}
+      onPointerDown={handlePointer}
+      onDoubleClick={({ target }) => {
+        const place = placeOf(target);
+        if (place && !isEdited(place)) open(place, null);
+      }}
       className="relative min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel outline-none focus-visible:outline-2 focus-visible:outline-house"
     >
       <p id="wording-keys" className="sr-only">
@@ -220,10 +234,8 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
               role="row"
               aria-rowindex={item.index + 2}
               data-channel={row.channel ? row.id : undefined}
-              ref={virtual.measureElement}
-              data-index={item.index}
               style={{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }}
-              className="absolute inset-x-0 top-0 grid min-h-[78px] border-b border-line [contain:layout_style]"
+              className="absolute inset-x-0 top-0 grid h-[78px] border-b border-line [contain:size_layout_style]"
             >
               <RowHead row={row} composed={composed} isChosen={item.index === cursor.row} isAlone={rows.filter((each) => each.channel?.sheet.key === row.channel?.sheet.key).length === 1}>
                 {!readOnly && (
@@ -246,54 +258,39 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
               {columns.map((column, at) => {
                 const place = { row: item.index, column: at };
                 const shown = sheetCellOf(row, column.field, piece, book);
-                const isEditing = editing?.row === item.index && editing.column === at && shown.kind === 'cell';
+                const isEditing = isEdited(place) && shown.kind === 'cell';
                 return (
-                  <div
+                  <SheetCellBox
                     key={column.field}
-                    id={`cell-${item.index}-${at}`}
-                    role="gridcell"
-                    aria-colindex={at + 2}
-                    aria-selected={isWithin(range, place)}
-                    aria-readonly={shown.kind === 'none' || undefined}
-                    data-place={`${item.index}.${at}`}
-                    data-field={column.field}
-                    title={shown.kind === 'none' ? shown.reason : undefined}
-                    onPointerDown={(event) => {
-                      if (isEditing) return;
-                      event.preventDefault();
-                      setEditing(null);
-                      onSelect(event.shiftKey ? { anchor: selection.anchor, cursor: place } : single(place));
-                      focusGrid();
-                    }}
-                    onDoubleClick={() => open(place, null)}
-                    className={`relative min-w-0 border-r border-line last:border-r-0 ${cellLook(shown, isWithin(range, place), item.index === cursor.row && at === cursor.column)}`}
-                  >
-                    {isEditing ? (
-                      <div className="absolute inset-x-0 top-0 z-20 p-0.5">
-                        <LiveEditor
-                          store={store}
-                          row={row}
-                          book={book}
-                          label={`${cellName(row, column.field)}, in the sheet`}
-                          field={column.field}
-                          rule={shown.field?.rule ?? null}
-                          choices={choicesOf(column.field, row.channel, rows)}
-                          inherited={false}
-                          readOnly={false}
-                          rows={column.field === 'caption' ? 5 : 3}
-                          suggest={props.suggest}
-                          autoFocus
-                          onChange={(text) => write(place, text)}
-                          onKeyDown={handleEditorKey}
-                        />
-                      </div>
-                    ) : (
-                      <CellText shown={shown} shared={piece.words.shared[column.field] ?? ''} isShared={row.channel === null} where={whereItGoes(row, column, book)} />
-                    )}
-                    {composed && shown.kind === 'cell' && shown.field && !shown.field.within && shown.field.rule.max !== null && (
-                      <CellCount text={composed.words[column.field] ?? ''} field={column.field} row={row} shown={shown} />
-                    )}
-                  </div>
+                    row={row}
+                    field={column.field}
+                    rowIndex={item.index}
+                    columnIndex={at}
+                    shown={shown}
+                    shared={piece.words.shared[column.field] ?? ''}
+                    where={whereItGoes(row, column, book)}
+                    counted={composed?.words[column.field] ?? ''}
+                    isChosen={isWithin(range, place)}
+                    isCursor={item.index === cursor.row && at === cursor.column}
+                    editor={isEditing ? (
+                      <LiveEditor
+                        store={store}
+                        row={row}
+                        book={book}
+                        label={`${cellName(row, column.field)}, in the sheet`}
+                        field={column.field}
+                        rule={shown.field?.rule ?? null}
+                        choices={choicesOf(column.field, row.channel, rows)}
+                        inherited={false}
+                        readOnly={false}
+                        rows={column.field === 'caption' ? 5 : 3}
+                        suggest={props.suggest}
+                        autoFocus
+                        onChange={(text) => write(place, text)}
+                        onKeyDown={handleEditorKey}
+                      />
+                    ) : null}
+                  />
                 );
               })}
             </div>
@@ -304,16 +301,14 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
   );
 });
 
+/** The place of the cell that something in the sheet belongs to. */
+function placeOf(target: EventTarget): Place | null {
+  const [row, column] = (target instanceof Element ? (target.closest<HTMLElement>('[data-place]')?.dataset['place'] ?? '') : '').split('.').map(Number);
+  return row === undefined || column === undefined ? null : { row, column };
+}
+
 /** The editor of a cell in the sheet: it follows every key, while the sheet around it follows when there is time. */
 function LiveEditor({ store, row, book, ...props }: Omit<EditorProps, 'value'> & { readonly store: PieceStore; readonly row: SheetRow; readonly book: BrandBook }) {
   const shown = sheetCellOf(row, props.field, useDocument(store).history.document, book);
   return <FieldEditor {...props} value={shown.kind === 'cell' ? shown.cell.text : ''} />;
-}
-
-const STRIPES = 'bg-[repeating-linear-gradient(135deg,var(--c-sunk)_0_4px,transparent_4px_10px)]';
-
-function cellLook(shown: SheetCell, isChosen: boolean, isCursor: boolean): string {
-  const outline = isCursor ? 'z-[5] outline-2 -outline-offset-2 outline-house' : '';
-  if (shown.kind === 'none') return `${STRIPES} ${outline}`;
-  return `${isChosen ? 'bg-house-soft' : ''} ${outline}`;
 }
