@@ -1,5 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useEffect, useId, useRef, useState, type KeyboardEvent } from 'react';
+import { flushSync } from 'react-dom';
 import { inputClasses } from '../../ui/Field.tsx';
 import type { EditorProps } from './FieldEditor.tsx';
 
@@ -53,10 +54,13 @@ export function WordArea({ label, value, inherited, readOnly, rows, suggest, onC
     if (!open) return;
     const end = open.start + open.word.length;
     const space = /^\s/u.test(value.slice(end)) ? '' : ' ';
-    onChange(value.slice(0, open.start) + put + space + value.slice(end));
-    setOpen(null);
+    // The text stands there before the next key comes: a caret set later would part what is typed meanwhile.
+    flushSync(() => {
+      onChange(value.slice(0, open.start) + put + space + value.slice(end));
+      setOpen(null);
+    });
     const caret = open.start + put.length + 1;
-    requestAnimationFrame(() => element.current?.setSelectionRange(caret, caret));
+    element.current?.setSelectionRange(caret, caret);
   };
   const handleKey = (event: KeyboardEvent<HTMLTextAreaElement>): void => {
     const chosen = shown[active];
