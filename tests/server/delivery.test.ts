@@ -382,6 +382,9 @@ describe('what follows a post', () => {
     const [partly] = await deliveriesOf(piece);
     expect(partly).toMatchObject({ state: 'scheduled', problem: 'It is out up to part 2 of 3. Quipline said no.', address: expect.stringContaining('/quipline/p/') as string });
     expect(partsIn(await pageOf(partly?.address ?? ''))).toBe(2);
+    // What is public in part has no other moment any more.
+    const [row] = await deliveryRows(stack, piece.id);
+    expect(await stack.wren.ask('POST', `/api/brands/gullwick/posts/${row?.post_id ?? ''}/reschedule`, { when: { kind: 'at', wall: '2031-07-01T18:00' } })).toMatchObject({ status: 409, body: { code: 'not-possible-now' } });
     stack.clock.aheadMs = 60_000;
     await sendDue(stack, stopsAtThree(faults, 'broken'));
     const [sent] = await deliveriesOf(piece);

@@ -5,6 +5,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
+import type { Frame } from '../../src/core/piece/piece.ts';
 import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
 import { writeThread } from '../../src/core/words/thread.ts';
 import { accessOf } from '../../src/server/connect/connect-channel.ts';
@@ -185,11 +186,37 @@ interface MadeDelivery {
   readonly comment: string;
 }
 
-/** Schedules pieces again and again, and gives every delivery a text that tells it from all others. */
+/** One delivery in so many is a video: to the two networks that take nothing else. */
+const FILM_EVERY = 25;
+const FILM_PLACES: readonly (readonly [network: string, placement: string])[] = [['whirlo', 'clip'], ['longhall', 'short']];
+const SHOT_MS = 1_600;
+
+/** Schedules pieces again and again, and gives every delivery a text that tells it from all others; videos come between the graphics. */
 async function makeDeliveries(services: Services, brand: Brand, wanted: number): Promise<readonly MadeDelivery[]> {
+  const films = Math.floor(wanted / FILM_EVERY);
+  const ids: string[] = await services.db('pieces').where({ brand_id: brand.id, kind: 'graphic' }).orderBy('id').limit(PIECES).pluck('id');
+  const pieces = (await Promise.all(ids.map((id) => findPiece(services.db, brand.id, id)))).flatMap((piece): StoredPiece[] => (piece ? [piece] : []));
+  const made = await scheduleAgain(services, brand, pieces, wanted - films, 'Delivery');
+  const madeFilms = await scheduleAgain(services, brand, [await shortFilm(services, brand)], films, 'Delivery of a film');
+  return made.flatMap((each, index) => [each, ...madeFilms.slice(Math.ceil((index * films) / made.length), Math.ceil(((index + 1) * films) / made.length))]);
+}
+
+/** A video of the demo, cut down to two short shots without a sound, for the networks that take nothing else. */
+async function shortFilm({ db }: Services, brand: Brand): Promise<StoredPiece> {
+  const id: string | undefined = (await db('pieces').where({ brand_id: brand.id, kind: 'video' }).orderBy('id').first('id'))?.id;
+  const piece = id === undefined ? null : await findPiece(db, brand.id, id);
+  if (!piece) throw new Error('The demo has no video');
+  const channels = await listChannels(db, brand.id);
+  const { document } = piece;
+  const cuts = document.cuts.filter(({ channelId, placement }) => FILM_PLACES.some(([network, place]) => place === placement && channels.some((channel) => channel.id === channelId && channel.network === network)));
+  if (cuts.length === 0) throw new Error('The demo’s video goes to no network of videos');
+  const short = (frame: Frame): Frame => ({ ...frame, shot: { lengthMs: SHOT_MS } });
+  const [first] = document.frames;
+  return { ...piece, document: { ...document, frames: [short(first), short(document.frames.at(-1) ?? first)], track: undefined, cover: undefined, cuts } };
+}
+
+async function scheduleAgain(services: Services, brand: Brand, pieces: readonly StoredPiece[], wanted: number, name: string): Promise<readonly MadeDelivery[]> {
   const { db } = services;
-  const ids: string[] = await db('pieces').where({ brand_id: brand.id, kind: 'graphic' }).orderBy('id').limit(PIECES).pluck('id');
-  const pieces = (await Promise.all(ids.map((id) => findPiece(db, brand.id, id)))).flatMap((piece): StoredPiece[] => (piece ? [piece] : []));
   const wren = await db('people').where({ email: 'wren@gullwickkites.example' }).first('id');
   const made: MadeDelivery[] = [];
   // Networks take so many a day; the days are far apart until everything is moved to now.
@@ -199,7 +226,7 @@ async function makeDeliveries(services: Services, brand: Brand, wanted: number):
       const wall = new Date(Date.UTC(2040, 0, 1 + day)).toISOString().slice(0, 10);
       const deliveries = await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.map((cut) => ({ ...cut, when: undefined })), when: { kind: 'at', wall: `${wall}T09:30` }, again: true }, { personId: wren.id, maySend: true }, await services.clock.nowMs());
       for (const delivery of deliveries) {
-        const text = `Delivery ${made.length}`;
+        const text = `${name} ${made.length}`;
         const parts = delivery.network === THREADED ? [`${text}, part two`, `${text}, part three`] : [];
         const comment = COMMENTED.includes(delivery.network) ? `${text}, first comment` : '';
         const { thread: _, firstComment: __, ...words } = delivery.words;

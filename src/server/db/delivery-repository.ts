@@ -265,7 +265,8 @@ export async function moveDelivery(
 
 /** Moves the waiting deliveries of a post to another moment and answers their ids. */
 export async function moveDeliveriesOf(trx: Db, postId: string, dueMs: number, machineNowMs: number): Promise<readonly string[]> {
-  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', ['scheduled', 'in review']), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
+  // What is out in part goes on at once: its public date is set.
+  return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', ['scheduled', 'in review']).whereNull('address'), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
 }
 
 /** Gives a waiting delivery other words, and forgets what was uploaded of the old content; false when it does not wait or may be out. */

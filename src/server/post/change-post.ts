@@ -71,7 +71,9 @@ export async function actOnPost(db: Db, post: Post, action: DeliveryAction, time
   return acted;
 }
 
-const isWaiting = ({ state }: Delivery): boolean => state === 'scheduled' || state === 'in review';
+/** What has an address is public already, its further parts are not. */
+const isOutInPart = ({ address }: Delivery): boolean => address !== null;
+const isWaiting = (delivery: Delivery): boolean => (delivery.state === 'scheduled' || delivery.state === 'in review') && !isOutInPart(delivery);
 
 const isOnItsWay = (): ProblemError => new ProblemError(409, 'not-possible-now', 'This post is already on its way, has gone out or was cancelled. Only a scheduled post can be changed.');
 
@@ -83,7 +85,9 @@ const isOnItsWay = (): ProblemError => new ProblemError(409, 'not-possible-now',
 export async function reschedulePost(services: Services, brand: Brand, post: Post, when: When, nowMs: number, beside: (trx: Db) => Promise<void> = () => Promise.resolve()): Promise<void> {
   const { db, clock } = services;
   const moment = resolveMoment(when, brand.zone, nowMs);
-  const waiting = (await listDeliveriesOf(db, post.id)).filter(isWaiting);
+  const deliveries = await listDeliveriesOf(db, post.id);
+  const waiting = deliveries.filter(isWaiting);
+  if (waiting.length === 0 && deliveries.some(isOutInPart)) throw isOnItsWay();
   // Licences may end before the new moment.
   await requirePassed(services, brand, await readPin(db, post.pin), waiting, moment.dueMs);
   const machineNowMs = clock.machineNowMs();
