@@ -5,7 +5,7 @@ export default defineConfig({
   test: {
     sequence: { sequencer: LongFilesFirst },
     projects: [
-      { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'], setupFiles: ['tests/fixtures/seed-properties.ts'] } },
+      { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'], setupFiles: ['tests/fixtures/seed-properties.ts'], testTimeout: 60_000 } },
       {
         test: {
           name: 'server',

@@ -8,6 +8,7 @@ import { forecastTimes, laneTimes } from './plan.ts';
 import { serverCutRatio } from './server-cut.ts';
 import { serverSetRatio } from './server-set.ts';
 import { videoRatios } from './video-export.ts';
+import { sendingTimes } from './send.ts';
 import { previewTimes } from './video-preview.ts';
 import { deskTimes, proposalTimes, sheetTimes } from './words.ts';
 
@@ -61,7 +62,13 @@ async function measurePlan(): Promise<void> {
   printFigure('lanes-of-four-weeks-with-100000-posts-against-10000', large / small, 1.5);
 }
 
-const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, learn: measureLearn, ideas: measureIdeas, scale: measureScale } as const;
+async function measureSend(): Promise<void> {
+  const { deliveries, dispatcher, requests } = await sendingTimes();
+  process.stdout.write(`${deliveries} deliveries: ${(deliveries / dispatcher).toFixed(1)} a second; the networks alone take ${(deliveries / requests).toFixed(1)}\n`);
+  printFigure('sending-against-its-requests-alone', dispatcher / requests, 2);
+}
+
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, send: measureSend, learn: measureLearn, ideas: measureIdeas, scale: measureScale } as const;
 type Part = keyof typeof parts;
 /** Without a name everything is measured but what needs a brand of its own size. */
 const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words', 'plan'];

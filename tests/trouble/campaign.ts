@@ -1,23 +1,13 @@
-import { spawnSync, type ChildProcess } from 'node:child_process';
-import { createHash, randomBytes } from 'node:crypto';
-import { cpSync, mkdirSync, mkdtempSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
-import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
 import Database from 'better-sqlite3';
-import type { Frame } from '../../src/core/piece/piece.ts';
 import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
-import { writeThread } from '../../src/core/words/thread.ts';
-import { accessOf } from '../../src/server/connect/connect-channel.ts';
-import { readGrant } from '../../src/server/connect/oauth.ts';
-import { findBrandFor, listChannels, type Brand } from '../../src/server/db/brand-repository.ts';
 import { addClockOffsetMs, readClockOffsetMs } from '../../src/server/db/clock-repository.ts';
-import { findPiece, type StoredPiece } from '../../src/server/db/piece-repository.ts';
-import { schedule } from '../../src/server/post/schedule.ts';
 import { closeServices, openServices, type Services } from '../../src/server/services.ts';
 import { readSettings } from '../../src/server/settings.ts';
-import { endProgram, freePort, startProgram, until } from '../server/stack.ts';
-import { SEED_FOLDER } from '../server/seed-once.ts';
+import { freePort, until } from '../server/stack.ts';
+import { Machine } from './machine.ts';
+import { brandOf, grantAccesses, makeDeliveries, spread, type MadeDelivery } from './make-deliveries.ts';
 
 export interface CampaignOptions {
   readonly deliveries: number;
@@ -43,66 +33,11 @@ export interface CampaignResult {
   readonly lateP95: number;
 }
 
-const DISK_MEGABYTES = 900;
 const QUIET_WITHIN_MS = 15 * 60_000;
 /** Stand-ins and Confetti read the clock a moment apart. */
 const CLOCK_SLACK_MS = 1_500;
 /** A delivery becomes due so often. */
 const EVERY_MS = 60;
-const PIECES = 8;
-
-/** Two dispatchers, the stand-ins in a process of their own, a disk that can be filled, and everything started again when it ends. */
-class Machine {
-  readonly folder = mkdtempSync(join(tmpdir(), 'confetti-faults-'));
-  readonly disk = join(this.folder, 'disk');
-  readonly data = join(this.disk, 'data');
-  readonly networks = join(this.folder, 'networks');
-  readonly hasDisk: boolean;
-  readonly #running = new Map<string, ChildProcess>();
-  #isStopping = false;
-  environment: Record<string, string> = {};
-
-  constructor() {
-    mkdirSync(this.disk);
-    this.hasDisk = spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${DISK_MEGABYTES}m`, 'tmpfs', this.disk]).status === 0;
-    cpSync(SEED_FOLDER, this.data, { recursive: true });
-    cpSync(join(SEED_FOLDER, 'standin'), this.networks, { recursive: true });
-  }
-
-  start(name: string): void {
-    const child = startProgram(name.startsWith('worker') ? 'worker.mjs' : 'standin.mjs', this.environment);
-    this.#running.set(name, child);
-    child.once('exit', () => void setTimeout(() => this.#isStopping || this.start(name), 300));
-  }
-
-  kill(name: string): void {
-    this.#running.get(name)?.kill('SIGKILL');
-  }
-
-  /** Leaves no room on the disk for a while. */
-  async fillDisk(ms: number): Promise<void> {
-    if (!this.hasDisk) return;
-    const path = join(this.disk, 'filler');
-    const { bavail, bsize } = statfsSync(this.disk);
-    try {
-      writeFileSync(path, Buffer.alloc(Math.max(0, bavail * bsize - 64 * 1024)));
-    } catch {
-      // As full as it gets.
-    }
-    await sleep(ms);
-    rmSync(path, { force: true });
-  }
-
-  async endPrograms(): Promise<void> {
-    this.#isStopping = true;
-    await Promise.all([...this.#running.values()].map((child) => endProgram(child, 'SIGKILL')));
-  }
-
-  remove(): void {
-    if (this.hasDisk) spawnSync('umount', ['-l', this.disk]);
-    rmSync(this.folder, { recursive: true, force: true });
-  }
-}
 
 /**
  * Sends a number of deliveries to all nine networks while everything goes wrong, one fault after the other, and counts afterwards in the
@@ -127,7 +62,7 @@ export async function runCampaign({ deliveries, seed, hasTrouble, say }: Campaig
     const made = await makeDeliveries(services, brand, deliveries);
     say(`${made.length} deliveries of ${new Set(made.map(({ network }) => network)).size} networks are scheduled`);
     const startMs = Date.now();
-    await spread(services, made);
+    await spread(services, made, EVERY_MS);
     for (const name of ['worker one', 'worker two']) machine.start(name);
     const troubles: Record<string, number> = {};
     const isOver = { now: false };
@@ -151,104 +86,6 @@ export async function runCampaign({ deliveries, seed, hasTrouble, say }: Campaig
 /** Treats a locked database as still busy. */
 async function countSafely(count: () => Promise<number>): Promise<number> {
   return count().catch(() => 1);
-}
-
-async function brandOf({ db }: Services): Promise<Brand> {
-  const wren = await db('people').where({ email: 'wren@gullwickkites.example' }).first('id');
-  const found = await findBrandFor(db, 'gullwick', wren.id);
-  if (!found) throw new Error('The demo’s brand is not there');
-  return found.brand;
-}
-
-/** Gives every channel an access that ends and can be renewed, as connecting does. */
-async function grantAccesses(services: Services, brand: Brand, standinOrigin: string): Promise<void> {
-  for (const channel of await listChannels(services.db, brand.id)) {
-    const verifier = randomBytes(32).toString('base64url');
-    const asked = { response_type: 'code', client_id: 'http://127.0.0.1/', redirect_uri: 'http://127.0.0.1/back', state: 'faults', code_challenge: createHash('sha256').update(verifier).digest('base64url'), code_challenge_method: 'S256' };
-    const answered = await fetch(`${standinOrigin}/${channel.network}/consent`, { method: 'POST', redirect: 'manual', body: new URLSearchParams({ ...asked, answer: 'allow', handle: channel.handle }) });
-    const code = new URL(answered.headers.get('location') ?? '').searchParams.get('code') ?? '';
-    const granted = (await (await fetch(`${standinOrigin}/${channel.network}/token`, { method: 'POST', body: new URLSearchParams({ grant_type: 'authorization_code', code, client_id: asked.client_id, redirect_uri: asked.redirect_uri, code_verifier: verifier }) })).json()) as { accounts?: readonly unknown[] };
-    const access = accessOf(services.sealer, readGrant(granted.accounts?.[0] ?? granted, channel.name), await services.clock.nowMs());
-    await services.db('channels').where({ id: channel.id }).update({ token: access.token, refresh_token: access.refreshToken, token_ends_ms: access.tokenEndsMs, access_ends_ms: access.accessEndsMs });
-  }
-}
-
-/** Networks whose posts go out as threads, or with a first comment. */
-const THREADED = 'quipline';
-const COMMENTED: readonly string[] = ['petalry', 'guildrow'];
-
-interface MadeDelivery {
-  readonly id: string;
-  readonly network: string;
-  readonly text: string;
-  /** What has to stand behind the post when it is sent. */
-  readonly parts: readonly string[];
-  readonly comment: string;
-}
-
-/** One delivery in so many is a video: to the two networks that take nothing else. */
-const FILM_EVERY = 25;
-const FILM_PLACES: readonly (readonly [network: string, placement: string])[] = [['whirlo', 'clip'], ['longhall', 'short']];
-const SHOT_MS = 1_600;
-
-/** Schedules pieces again and again, and gives every delivery a text that tells it from all others; videos come between the graphics. */
-async function makeDeliveries(services: Services, brand: Brand, wanted: number): Promise<readonly MadeDelivery[]> {
-  const films = Math.floor(wanted / FILM_EVERY);
-  const ids: string[] = await services.db('pieces').where({ brand_id: brand.id, kind: 'graphic' }).orderBy('id').limit(PIECES).pluck('id');
-  const pieces = (await Promise.all(ids.map((id) => findPiece(services.db, brand.id, id)))).flatMap((piece): StoredPiece[] => (piece ? [piece] : []));
-  const made = await scheduleAgain(services, brand, pieces, wanted - films, 'Delivery');
-  const madeFilms = await scheduleAgain(services, brand, [await shortFilm(services, brand)], films, 'Delivery of a film');
-  return made.flatMap((each, index) => [each, ...madeFilms.slice(Math.ceil((index * films) / made.length), Math.ceil(((index + 1) * films) / made.length))]);
-}
-
-/** A video of the demo, cut down to two short shots without a sound, for the networks that take nothing else. */
-async function shortFilm({ db }: Services, brand: Brand): Promise<StoredPiece> {
-  const id: string | undefined = (await db('pieces').where({ brand_id: brand.id, kind: 'video' }).orderBy('id').first('id'))?.id;
-  const piece = id === undefined ? null : await findPiece(db, brand.id, id);
-  if (!piece) throw new Error('The demo has no video');
-  const channels = await listChannels(db, brand.id);
-  const { document } = piece;
-  const cuts = document.cuts.filter(({ channelId, placement }) => FILM_PLACES.some(([network, place]) => place === placement && channels.some((channel) => channel.id === channelId && channel.network === network)));
-  if (cuts.length === 0) throw new Error('The demo’s video goes to no network of videos');
-  const short = (frame: Frame): Frame => ({ ...frame, shot: { lengthMs: SHOT_MS } });
-  const [first] = document.frames;
-  return { ...piece, document: { ...document, frames: [short(first), short(document.frames.at(-1) ?? first)], track: undefined, cover: undefined, cuts } };
-}
-
-async function scheduleAgain(services: Services, brand: Brand, pieces: readonly StoredPiece[], wanted: number, name: string): Promise<readonly MadeDelivery[]> {
-  const { db } = services;
-  const wren = await db('people').where({ email: 'wren@gullwickkites.example' }).first('id');
-  const made: MadeDelivery[] = [];
-  // Networks take so many a day; the days are far apart until everything is moved to now.
-  for (let day = 0; made.length < wanted; day += 1) {
-    for (const piece of pieces) {
-      if (made.length >= wanted) break;
-      const wall = new Date(Date.UTC(2040, 0, 1 + day)).toISOString().slice(0, 10);
-      const deliveries = await schedule(services, brand, piece, { revision: piece.revision, cuts: piece.document.cuts.map((cut) => ({ ...cut, when: undefined })), when: { kind: 'at', wall: `${wall}T09:30` }, again: true }, { personId: wren.id, maySend: true }, await services.clock.nowMs());
-      for (const delivery of deliveries) {
-        const text = `${name} ${made.length}`;
-        const parts = delivery.network === THREADED ? [`${text}, part two`, `${text}, part three`] : [];
-        const comment = COMMENTED.includes(delivery.network) ? `${text}, first comment` : '';
-        const { thread: _, firstComment: __, ...words } = delivery.words;
-        const follows = { ...(parts.length > 0 ? { thread: writeThread({ parts: [text, ...parts], pictureEach: false }) } : {}), ...(comment === '' ? {} : { firstComment: comment }) };
-        await db('deliveries').where({ id: delivery.id }).update({ words: JSON.stringify({ ...words, caption: text, ...follows }) });
-        made.push({ id: delivery.id, network: delivery.network, text, parts, comment });
-      }
-    }
-  }
-  return made;
-}
-
-/** Makes the deliveries due one after the other, from now on. */
-async function spread(services: Services, made: readonly MadeDelivery[]): Promise<void> {
-  const nowMs = await services.clock.nowMs();
-  await services.db.transaction(async (trx) => {
-    for (const [index, { id }] of made.entries()) {
-      const dueMs = nowMs + index * EVERY_MS;
-      await trx('deliveries').where({ id }).update({ due_ms: dueMs });
-      await trx('jobs').where({ key: `delivery:${id}` }).update({ due_ms: dueMs });
-    }
-  });
 }
 
 const PAUSE_MS = 1_200;

@@ -7,6 +7,15 @@ export interface WriteWatch {
   close(): void;
 }
 
+/** Null while it cannot be told, as when another program recovers the database: then something may be new. */
+function version(connection: Database.Database): unknown {
+  try {
+    return connection.pragma('data_version', { simple: true });
+  } catch {
+    return null;
+  }
+}
+
 /**
  * A watch on a database, by a connection of its own: SQLite counts what all others commit, this process included (`data_version`,
  * https://www.sqlite.org/pragma.html#pragma_data_version). Asking costs microseconds, where a query costs a millisecond.
@@ -17,8 +26,8 @@ export function watchWrites(db: Db): WriteWatch {
   let seen: unknown = null;
   return {
     hasBeenWritten() {
-      const now = connection.pragma('data_version', { simple: true });
-      const isNew = now !== seen;
+      const now = version(connection);
+      const isNew = now === null || now !== seen;
       seen = now;
       return isNew;
     },
