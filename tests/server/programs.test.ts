@@ -21,7 +21,7 @@ describe('npm run demo', () => {
   it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', async () => {
     const port = await freePort();
     const start = async () => {
-      const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo')], { stdio: ['ignore', 'pipe', 'inherit'] });
+      const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo'), '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
       let printed = '';
       child.stdout.on('data', (chunk: Buffer) => (printed += chunk.toString()));
       await until('the demo’s line', () => printed.includes('Confetti is at'), 300_000);

@@ -1,15 +1,13 @@
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
 import { outerColours } from '../brand/mark-parts.ts';
-import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST, relativeLuminance } from '../colour/contrast.ts';
-import { cropWindow, ownCropWindow, type Picture } from '../crop/crop-window.ts';
-import { isCutOut } from '../crop/picture-facts.ts';
-import { boxAround, boxContains, clampBox, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
+import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
+import { boxAround, boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
-import type { SceneGlyph, SceneNode, Tone } from '../scene/scene.ts';
-import { walkParts, type Afloat, type ArtworkPart, type Edge, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
+import type { SceneGlyph, SceneNode } from '../scene/scene.ts';
+import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
-import { coveringBoxes, uncovered } from './uncovered.ts';
+import { coveringBoxes } from './uncovered.ts';
 import { drawMotif, wholeMotifs } from '../motif/motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
@@ -27,7 +25,9 @@ import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
 import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
-import { fieldPath, rectPath, slantedPath, windowPath } from './part-outlines.ts';
+import { fieldPath, rectPath, slantedPath } from './part-outlines.ts';
+import { emptyPlace, showPicture } from './show-picture.ts';
+import { throughBox } from './through-box.ts';
 import type { CutFinding, PlacedBlock, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
 
@@ -60,8 +60,6 @@ export interface Emitted {
 /** Large text at 1080 pixels wide: from 66 px, or 52 px in a bold weight (WCAG's 24 px and 18.66 px on a phone). */
 const LARGE_PX_AT_1080 = 66;
 const GHOST_ALPHA = 0.42;
-/** A round window leaves a rim of the disc behind it. */
-const DISC_SHARE = 0.94;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
 /** Rounding of the layout may put a mark this far over the edge. */
@@ -155,81 +153,20 @@ class Emitter {
   }
 
   #picture(part: PicturePart, visible: Box): void {
-    if (part.through) return this.#pictureThrough(part, visible);
-    const { marginPx, size } = this.input.frame;
-    const under = (edge: Edge): number => (part.underM?.[edge] ?? 0) * marginPx;
-    const box = clampBox(
-      snapBoxOutward({
-        xPx: visible.xPx - under('left'),
-        yPx: visible.yPx - under('top'),
-        widthPx: visible.widthPx + under('left') + under('right'),
-        heightPx: visible.heightPx + under('top') + under('bottom'),
-      }),
-      size,
-    );
+    const { frame, place, scheme } = this.input;
     const picture = this.input.bound.pictures[part.slot];
     if (!picture) {
-      // An empty place has the shape of its window; the disc behind a cut-out is all there is of it.
-      if (!part.whole) this.#fill(part.window ? windowPath(part.window, box, marginPx) : rectPath(box), this.input.scheme.surface, box);
+      const empty = emptyPlace(part, visible, { frame, slide: place });
+      if (empty) this.#fill(empty.path, scheme.surface, empty.box);
       return;
     }
-    if (part.whole && isCutOut(picture.facts)) return this.#cutOut(part, picture, visible);
-    if (part.whole) return this.#inDisc(part, picture, visible);
-    const own = this.input.crops[part.slot];
-    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, uncovered(visible, this.#covers));
-    const { scheme } = this.input;
-    const tone = part.duotone ? duotoneOf(scheme) : undefined;
-    const mask = part.window ? windowPath(part.window, box, marginPx) : undefined;
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}) });
+    const { box, window, mask, tone, isCutOut, enlargedBy } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot] });
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(isCutOut ? { cutOut: true } : {}) });
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
-    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone });
-    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
-    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
-  }
-
-  /**
-   * A picture over all slides of the cut, of which this one shows its part. It is cropped and scaled once, for all of them: the
-   * seams meet by themselves.
-   */
-  #pictureThrough(part: PicturePart, visible: Box): void {
-    const box = throughBox(snapBoxOutward(visible), this.input.frame.size.widthPx, this.input.place);
-    const picture = this.input.bound.pictures[part.slot];
-    if (!picture) {
-      this.#fill(rectPath(box), this.input.scheme.surface, box);
-      return;
-    }
-    const own = this.input.crops[part.slot];
-    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, box);
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window });
-    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
-    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
-    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
+    if (!isCutOut) this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone });
     // One picture for all slides: report it once.
-    if (this.input.place.index === 0 && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
-  }
-
-  /** A photograph where a cut-out is meant: through a round window as large as its place. */
-  #inDisc(part: PicturePart, picture: Picture, place: Box): void {
-    const sidePx = Math.min(place.widthPx, place.heightPx) * DISC_SHARE;
-    const box = { xPx: place.xPx + (place.widthPx - sidePx) / 2, yPx: place.yPx + (place.heightPx - sidePx) / 2, widthPx: sidePx, heightPx: sidePx };
-    const own = this.input.crops[part.slot];
-    const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, uncovered(box, this.#covers));
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, mask: windowPath('circle', box, this.input.frame.marginPx) });
-    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
-    this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone: undefined });
-    const enlargedBy = box.widthPx / (window.width * picture.widthPx);
-    if (enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
-  }
-
-  /** A cut-out stands whole in the middle of its place, on what lies behind it. */
-  #cutOut(part: PicturePart, picture: Picture, place: Box): void {
-    const scale = Math.min(place.widthPx / picture.widthPx, place.heightPx / picture.heightPx);
-    const [widthPx, heightPx] = [picture.widthPx * scale, picture.heightPx * scale];
-    const box = { xPx: place.xPx + (place.widthPx - widthPx) / 2, yPx: place.yPx + (place.heightPx - heightPx) / 2, widthPx, heightPx };
-    const window = { x: 0, y: 0, width: 1, height: 1 };
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, cutOut: true });
-    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
-    if (scale > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy: scale });
+    const isTold = part.through === true && place.index > 0;
+    if (!isTold && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });
   }
 
   /** Words on a photograph get what they need to be read, before they are painted. A block with a field of its own needs nothing. */
@@ -433,17 +370,6 @@ class Emitter {
   }
 }
 
-/** The box of a part that runs through all slides, seen from one of them. */
-function throughBox(box: Box, slideWidthPx: number, { index, count }: SlidePlace): Box {
-  return { ...box, xPx: -index * slideWidthPx, widthPx: count * slideWidthPx };
-}
-
 function isUnderneath(part: Part): boolean {
   return part.part === 'picture' && !part.whole && part.over === undefined;
-}
-
-/** Shadows in the darker of ground and ink, lights in the other: a duotone is never a negative. */
-function duotoneOf(scheme: ResolvedScheme): Tone {
-  const groundIsDark = relativeLuminance(scheme.ground) < relativeLuminance(scheme.ink);
-  return groundIsDark ? { dark: scheme.ground, light: scheme.ink } : { dark: scheme.ink, light: scheme.ground };
 }
