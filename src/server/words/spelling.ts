@@ -43,7 +43,7 @@ export async function checkSpelling(texts: readonly string[], language: string |
   const known = opened.get(language) ?? open(language, load);
   opened.set(language, known);
   const dictionary = await known;
-  const ownWords = new Set(own.flatMap((text) => tokensOf(text).map((token) => token.text.toLowerCase())));
+  const ownWords = new Set([...shortDates(language), ...own].flatMap((text) => tokensOf(text).map((token) => token.text.toLowerCase())));
   const found = new Map<string, Mistake>();
   let looked = 0;
   for (const text of texts) {
@@ -66,6 +66,16 @@ export async function checkSpelling(texts: readonly string[], language: string |
 function isAtStart(before: string): boolean {
   const trimmed = before.trimEnd();
   return trimmed === '' || /[.!?:“"„«(–—]$/u.test(trimmed) || before.slice(trimmed.length).includes('\n');
+}
+
+const [A_MONDAY, DAYS, MONTHS] = [Date.UTC(2024, 0, 1), 7, 12];
+
+/** Weekdays and months as people shorten them in a language: opening hours are full of them, dictionaries are not. */
+function shortDates(language: string): readonly string[] {
+  const days = Array.from({ length: DAYS }, (_, day) => A_MONDAY + day * 86_400_000);
+  const months = Array.from({ length: MONTHS }, (_, month) => Date.UTC(2024, month, 1));
+  const named = (moments: readonly number[], part: Intl.DateTimeFormatOptions): readonly string[] => moments.map((moment) => new Intl.DateTimeFormat(language, { ...part, timeZone: 'UTC' }).format(moment).replace('.', ''));
+  return [...named(days, { weekday: 'short' }), ...named(months, { month: 'short' }), ...named(months, { month: 'long' }).map((name) => name.slice(0, 4))];
 }
 
 const MIN_PART = 4;
