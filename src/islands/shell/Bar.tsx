@@ -92,7 +92,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
               </a>
               <MenuTrigger>
                 <AriaButton className={trigger} aria-label={`Brand: ${current.name}. Change`}>
-                  <span className="max-w-48 truncate font-medium max-xl:max-w-24 max-2xl:group-data-long/bar:max-w-24 max-[69rem]:group-data-long/bar:max-w-20">{current.name}</span>
+                  <span className="max-w-48 truncate font-medium max-xl:max-w-24 max-[28rem]:max-w-16 max-2xl:group-data-long/bar:max-w-24 max-[69rem]:group-data-long/bar:max-w-20">{current.name}</span>
                 </AriaButton>
                 <Popover className="shadow-float rounded-md border border-line bg-panel p-1">
                   <Menu aria-label="Brands" className="min-w-56 outline-none">

@@ -29,7 +29,7 @@ export function BrandClock({ zone, nowMs: serverNowMs, movable }: { readonly zon
   }, []);
   const reading = (
     <time suppressHydrationWarning dateTime={new Date(nowMs).toISOString()} className="text-sm tabular-nums">
-      {formatClock(nowMs, zone)} <span className="text-quiet md:max-[69rem]:hidden">{zonePlace(zone)}</span>
+      {formatClock(nowMs, zone)} <span className="text-quiet md:max-[69rem]:hidden max-[28rem]:hidden">{zonePlace(zone)}</span>
     </time>
   );
   if (!movable) return <span className="px-2">{reading}</span>;
