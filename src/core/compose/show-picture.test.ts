@@ -7,7 +7,7 @@ import type { CutFrame } from './cut-frame.ts';
 import { emptyPlace, showPicture, type PlaceOfPicture } from './show-picture.ts';
 
 const frame: CutFrame = { size: { widthPx: 1080, heightPx: 1080 }, marginPx: 65, safe: { topPx: 0, rightPx: 0, bottomPx: 0, leftPx: 0 } };
-const place: PlaceOfPicture = { frame, slide: { index: 1, count: 3 }, scheme: resolveScheme(gullwickBook, gullwickBook.schemes[0]?.key ?? ''), covers: [], own: undefined };
+const place: PlaceOfPicture = { frame, slide: { index: 1, count: 3, ordinal: 2 }, scheme: resolveScheme(gullwickBook, gullwickBook.schemes[0]?.key ?? ''), covers: [], own: undefined };
 const part = (more: Partial<PicturePart> = {}): PicturePart => ({ part: 'picture', slot: 'photo', ...more }) as PicturePart;
 const box = { xPx: 100, yPx: 200, widthPx: 800, heightPx: 600 };
 const photo = testPicture();
@@ -35,7 +35,7 @@ describe('showPicture', () => {
   });
 
   it('runs over all slides, each of which shows its own part', () => {
-    const [first, second] = [0, 1].map((index) => showPicture(part({ through: true }), photo, { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1080 }, { ...place, slide: { index, count: 3 } }));
+    const [first, second] = [0, 1].map((index) => showPicture(part({ through: true }), photo, { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1080 }, { ...place, slide: { index, count: 3, ordinal: index + 1 } }));
     expect([first?.box, second?.box]).toEqual([{ xPx: -0, yPx: 0, widthPx: 3240, heightPx: 1080 }, { xPx: -1080, yPx: 0, widthPx: 3240, heightPx: 1080 }]);
     expect(first?.window).toEqual(second?.window);
   });
