@@ -1,6 +1,6 @@
 import { mixed, object, type AnyObject, type InferType, type Schema } from 'yup';
 
-/** A schema, as far as its type goes: what it lets through. Comparing whole schemas takes the compiler minutes. */
+/** The type of the values that a schema accepts. The compiler needs minutes to compare whole schema types. */
 interface Lets<Value> {
   readonly __outputType: Value;
 }
@@ -20,7 +20,7 @@ export interface Contract<Params = unknown, Query = unknown, Body = unknown, Ans
   readonly answerType: 'application/json' | 'image/*' | 'font/*' | 'application/zip' | 'text/plain' | 'text/event-stream';
   readonly answer: Schema;
   readonly status: 200 | 201 | 204;
-  /** What the schemas let through; for the compiler alone, never set. */
+  /** Types of the accepted values. Only the compiler uses this; it is never set. */
   readonly values?: { readonly params: Params; readonly query: Query; readonly body: Body; readonly answer: Answer };
 }
 

@@ -58,7 +58,7 @@ export async function sendNow(page: Page): Promise<void> {
 }
 
 export async function expectSaved(page: Page): Promise<void> {
-  // What is typed is handed on in the task after the next frame.
+  // A field passes its text on after the next frame.
   await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => setTimeout(() => setTimeout(resolve)))));
   await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'saved');
 }

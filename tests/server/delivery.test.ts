@@ -1,13 +1,12 @@
 import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { DeliveryState } from '../../src/core/post/delivery-state.ts';
-import type { Piece } from '../../src/core/piece/piece.ts';
 import { ConnectorError } from '../../src/server/connectors/connector.ts';
 import { connectorFor, type ConnectorFor } from '../../src/server/connectors/registry.ts';
 import { ChangeFeed } from '../../src/server/changes/change-feed.ts';
 import { latestSeq, noteChange } from '../../src/server/db/change-repository.ts';
 import { deliveryJobKey } from '../../src/server/dispatch/delivery-handler.ts';
-import { clearQueue, Client, deliveryRows, endProgram, PASSWORD, sendDue, startProgram, startStack, until, type Answer, type Stack } from './stack.ts';
+import { clearQueue, Client, deliveryRows, endProgram, PASSWORD, sendDue, startProgram, startStack, until, type Answer, type Made, type Stack } from './stack.ts';
 
 let stack: Stack;
 beforeAll(async () => {
@@ -21,11 +20,6 @@ afterEach(async () => {
   await clearQueue(stack);
 });
 
-interface Made {
-  readonly id: string;
-  readonly revision: number;
-  readonly document: Piece;
-}
 interface Sent {
   readonly id: string;
   readonly state: DeliveryState;
@@ -382,7 +376,7 @@ describe('what follows a post', () => {
     const [partly] = await deliveriesOf(piece);
     expect(partly).toMatchObject({ state: 'scheduled', problem: 'It is out up to part 2 of 3. Quipline said no.', address: expect.stringContaining('/quipline/p/') as string });
     expect(partsIn(await pageOf(partly?.address ?? ''))).toBe(2);
-    // What is public in part has no other moment any more.
+    // A post that is partly public cannot be rescheduled.
     const [row] = await deliveryRows(stack, piece.id);
     expect(await stack.wren.ask('POST', `/api/brands/gullwick/posts/${row?.post_id ?? ''}/reschedule`, { when: { kind: 'at', wall: '2031-07-01T18:00' } })).toMatchObject({ status: 409, body: { code: 'not-possible-now' } });
     stack.clock.aheadMs = 60_000;

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { afterAll, beforeAll, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import type { DeliveryState } from '../../src/core/post/delivery-state.ts';
-import { connectNew, sendDue, signInAll, startStack, type Client, type Stack } from './stack.ts';
+import { connectNew, sendDue, signInAll, startStack, type Client, type Made, type Stack } from './stack.ts';
 
 let stack: Stack;
 beforeAll(async () => {
@@ -23,11 +23,6 @@ const graphicDays = [1, 8, 11, 15, 22, 29];
 const filmDays = [2, 28];
 const RENEWAL_ENDS_DAY = 20;
 
-interface Made {
-  readonly id: string;
-  readonly revision: number;
-  readonly document: Piece;
-}
 interface Row {
   readonly id: string;
   readonly post_id: string;

@@ -1,13 +1,12 @@
 import { createHash, randomBytes } from 'node:crypto';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { NetworkSheet } from '../../src/core/network/network-sheet.ts';
-import type { Piece } from '../../src/core/piece/piece.ts';
 import { noteAlive } from '../../src/server/dispatch/downtime.ts';
 import { renderAhead } from '../../src/server/dispatch/render-ahead.ts';
 import { runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, consentTo, sendDue, signInAll, startStack, until, type Answer, type Stack } from './stack.ts';
+import { clearQueue, Client, consentTo, sendDue, signInAll, startStack, until, type Answer, type Made, type Stack } from './stack.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;
@@ -28,11 +27,6 @@ afterEach(async () => {
 
 const as = (name: string): Client => people.get(name) ?? stack.wren;
 
-interface Made {
-  readonly id: string;
-  readonly revision: number;
-  readonly document: Piece;
-}
 interface Row {
   readonly id: string;
   readonly state: string;

@@ -5,6 +5,7 @@ import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
+import type { Piece } from '../../src/core/piece/piece.ts';
 import type { ConnectorFor } from '../../src/server/connectors/registry.ts';
 import { runDueJobs, runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes, type Lane } from '../../src/server/jobs/lanes.ts';
@@ -16,6 +17,13 @@ import { startStandin, type RunningStandin } from '../../standin/start.ts';
 
 /** How long the stand-in's slow fault takes here. */
 export const SLOW_MS = 1_500;
+
+/** A piece as the server answers it. */
+export interface Made {
+  readonly id: string;
+  readonly revision: number;
+  readonly document: Piece;
+}
 
 export interface Answer {
   readonly status: number;

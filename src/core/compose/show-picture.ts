@@ -30,12 +30,12 @@ export interface PlaceOfPicture {
 export interface ShownPicture {
   readonly box: Box;
   readonly window: CropWindow;
-  /** The outline that it shows through; none: its box. */
+  /** Path that clips the picture; undefined clips it to `box`. */
   readonly mask: string | undefined;
   readonly tone: Tone | undefined;
-  /** Stands on what lies behind it, and hides nothing of that. */
+  /** The picture has a transparent ground, so what lies behind it stays visible. */
   readonly isCutOut: boolean;
-  /** Times its own pixels. */
+  /** Shown width divided by the source pixels in that width. */
   readonly enlargedBy: number;
 }
 
@@ -48,7 +48,7 @@ export function showPicture(part: PicturePart, picture: Picture, visible: Box, p
   return { ...shown(picture, box, window), mask: part.window ? windowPath(part.window, box, place.frame.marginPx) : undefined, tone: part.duotone ? duotoneOf(place.scheme) : undefined };
 }
 
-/** The outline of a place without a picture; null where the disc behind a cut-out is all there is of it. */
+/** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */
 export function emptyPlace(part: PicturePart, visible: Box, { frame, slide }: Pick<PlaceOfPicture, 'frame' | 'slide'>): { readonly path: string; readonly box: Box } | null {
   if (part.through) {
     const box = throughBox(snapBoxOutward(visible), frame.size.widthPx, slide);

@@ -151,7 +151,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   );
 }
 
-/** The views of a piece as tabs; what stands in them is handed past them. */
+/** The tabs of a piece. Their content comes through `TabParts`, so that a key does not render the tabs again. */
 const ViewTabs = memo(function ViewTabs({ view, onView }: { readonly view: ViewKey; readonly onView: (view: ViewKey) => void }) {
   return (
     <Tabs selectedKey={view} onSelectionChange={(key) => onView(key as ViewKey)} className="flex min-h-0 flex-1 flex-col">

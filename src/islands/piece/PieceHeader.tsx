@@ -16,7 +16,7 @@ const views: readonly { readonly key: ViewKey; readonly name: string }[] = [
   { key: 'times', name: 'Times' },
 ];
 
-/** The tabs change with the chosen one alone, the header with each key. */
+/** Memoized: the header renders with each key, the tabs only when another one is chosen. */
 const ViewTabList = memo(function ViewTabList() {
   return (
     <TabList aria-label="Views of the piece" className="flex gap-5">

@@ -3,8 +3,8 @@ import { createContext, useContext, type ReactNode } from 'react';
 const Parts = createContext<Readonly<Record<string, ReactNode>>>({});
 
 /**
- * What stands within tabs, handed past them: tabs that render anew look through all their content for tabs again, which costs a keystroke
- * milliseconds. Tabs that get nothing but their choice and hold a `TabPart` stay as they are while the parts change.
+ * Passes the content of tabs to them by context. Tabs search all their content for tabs whenever they render, which takes milliseconds.
+ * Memoized tabs that hold a `TabPart` do not render when only the content changes.
  */
 export const TabParts = Parts.Provider;
 

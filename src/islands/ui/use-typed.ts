@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
 
-/** Where nothing is painted, as in a page behind others, what is typed is handed on after this long. */
+/** Pages in the background paint no frames; there the text is passed on after this long. */
 const UNPAINTED_MS = 200;
 
 interface Waiting {
@@ -13,11 +13,11 @@ export interface Typed {
   /** What stands in the field. */
   readonly text: string;
   readonly type: (text: string) => void;
-  /** Hands on at once what has not been handed on yet: before anything else is done with the text. */
+  /** Passes the text on now. Call it before any other act on the text. */
   readonly flush: () => void;
 }
 
-/** The text of a field as it is typed, a frame ahead of the value that everything else is made from: a key waits for its field alone. */
+/** Shows typed text at once and passes it on after the next frame, so that slow renders do not delay the key. */
 export function useTyped(value: string, onChange: (text: string) => void): Typed {
   const [ahead, setAhead] = useState<string | null>(null);
   const waiting = useRef<Waiting | null>(null);
@@ -37,7 +37,7 @@ export function useTyped(value: string, onChange: (text: string) => void): Typed
         waiting.current = { ...waiting.current, text };
         return;
       }
-      // Within the frame nothing is painted yet: a task after it is.
+      // Frame callbacks run before painting; a task queued from one runs after it.
       waiting.current = { text, frame: requestAnimationFrame(() => setTimeout(flush)), timer: window.setTimeout(flush, UNPAINTED_MS) };
     },
     [flush],

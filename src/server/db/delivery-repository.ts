@@ -265,7 +265,7 @@ export async function moveDelivery(
 
 /** Moves the waiting deliveries of a post to another moment and answers their ids. */
 export async function moveDeliveriesOf(trx: Db, postId: string, dueMs: number, machineNowMs: number): Promise<readonly string[]> {
-  // What is out in part goes on at once: its public date is set.
+  // A delivery with an address is partly public already; its further parts follow at once.
   return changeDeliveries(trx, trx('deliveries').where({ post_id: postId }).whereIn('state', ['scheduled', 'in review']).whereNull('address'), { due_ms: dueMs, not_before_ms: 0 }, machineNowMs);
 }
 

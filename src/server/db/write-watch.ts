@@ -7,7 +7,7 @@ export interface WriteWatch {
   close(): void;
 }
 
-/** Null while it cannot be told, as when another program recovers the database: then something may be new. */
+/** Null when the number cannot be read, for example during recovery. Callers then assume a change. */
 function version(connection: Database.Database): unknown {
   try {
     return connection.pragma('data_version', { simple: true });

@@ -71,7 +71,7 @@ export async function actOnPost(db: Db, post: Post, action: DeliveryAction, time
   return acted;
 }
 
-/** What has an address is public already, its further parts are not. */
+/** The post itself is public; further parts or the first comment are not yet. */
 const isOutInPart = ({ address }: Delivery): boolean => address !== null;
 const isWaiting = (delivery: Delivery): boolean => (delivery.state === 'scheduled' || delivery.state === 'in review') && !isOutInPart(delivery);
 

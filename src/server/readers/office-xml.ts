@@ -3,7 +3,7 @@ import { fromBufferPromise, type Entry } from 'yauzl';
 
 const MAX_ENTRIES = 2_000;
 const MAX_XML_BYTES = 40 * 1024 * 1024;
-/** Tables in tables in text boxes stay far below. */
+/** Real documents with nested tables stay far below this. */
 const MAX_DEPTH = 250;
 
 /**

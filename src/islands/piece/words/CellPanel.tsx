@@ -93,7 +93,7 @@ interface FieldProps extends PanelProps {
   readonly onText: (text: string) => void;
 }
 
-/** The field itself with its count: a key waits for these alone, and the piece follows. */
+/** The field and its count. They render at once with each key; the piece changes a frame later. */
 function CellField(props: FieldProps) {
   const { row, column, rows, readOnly, suggest, cell, takesTags } = props;
   const { field } = column;

@@ -25,7 +25,7 @@ interface CellBoxProps {
   readonly editor: ReactNode;
 }
 
-/** A cell of the sheet. A key in one of hundreds draws those alone that it changes. */
+/** A cell of the sheet. It renders again only when its own content changes. */
 export const SheetCellBox = memo(function SheetCellBox({ row, field, rowIndex, columnIndex, shown, shared, where, counted, isChosen, isCursor, editor }: CellBoxProps) {
   return (
     <div
@@ -54,7 +54,7 @@ function isSameCell(a: CellBoxProps, b: CellBoxProps): boolean {
 
 function isSameShown(a: SheetCell, b: SheetCell): boolean {
   if (a.kind === 'none' || b.kind === 'none') return a.kind === 'none' && b.kind === 'none' && a.reason === b.reason;
-  // What goes out within another field has a rule that is made anew each time, and says the same.
+  // `fieldsOfRow` makes a new rule object for these fields each time, with the same content.
   const isSameRule = a.field?.rule === b.field?.rule || (a.field?.within === true && b.field?.within === true);
   return isSameRule && a.cell.text === b.cell.text && a.cell.from === b.cell.from && a.field?.within === b.field?.within;
 }

@@ -54,7 +54,7 @@ export function WordArea({ label, value, inherited, readOnly, rows, suggest, onC
     if (!open) return;
     const end = open.start + open.word.length;
     const space = /^\s/u.test(value.slice(end)) ? '' : ' ';
-    // The text stands there before the next key comes: a caret set later would part what is typed meanwhile.
+    // Render now and set the caret now: a caret set a frame later would move while the person types on.
     flushSync(() => {
       onChange(value.slice(0, open.start) + put + space + value.slice(end));
       setOpen(null);
