@@ -348,7 +348,7 @@ it('every endpoint has a line, and every line an endpoint', () => {
 });
 
 it('no other file answers requests beside the router, the pages, calendars, short links and the files of fonts and emoji', () => {
-  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'calendar/[file].ts', 'emoji/[file].ts', 'emoji/en/data.json.ts', 'emoji/en/messages.json.ts', 'fonts/[...file].ts', 'l/[code].ts']);
+  expect(readdirSync('src/pages', { recursive: true, encoding: 'utf8' }).filter((name) => name.endsWith('.ts')).sort()).toEqual(['api/[...path].ts', 'calendar/[file].ts', 'emoji/[file].ts', 'emoji/en/[list].json.ts', 'fonts/[...file].ts', 'l/[code].ts']);
 });
 
 describe.each(lines.filter(({ key }) => !ENDS_THE_SESSION.has(key)))('$key', ({ key, method, path }) => {

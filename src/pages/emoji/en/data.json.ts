@@ -1,6 +1,0 @@
-import data from 'emojibase-data/en/data.json';
-
-export const prerender = true;
-
-/** The emoji picker's own copy of its data: nothing is fetched from elsewhere. */
-export const GET = (): Response => Response.json(data);
