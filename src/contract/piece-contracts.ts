@@ -152,9 +152,9 @@ export const getPieceRevision = contract({
 export const getPieceThumbnail = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/thumbnail',
-  summary: 'A small picture of the piece’s first cut',
+  summary: 'A small picture of the piece’s first cut, or of its cut at a placement of a channel',
   params: pieceParams,
-  query: object({ revision: number().integer() }),
+  query: object({ revision: number().integer(), channel: string().max(40), placement: string().max(40) }),
   answer: 'picture',
 });
 

@@ -280,7 +280,7 @@ export const getProfile = contract({
   summary: 'The grid that a visitor of a channel will see: what is planned and out, the latest first',
   params: brandParams,
   query: object({ channel: string().max(40).required() }),
-  answer: object({ tiles: array(object({ key: string().required(), kind: string<'out' | 'planned' | 'waiting'>().oneOf(['out', 'planned', 'waiting']).required(), pieceId: string().required(), pieceName: string().required(), atMs: number().nullable().defined(), deliveryId: string().nullable().defined(), postId: string().nullable().defined(), entryId: string().nullable().defined(), themeId: string().nullable().defined() }).required()).required() }),
+  answer: object({ tiles: array(object({ key: string().required(), kind: string<'out' | 'planned' | 'waiting'>().oneOf(['out', 'planned', 'waiting']).required(), pieceId: string().required(), placement: string().required(), pieceName: string().required(), atMs: number().nullable().defined(), deliveryId: string().nullable().defined(), postId: string().nullable().defined(), entryId: string().nullable().defined(), themeId: string().nullable().defined() }).required()).required() }),
 });
 
 export const importDays = contract({

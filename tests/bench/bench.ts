@@ -4,6 +4,7 @@ import { keystrokeTimes, type TypedIn } from './keystroke.ts';
 import { measureIdeas } from './ideas.ts';
 import { measureLearn } from './learn.ts';
 import { measureScale } from './scale/scale.ts';
+import { laneFrames } from './lanes.ts';
 import { forecastTimes, laneTimes } from './plan.ts';
 import { serverCutRatio } from './server-cut.ts';
 import { serverSetRatio } from './server-set.ts';
@@ -62,13 +63,24 @@ async function measurePlan(): Promise<void> {
   printFigure('lanes-of-four-weeks-with-100000-posts-against-10000', large / small, 1.5);
 }
 
+async function measureLanes(): Promise<void> {
+  const { frames, drops } = await laneFrames();
+  const slow = frames.filter((ms) => ms > LONG_FRAME_MS).length;
+  process.stdout.write(`${frames.length} frames of scrolling lanes: median ${percentile(frames, 0.5).toFixed(1)} ms, p95 ${percentile(frames, 0.95).toFixed(1)} ms, ${slow} over ${LONG_FRAME_MS} ms; ${drops.length} drops: median ${percentile(drops, 0.5).toFixed(1)} ms\n`);
+  printFigure('share-of-long-frames-while-scrolling-lanes', slow / frames.length, 0.01);
+  printFigure('drop-in-the-lanes-to-its-new-place-in-milliseconds-p95', percentile(drops, 0.95), LONG_FRAME_MS);
+}
+
 async function measureSend(): Promise<void> {
   const { deliveries, dispatcher, requests } = await sendingTimes();
   process.stdout.write(`${deliveries} deliveries: ${(deliveries / dispatcher).toFixed(1)} a second; the networks alone take ${(deliveries / requests).toFixed(1)}\n`);
   printFigure('sending-against-its-requests-alone', dispatcher / requests, 2);
 }
 
-const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, send: measureSend, learn: measureLearn, ideas: measureIdeas, scale: measureScale } as const;
+/** A frame that is longer is seen as a jerk. */
+const LONG_FRAME_MS = 50;
+
+const parts = { cuts: measureCuts, videos: measureVideos, preview: measurePreview, typing: measureTyping, words: measureWords, plan: measurePlan, lanes: measureLanes, send: measureSend, learn: measureLearn, ideas: measureIdeas, scale: measureScale } as const;
 type Part = keyof typeof parts;
 /** Without a name everything is measured but what needs a brand of its own size. */
 const usual: readonly Part[] = ['cuts', 'videos', 'preview', 'typing', 'words', 'plan'];

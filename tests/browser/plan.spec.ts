@@ -158,6 +158,45 @@ test('the same with the keyboard alone: a slot, a placeholder, a piece in a slot
   await expect(done).toBeVisible();
 });
 
+test('the plans of two brands stand in one view: each moves within its own, and every view says whose a post is', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/plan/lanes');
+  await page.getByRole('button', { name: 'This brand' }).click();
+  await page.getByRole('checkbox', { name: /Lanternfall/ }).check();
+  await page.keyboard.press('Escape');
+  await expect(page).toHaveURL(/brands=lanternfall/);
+  const grid = page.getByRole('grid', { name: 'Lanes' });
+  await expect(grid.getByRole('rowheader', { name: /^Gullwick/ })).toBeVisible();
+  const others = (await (await page.request.get('/api/brands/lanternfall')).json()) as { channels: { id: string }[] };
+  const own = (await (await page.request.get('/api/brands/gullwick')).json()) as { channels: { id: string }[] };
+
+  await test.step('a post of the other brand is moved by a key, and taken back', async () => {
+    const other = page.locator(others.channels.map(({ id }) => `[data-cell^="${id} "] [data-plan-state="scheduled"]`).join(', ')).first();
+    await grid.evaluate((element) => element.scrollTo(0, element.scrollHeight));
+    await expect(grid.getByRole('rowheader', { name: /^Lanternfall/ })).toBeVisible();
+    await other.focus();
+    const name = (await other.getAttribute('aria-label')) ?? '';
+    await page.keyboard.press('Alt+ArrowRight');
+    await expect(page.getByText('Moved by 1 day.')).toBeVisible();
+    await page.keyboard.press('Control+z');
+    await expect(page.getByText('Undone: Moved by 1 day.')).toBeVisible();
+    await expect(page.getByRole('button', { name }).first()).toBeVisible();
+  });
+
+  await test.step('it does not go to a channel of this brand', async () => {
+    const other = page.locator(others.channels.map(({ id }) => `[data-cell^="${id} "] [data-plan-state="scheduled"]`).join(', ')).first();
+    const day = /\d{4}-\d{2}-\d{2}/.exec((await other.getAttribute('aria-label')) ?? '')?.[0] ?? '';
+    await drag(other, page.locator(own.channels.map(({ id }) => `[data-cell="${id} ${day}"]`).join(', ')).last());
+    await expect(page.getByText('It belongs to another brand', { exact: false })).toBeVisible();
+  });
+
+  for (const view of ['month', 'week', 'list'] as const)
+    await test.step(`the ${view} has both`, async () => {
+      await page.goto(`/b/gullwick/plan/${view}?brands=lanternfall`);
+      await expect(page.getByRole('button', { name: '2 brands' })).toBeVisible();
+      await expect(view === 'list' ? page.getByRole('cell', { name: /Lanternfall/ }).first() : page.getByRole('button', { name: /^Lanternfall.*: / }).first()).toBeVisible();
+    });
+});
+
 test('everything is held with one action, and let go by a rule that one sees first', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/plan/month');
   await page.getByRole('button', { name: 'Hold everything' }).click();

@@ -1,3 +1,4 @@
+import sharp from 'sharp';
 import { afterAll, afterEach, beforeAll, describe, expect, it } from 'vitest';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import type { Plan } from '../../src/core/plan/plan.ts';
@@ -145,6 +146,20 @@ describe('the queue', () => {
     expect((await ask('POST', '/plan/queue-order', { channelId: channel('petalry'), order: [a, b], keep: true })).body['code']).toBe('queue-changed');
     expect((await ask('DELETE', `/plan/queue/${a}`)).status).toBe(204);
     expect(await order()).toEqual([c, b]);
+  });
+
+  it('shows on a wall what its network says stands there, each as the cut of its place', async () => {
+    const piece = await makePiece();
+    const [feed, story] = [{ channelId: channel('petalry'), placement: 'feed-portrait' }, { channelId: channel('petalry'), placement: 'story' }];
+    const { revision } = (await ask('PATCH', `/pieces/${piece.id}`, { revision: piece.revision, patches: [{ op: 'replace', path: '/cuts', value: [feed, story] }] })).body as unknown as { revision: number };
+    expect((await ask('POST', `/pieces/${piece.id}/deliveries`, { revision, cuts: [feed, story], when: { kind: 'at', wall: await wallIn(2, '10:00') } })).status).toBe(201);
+    const tiles = (await ask('GET', `/plan/profile?channel=${channel('petalry')}`)).body['tiles'] as unknown as { pieceId: string; placement: string; kind: string }[];
+    expect(tiles.filter(({ pieceId }) => pieceId === piece.id)).toMatchObject([{ placement: 'feed-portrait', kind: 'planned' }]);
+    const sizeOf = async (query: string): Promise<number> => {
+      const picture = await sharp(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/thumbnail?${query}`)).arrayBuffer()).metadata();
+      return picture.height / picture.width;
+    };
+    expect(await Promise.all([`channel=${feed.channelId}&placement=story`, `channel=${feed.channelId}&placement=feed-portrait`].map(sizeOf))).toEqual([expect.closeTo(16 / 9, 1), expect.closeTo(5 / 4, 1)]);
   });
 });
 

@@ -89,6 +89,14 @@ export const networkSheetSchema = object({
   }).required(),
   files: object({ maxImageBytes: number().integer().positive().required(), maxDocumentBytes: number().integer().positive(), maxVideoBytes: number().integer().positive() }).required(),
   pace: object({ dailyMax: number().integer().positive().required(), leastGapMin: number().min(0).required() }).required(),
+  /** The wall of posts that a visitor of an account sees; missing: squares in three columns, of every place. */
+  profile: object({
+    columns: number().integer().min(1).max(6).required(),
+    /** The shape of its tiles; each shows the middle of its picture. */
+    tile: object({ width: number().integer().min(1).max(32).required(), height: number().integer().min(1).max(32).required() }).noUnknown().required(),
+    /** Placements that stand in it; others are seen for a while, or elsewhere. */
+    placements: array(key()).min(1).required(),
+  }).noUnknown().default(undefined),
   /** What people can write to an account, and what it may do about it; missing: nothing that a program reads. */
   talk: object({
     comments: boolean().required(),
@@ -108,6 +116,9 @@ export const networkSheetSchema = object({
     afterwards: array(string<'text' | 'remove'>().oneOf(['text', 'remove']).required()),
   }).required(),
 }).noUnknown();
+
+/** The wall of posts that a visitor of an account sees. */
+export type ProfileRule = NonNullable<CheckedSheet['profile']>;
 
 /** How many slides a carousel may have in a place, and in what form they go. */
 export interface CarouselRule {
@@ -131,7 +142,8 @@ export type PollRule = NonNullable<CheckedWords['fields'][number]['poll']>;
 export type WordField = Omit<CheckedWords['fields'][number], 'poll'> & { readonly poll?: PollRule | undefined };
 /** What people can write to an account of a network. */
 export type TalkRule = NonNullable<CheckedSheet['talk']>;
-export type NetworkSheet = Omit<CheckedSheet, 'placements' | 'words' | 'talk'> & {
+export type NetworkSheet = Omit<CheckedSheet, 'placements' | 'words' | 'talk' | 'profile'> & {
+  readonly profile?: ProfileRule | undefined;
   readonly talk?: TalkRule | undefined;
   readonly placements: readonly Placement[];
   readonly words: Omit<CheckedWords, 'fields' | 'thread'> & { readonly fields: readonly WordField[]; readonly thread?: { readonly maxParts: number } | undefined };

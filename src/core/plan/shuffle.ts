@@ -1,5 +1,12 @@
 import { seededNumbers } from '../motif/seeded-numbers.ts';
 
+/** A colour in OKLab: lightness in [0, 1], and the two axes of its hue. */
+export interface Ground {
+  readonly l: number;
+  readonly a: number;
+  readonly b: number;
+}
+
 /** What of a post shows in the grid of a profile. */
 export interface Tile {
   readonly id: string;
@@ -7,8 +14,8 @@ export interface Tile {
   readonly template: string;
   readonly kind: string;
   readonly mediaIds: readonly string[];
-  /** Lightness of its picture in [0, 1]; null: not known. */
-  readonly lightness: number | null;
+  /** The colour that most of its picture has; null: not known. */
+  readonly ground: Ground | null;
 }
 
 export interface ShuffleRules {
@@ -23,7 +30,7 @@ const MAX_TRIES = 20_000;
 const BROKEN_RULE = 100;
 
 /**
- * Another order of what waits: neighbours in the grid unlike in theme, template and lightness, rows not of one kind, and what the queue
+ * Another order of what waits: neighbours in the grid unlike in ground colour, theme and template, rows not of one kind, and what the queue
  * keeps apart kept apart. A seeded local search by exchanges: each seed gives its own order, the same one every time.
  * @param before what stands in the grid already, the latest last
  */
@@ -66,8 +73,13 @@ function costAt(sequence: readonly Tile[], at: number, { columns, themeTwice, te
   return cost;
 }
 
-/** How alike two tiles look, in [0, 3]. */
+/** Grounds this far apart in OKLab are seen as different colours at a glance; twice the step between neighbours of a scheme. */
+const APART = 0.3;
+/** Ground is what one sees first of a wall. */
+const GROUND_WEIGHT = 2;
+
+/** How alike two tiles look, in [0, 4]. */
 function likeness(a: Tile, b: Tile): number {
-  const shade = a.lightness === null || b.lightness === null ? 0.5 : 1 - Math.min(1, Math.abs(a.lightness - b.lightness) * 2);
-  return (a.template === b.template ? 1 : 0) + (a.themeId !== null && a.themeId === b.themeId ? 1 : 0) + shade;
+  const ground = a.ground === null || b.ground === null ? 0.5 : 1 - Math.min(1, Math.hypot(a.ground.l - b.ground.l, a.ground.a - b.ground.a, a.ground.b - b.ground.b) / APART);
+  return (a.template === b.template ? 1 : 0) + (a.themeId !== null && a.themeId === b.themeId ? 1 : 0) + GROUND_WEIGHT * ground;
 }

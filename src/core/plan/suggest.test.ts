@@ -60,7 +60,7 @@ describe('what was missed while everything was held', () => {
 });
 
 describe('a shuffled profile', () => {
-  const tiles = Array.from({ length: 18 }, (_, index): Tile => ({ id: String(index), themeId: ['k', 'l', 'm'][index % 3] ?? null, template: ['x', 'y'][index % 2] ?? '', kind: 'graphic', mediaIds: [`p${index % 6}`], lightness: (index % 5) / 4 }));
+  const tiles = Array.from({ length: 18 }, (_, index): Tile => ({ id: String(index), themeId: ['k', 'l', 'm'][index % 3] ?? null, template: ['x', 'y'][index % 2] ?? '', kind: 'graphic', mediaIds: [`p${index % 6}`], ground: { l: (index % 5) / 4, a: 0, b: 0 } }));
   const rules = { columns: 3, themeTwice: true, template: 0, picture: 2 };
 
   it('holds every tile once, gives each seed its own order, and the same one again', () => {
@@ -75,6 +75,16 @@ describe('a shuffled profile', () => {
       expect(made.filter((tile, at) => made[at - 1]?.themeId === tile.themeId)).toEqual([]);
       expect(made.filter((tile, at) => made.slice(Math.max(0, at - 2), at).some(({ mediaIds }) => mediaIds[0] === tile.mediaIds[0]))).toEqual([]);
     }
+  });
+});
+
+describe('a wall of two grounds', () => {
+  const rules = { columns: 3, themeTwice: false, template: 0, picture: 0 };
+  const wall = Array.from({ length: 18 }, (_, index): Tile => ({ id: String(index), themeId: null, template: String(index), kind: index % 4 === 0 ? 'carousel' : 'graphic', mediaIds: [], ground: index < 9 ? { l: 0.3, a: 0.1, b: 0 } : { l: 0.9, a: 0, b: 0.05 } }));
+  const alike = (made: readonly Tile[]): number => made.reduce((sum, tile, at) => sum + [made[at - 1], made[at - rules.columns]].filter((other) => other?.ground === tile.ground || (other && Math.abs((other.ground?.l ?? 0) - (tile.ground?.l ?? 0)) < 0.1)).length, 0);
+
+  it('lets them alternate as on a chessboard, nearly', () => {
+    for (let seed = 1; seed <= 8; seed += 1) expect(alike(shuffleTiles(wall, [], rules, seed))).toBeLessThanOrEqual(alike(wall) / 3);
   });
 });
 

@@ -10,13 +10,16 @@ import { call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { inputClasses } from '../ui/Field.tsx';
 import { toast } from '../ui/toast.tsx';
+import { BrandFilter } from './BrandFilter.tsx';
 import { ChannelFilter } from './ChannelFilter.tsx';
 import { isFilteredPlan, writePlanQuery, type PlanQuery } from './plan-query.ts';
-import type { PlanContext } from './use-plan.ts';
+import type { PlanBrand, PlanContext, PlanContexts } from './use-plan.ts';
 
 interface PlanBarProps {
   readonly title: string;
-  readonly context: PlanContext;
+  readonly contexts: PlanContexts;
+  /** All brands of the person. */
+  readonly brands: readonly PlanBrand[];
   readonly query: PlanQuery;
   readonly onChange: (change: Partial<PlanQuery>) => void;
   /** Steps through time; missing: the view has none. */
@@ -30,8 +33,10 @@ const states = [['scheduled', 'Scheduled'], ['held', 'Held'], ['sent', 'Sent'], 
 const kinds = [['graphic', 'Graphics'], ['carousel', 'Carousels'], ['video', 'Videos']] as const;
 
 /** The head that all views of the plan share: where in time, which filters, which view is kept, and in which zone. */
-export function PlanBar({ title, context, query, onChange, steps, zoom, actions }: PlanBarProps) {
+export function PlanBar({ title, contexts, brands, query, onChange, steps, zoom, actions }: PlanBarProps) {
+  const [context] = contexts.all;
   const { plan, brand } = context;
+  const channels = contexts.all.length === 1 ? context : { channels: contexts.all.flatMap((each) => each.channels), sheets: new Map(contexts.all.toReversed().flatMap((each) => [...each.sheets])) };
   return (
     <div className="mb-3 flex flex-wrap items-center gap-x-2.5 gap-y-2">
       <h1 className="text-xl font-semibold">{title}</h1>
@@ -51,7 +56,8 @@ export function PlanBar({ title, context, query, onChange, steps, zoom, actions 
       )}
       {zoom}
       <div role="search" aria-label="Plan" className="flex flex-wrap items-center gap-1.5">
-        <ChannelFilter context={context} chosen={query.channels} onChoose={(channels) => onChange({ channels })} />
+        <BrandFilter own={brand} brands={brands} chosen={query.brands} onChoose={(chosen) => onChange({ brands: chosen })} />
+        <ChannelFilter context={channels} chosen={query.channels} onChoose={(channels) => onChange({ channels })} />
         <Choice label="Theme" all="All themes" value={query.theme} options={(plan?.plan.themes ?? []).map(({ id, name }) => [id, name] as const)} onChoose={(theme) => onChange({ theme })} />
         <Choice label="Status" all="Any status" value={query.state} options={states} onChoose={(state) => onChange({ state })} />
         <MoreFilters context={context} query={query} onChange={onChange} />
@@ -80,7 +86,7 @@ export function zoneNote(zone: string): string {
   return own === zone ? `${zonePlace(zone)} time` : `${zonePlace(zone)} time; yours is ${zonePlace(own)}`;
 }
 
-function MoreFilters({ context: { plan, campaigns }, query, onChange }: Pick<PlanBarProps, 'context' | 'query' | 'onChange'>) {
+function MoreFilters({ context: { plan, campaigns }, query, onChange }: Pick<PlanBarProps, 'query' | 'onChange'> & { readonly context: PlanContext }) {
   const count = [query.kind, query.campaign, query.label, query.person].filter(Boolean).length;
   return (
     <DialogTrigger>

@@ -68,7 +68,7 @@ export function WaitingStrip({ context, actions }: { readonly context: PlanConte
 
 function StripTile({ brand, piece, mayMove, onNext, onQueue }: { readonly brand: string; readonly piece: Shown; readonly mayMove: boolean; readonly onNext: () => void; readonly onQueue: () => void }) {
   const ref = useRef<HTMLAnchorElement>(null);
-  const { dragProps, isDragging } = useDrag({ isDisabled: !mayMove, hasDragButton: true, getItems: () => [dragItem({ kind: 'piece', pieceId: piece.pieceId })], getAllowedDropOperations: () => ['move'] });
+  const { dragProps, isDragging } = useDrag({ isDisabled: !mayMove, hasDragButton: true, getItems: () => [dragItem({ kind: 'piece', brand, pieceId: piece.pieceId })], getAllowedDropOperations: () => ['move'] });
   return (
     <a
       {...dragProps}

@@ -2,8 +2,8 @@ import type { DropItem } from 'react-aria';
 
 /** What is dragged across the plan. */
 export type Dragged =
-  | { readonly kind: 'items'; readonly postIds: readonly string[]; readonly entryIds: readonly string[]; readonly time: string }
-  | { readonly kind: 'piece'; readonly pieceId: string }
+  | { readonly kind: 'items'; readonly brand: string; readonly postIds: readonly string[]; readonly entryIds: readonly string[]; readonly time: string }
+  | { readonly kind: 'piece'; readonly brand: string; readonly pieceId: string }
   | { readonly kind: 'theme'; readonly themeId: string | null }
   | { readonly kind: 'rule'; readonly ruleId: string };
 

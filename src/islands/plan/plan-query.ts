@@ -7,6 +7,8 @@ export interface PlanQuery {
   readonly from?: string | undefined;
   /** How many days the lanes show. */
   readonly days?: number | undefined;
+  /** Other brands that are shown beside the page's own. */
+  readonly brands?: string | undefined;
   readonly channels?: string | undefined;
   readonly state?: string | undefined;
   readonly kind?: string | undefined;
@@ -19,7 +21,7 @@ export interface PlanQuery {
 }
 
 const filterKeys = ['channels', 'state', 'kind', 'theme', 'campaign', 'label', 'person'] as const satisfies readonly (keyof PlanQuery)[];
-const keys = ['from', 'days', ...filterKeys, 'sort', 'channel'] as const satisfies readonly (keyof PlanQuery)[];
+const keys = ['from', 'days', 'brands', ...filterKeys, 'sort', 'channel'] as const satisfies readonly (keyof PlanQuery)[];
 export const [MIN_DAYS, MAX_DAYS] = [3, 84] as const;
 
 /** The query of an address; values that cannot be are left out. */

@@ -155,8 +155,8 @@ const getPieceRevision = defineEndpoint({
 const getPieceThumbnail = defineEndpoint({
   contract: contracts.getPieceThumbnail,
   may: 'see',
-  async handle({ services, brand, params, request }) {
-    const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece));
+  async handle({ services, brand, params, query, request }) {
+    const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece), query);
     if (!thumbnail) throw notFound('cut');
     return fileResponse(request, await derivedFile(services, thumbnail, request.signal), 'image/webp', 'ask-again');
   },

@@ -1,15 +1,14 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/plan-contracts.ts';
 import type { BodyOf } from '../../contract/contract.ts';
-import { shuffleTiles, type Tile } from '../../core/plan/shuffle.ts';
-import { listLastOutings } from '../db/outing-repository.ts';
-import { addToQueue as addEntries, orderQueue as writeOrder, removeFromQueue as removeEntries, type QueueEntry } from '../db/queue-repository.ts';
+import { addToQueue as addEntries, orderQueue as writeOrder, removeFromQueue as removeEntries } from '../db/queue-repository.ts';
 import { findPiece } from '../db/piece-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { changeChosen as change, type PlanChange } from '../plan/change-plan.ts';
 import { forecastFrom, readSources, type ForecastSources } from '../plan/brand-forecast.ts';
 import { holdEverything as hold, previewRelease, releaseEverything as release } from '../plan/hold-everything.ts';
 import { keepEntry, momentOfSpot, placePiece as place, usualCutsOf, type Spot } from '../plan/place-piece.ts';
+import { shuffleQueue } from '../plan/shuffle-queue.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
 
 const DAY_MS = 86_400_000;
@@ -106,9 +105,6 @@ const removeFromQueue = defineEndpoint({
   },
 });
 
-const COLUMNS = 3;
-const tileOf = ({ id, themeId, template, kind, mediaIds }: Pick<QueueEntry, 'id' | 'themeId' | 'template' | 'kind' | 'mediaIds'>): Tile => ({ id, themeId, template, kind, mediaIds, lightness: null });
-
 const orderQueue = defineEndpoint({
   contract: contracts.orderQueue,
   may: 'send',
@@ -117,12 +113,9 @@ const orderQueue = defineEndpoint({
     const own = sources.waiting.filter(({ channelId }) => channelId === body.channelId);
     const isSame = own.length === body.order.length && own.every(({ id }) => body.order.includes(id));
     if (!isSame) throw new ProblemError(409, 'queue-changed', 'Other pieces wait on this channel by now. Look again.');
-    const last = await listLastOutings(services.db, brand.id, body.channelId, nowMs, COLUMNS * 2);
     const byId = new Map(own.map((entry) => [entry.id, entry]));
     const asked = body.order.flatMap((id) => byId.get(id) ?? []);
-    const { themeTwice, template, picture } = sources.plan.apart;
-    const before = last.toReversed().map((each) => tileOf({ ...each, mediaIds: [] }));
-    const order = body.seed === undefined ? asked.map(({ id }) => id) : shuffleTiles(asked.map(tileOf), before, { columns: COLUMNS, themeTwice, template, picture }, body.seed).map(({ id }) => id);
+    const order = body.seed === undefined ? asked.map(({ id }) => id) : await shuffleQueue(services, brand, body.channelId, asked, sources.plan, body.seed, nowMs);
     const [now, then] = [timesOf(sources, brand.zone, nowMs), timesOf({ ...sources, waiting: [...sources.waiting.filter(({ channelId }) => channelId !== body.channelId), ...order.flatMap((id) => byId.get(id) ?? [])] }, brand.zone, nowMs)];
     if (body.keep && !(await writeOrder(services.db, brand.id, body.channelId, order, services.clock.machineNowMs()))) throw new ProblemError(409, 'queue-changed', 'Other pieces wait on this channel by now. Look again.');
     const moves = order.map((entryId) => ({ entryId, fromMs: now.get(entryId) ?? null, toMs: then.get(entryId) ?? null })).filter(({ fromMs, toMs }) => fromMs !== toMs);

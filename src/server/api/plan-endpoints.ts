@@ -6,7 +6,6 @@ import { readPlan, SlotClashError, type Plan } from '../../core/plan/plan.ts';
 import { deleteCampaign as removeCampaign, keepCampaign as writeCampaign, listCampaigns } from '../db/campaign-repository.ts';
 import { listLabels } from '../db/piece-plan-repository.ts';
 import { listChannels, type Brand } from '../db/brand-repository.ts';
-import { listLastOutings } from '../db/outing-repository.ts';
 import { getReminders, keepReminders as writeReminders, listNotices as noticesOf, readNotices as markRead } from '../db/notice-repository.ts';
 import { listMembers } from '../db/people-repository.ts';
 import { deletePlanView as removeView, keepPlanView as writeView, listPlanViews as viewsOf } from '../db/plan-view-repository.ts';
@@ -16,6 +15,7 @@ import { receiveUpload } from '../media/receive-upload.ts';
 import { openFeed as newFeed } from '../plan/calendar-feed.ts';
 import { campaignAnswer } from '../plan/campaign-answer.ts';
 import { forecastFrom, readSources } from '../plan/brand-forecast.ts';
+import { profileAnswer } from '../plan/profile-answer.ts';
 import { describeLanes, lanesAnswer } from '../plan/lanes-answer.ts';
 import { todayAnswer } from '../plan/today-answer.ts';
 import { holidayCountries } from '../plan/public-days.ts';
@@ -121,33 +121,7 @@ const deletePlanView = defineEndpoint({
   },
 });
 
-const OUT_TILES = 60;
-
-const getProfile = defineEndpoint({
-  contract: contracts.getProfile,
-  may: 'see',
-  async handle({ services, brand, query, nowMs }) {
-    if (!(await listChannels(services.db, brand.id)).some(({ id }) => id === query.channel)) throw notFound('channel');
-    const untilMs = nowMs + 84 * DAY_MS;
-    const sources = await readSources(services, brand, nowMs, untilMs);
-    const { fills, lanes } = forecastFrom(sources, brand.zone, nowMs, untilMs);
-    const outings = await listLastOutings(services.db, brand.id, query.channel, untilMs, OUT_TILES * 2);
-    const entryOf = (id: string) => sources.waiting.find((each) => each.id === id);
-    const ahead = fills.flatMap(({ slot, channelId, filling }) => {
-      if (channelId !== query.channel || filling.kind !== 'waiting') return [];
-      const entry = entryOf(filling.entryId);
-      return entry ? [{ key: entry.id, kind: 'waiting' as const, pieceId: entry.pieceId, pieceName: entry.pieceName, atMs: slot.atMs, deliveryId: null, postId: null, entryId: entry.id, themeId: entry.themeId }] : [];
-    });
-    const left = (lanes.get(query.channel)?.left ?? []).flatMap((id) => {
-      const entry = entryOf(id);
-      return entry ? [{ key: entry.id, kind: 'waiting' as const, pieceId: entry.pieceId, pieceName: entry.pieceName, atMs: null, deliveryId: null, postId: null, entryId: entry.id, themeId: entry.themeId }] : [];
-    });
-    const out = outings.map((each) => ({ key: each.id, kind: each.state === 'sent' ? ('out' as const) : ('planned' as const), pieceId: each.pieceId, pieceName: each.pieceName, atMs: each.dueMs, deliveryId: each.id, postId: each.postId, entryId: null, themeId: each.themeId }));
-    // A story is seen for a day and stands in no grid.
-    const inGrid = out.filter((_, index) => !/story/.test(outings[index]?.placement ?? ''));
-    return { tiles: [...left.toReversed(), ...[...ahead, ...inGrid].toSorted((a, b) => b.atMs - a.atMs)].slice(0, OUT_TILES * 3) };
-  },
-});
+const getProfile = defineEndpoint({ contract: contracts.getProfile, may: 'see', handle: ({ services, brand, query, nowMs }) => profileAnswer(services, brand, query.channel, nowMs) });
 
 const importDays = defineEndpoint({
   contract: contracts.importDays,

@@ -15,16 +15,23 @@ const FIT_PX = 480;
 
 type ThumbnailServices = Pick<Services, 'db' | 'media' | 'render'>;
 
-/** The first cut of a piece, small, as the piece is now; null for a piece without cuts. */
-export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece): Promise<DerivedFile | null> {
-  const made = await sourceOf(services, brand, piece);
+/** Which of a piece's cuts is shown; where nothing is named, or the piece has no such cut, the first that fits. */
+export interface ShownCut {
+  readonly channel?: string | undefined;
+  readonly placement?: string | undefined;
+}
+
+/** A cut of a piece, small, as the piece is now; null for a piece without cuts. */
+export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece, { channel, placement }: ShownCut = {}): Promise<DerivedFile | null> {
+  const made = await sourceOf(services, brand, piece, { channel, placement });
   if (!made) return null;
-  return { path: services.media.derivedPathOf(made.hash, NAME), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id }, maxAttempts: 3 } };
+  return { path: services.media.derivedPathOf(made.hash, NAME), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id, channel, placement }, maxAttempts: 3 } };
 }
 
 /** What the thumbnail is painted from, and a name that changes when any of it does. */
-async function sourceOf(services: ThumbnailServices, brand: Brand, piece: StoredPiece): Promise<{ readonly source: CutSource; readonly hash: string } | null> {
-  const first = piece.document.cuts[0];
+async function sourceOf(services: ThumbnailServices, brand: Brand, piece: StoredPiece, shown: ShownCut): Promise<{ readonly source: CutSource; readonly hash: string } | null> {
+  const { cuts } = piece.document;
+  const first = cuts.find((cut) => cut.channelId === shown.channel && cut.placement === shown.placement) ?? cuts.find((cut) => cut.channelId === shown.channel) ?? cuts[0];
   const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === first?.channelId);
   if (!first || !channel) return null;
   const snapshot = await makeSnapshot(services, brand, piece.document);
@@ -37,7 +44,7 @@ export function pieceThumbnailHandler(services: ThumbnailServices): JobHandler {
     async run({ payload }) {
       const brand = await findBrandById(services.db, payload['brandId'] as string);
       const piece = brand && (await findPiece(services.db, brand.id, payload['pieceId'] as string));
-      const made = brand && piece ? await sourceOf(services, brand, piece) : null;
+      const made = brand && piece ? await sourceOf(services, brand, piece, payload) : null;
       if (!made) return { kind: 'done' };
       const picture = await services.render.picture({ kind: 'small', source: made.source, fitPx: FIT_PX });
       await services.media.keepDerived(made.hash, NAME, picture.bytes);

@@ -1,12 +1,9 @@
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { chromium } from '@playwright/test';
 import { printFigure } from '../figure.ts';
 import { requestMs } from '../request-time.ts';
+import { withPage, withServer } from './scale-server.ts';
 import { LARGE, POPULAR_MEDIA, SCALE_BRAND, seedScale, SMALL, type Amounts } from './seed-scale.ts';
 
 /** First pages, counts and uses within this time at the large size, and within this many times of their cost at the small one. */
@@ -66,29 +63,9 @@ async function costsAt(amounts: Amounts): Promise<Costs> {
   try {
     process.stdout.write(`seeding ${amounts.posts} posts, ${amounts.media} media, ${amounts.channels} channels, ${amounts.pieces} pieces\n`);
     const token = await seedScale(dataFolder, amounts, Date.now());
-    return await withServer(dataFolder, async (origin) => ({ requests: await timeRequests(origin, token), views: await timeViews(origin, dataFolder) }));
+    return await withServer(dataFolder, async (origin) => ({ requests: await timeRequests(origin, token), views: await timeViews(origin) }));
   } finally {
     await rm(dataFolder, { recursive: true, force: true });
-  }
-}
-
-async function withServer<Result>(dataFolder: string, work: (origin: string) => Promise<Result>): Promise<Result> {
-  const probe = createServer().listen(0, '127.0.0.1');
-  await once(probe, 'listening');
-  const { port } = probe.address() as AddressInfo;
-  probe.close();
-  await once(probe, 'close');
-  const origin = `http://127.0.0.1:${port}`;
-  const environment = { ...process.env, CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' };
-  const programs = ['web.mjs', 'worker.mjs'].map((file) => spawn(process.execPath, [join('dist', file)], { env: environment, stdio: ['ignore', 'ignore', 'inherit'] }));
-  try {
-    for (const end = Date.now() + 30_000; Date.now() < end; ) if (await fetch(`${origin}/sign-in`).then(({ ok }) => ok, () => false)) break;
-    return await work(origin);
-  } finally {
-    for (const program of programs) {
-      program.kill('SIGTERM');
-      await once(program, 'exit');
-    }
   }
 }
 
@@ -99,15 +76,8 @@ async function timeRequests(origin: string, token: string): Promise<ReadonlyMap<
 }
 
 /** From the address to the first items on the screen, in the real program. */
-async function timeViews(origin: string, dataFolder: string): Promise<ReadonlyMap<string, number>> {
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
-  try {
-    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-    const page = await context.newPage();
-    await page.goto(`${origin}/sign-in`);
-    await page.locator('astro-island:not([ssr])').first().waitFor();
-    await page.getByRole('button', { name: /Wren/ }).first().click();
-    await page.waitForURL(/\/today/);
+function timeViews(origin: string): Promise<ReadonlyMap<string, number>> {
+  return withPage(origin, async (page) => {
     const costs = new Map<string, number>();
     for (const [name, [path, selector]] of Object.entries(views)) {
       const times: number[] = [];
@@ -120,9 +90,5 @@ async function timeViews(origin: string, dataFolder: string): Promise<ReadonlyMa
       costs.set(name, median(times));
     }
     return costs;
-  } catch (error) {
-    throw new Error(`The views of ${dataFolder} could not be measured`, { cause: error });
-  } finally {
-    await browser.close();
-  }
+  });
 }

@@ -1,6 +1,7 @@
 import { join } from 'node:path';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { shippedSheets } from '../../../src/core/network/shipped-sheets.ts';
+import { wallTimeOf } from '../../../src/core/time/wall-time.ts';
 import type { Piece } from '../../../src/core/piece/piece.ts';
 import { getShippedTemplate } from '../../../src/core/template/shipped-templates.ts';
 import { hashSecret, newSecret } from '../../../src/server/auth/secrets.ts';
@@ -29,6 +30,7 @@ export const SCALE_BRAND = 'scale';
 /** A picture that a hundredth of everything shows, and one that nothing shows. */
 export const POPULAR_MEDIA = 'm0';
 
+const ZONE = 'Europe/London';
 const DELIVERIES_A_POST = 2;
 const BATCH = 400;
 const HOUR_MS = 3_600_000;
@@ -53,7 +55,7 @@ export async function seedScale(dataFolder: string, amounts: Amounts, nowMs: num
 
 async function seedBrand(db: Db, { channels }: Amounts, secret: string): Promise<void> {
   await insertPerson(db, { id: 'wren', email: 'wren@scale.example', name: 'Wren', passwordHash: 'none' }, 0);
-  await insertBrand(db, { id: 'b', slug: SCALE_BRAND, name: 'Scale', zone: 'Europe/London', book: gullwickBook });
+  await insertBrand(db, { id: 'b', slug: SCALE_BRAND, name: 'Scale', zone: ZONE, book: gullwickBook });
   await insertMembership(db, 'wren', 'b', 'designer');
   await insertAccessToken(db, { id: 't', name: 'Bench', scope: 'send', createdMs: 0, expiresMs: 4_000_000_000_000, lastUsedMs: null, personId: 'wren', secretHash: hashSecret(secret) });
   for (const sheet of shippedSheets) await saveNetworkSheet(db, sheet);
@@ -113,7 +115,7 @@ async function seedPosts(db: Db, { posts, pieces, media, channels }: Amounts, no
   const postStates: Readonly<Record<string, string>> = { scheduled: 'scheduled', failed: 'failed', cancelled: 'cancelled', sent: 'out' };
   const pieceIdOf = (index: number): string => `p${index % pieces}`;
   await insertAll(db, 'posts', posts, (index) => ({
-    id: `post${index}`, brand_id: 'b', piece_id: pieceIdOf(index), piece_name: `Piece ${index % pieces}`, kind: 'graphic', pin, piece_hash: hashes.get(pieceIdOf(index)), state: postStates[stateOf(index)], due_ms: dueOf(index), wall: '2026-01-01T09:00', zone: 'Europe/London', created_by: 'wren', created_ms: nowMs, updated_ms: nowMs,
+    id: `post${index}`, brand_id: 'b', piece_id: pieceIdOf(index), piece_name: `Piece ${index % pieces}`, kind: 'graphic', pin, piece_hash: hashes.get(pieceIdOf(index)), state: postStates[stateOf(index)], due_ms: dueOf(index), wall: wallTimeOf(dueOf(index), ZONE), zone: ZONE, created_by: 'wren', created_ms: nowMs, updated_ms: nowMs,
   }));
   await insertAll(db, 'post_media', posts, (index) => ({ post_id: `post${index}`, media_id: index % 100 === 0 ? POPULAR_MEDIA : `m${(index % pieces) % media}` }));
   await insertAll(db, 'deliveries', posts * DELIVERIES_A_POST, (index) => {

@@ -52,8 +52,9 @@ export const LaneTile = memo(function LaneTile({ item, brand, theme, density, la
     hasDragButton: true,
     getItems: () => {
       const items = chosen();
+      // What is chosen moves along within its own brand.
       const moved = items.some(({ key }) => key === item.key) ? items.filter(isMovable) : [item];
-      return [dragItem({ kind: 'items', postIds: moved.flatMap(({ postId }) => postId ?? []), entryIds: moved.flatMap(({ entryId }) => entryId ?? []), time: item.time })];
+      return [dragItem({ kind: 'items', brand, postIds: moved.flatMap(({ postId }) => postId ?? []), entryIds: moved.flatMap(({ entryId }) => entryId ?? []), time: item.time })];
     },
     getAllowedDropOperations: () => ['move'],
   });

@@ -1,18 +1,19 @@
 import { useVirtualizer } from '@tanstack/react-virtual';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { roleMay } from '../../../core/access/access.ts';
 import { cellKey, cellsOf, oncePerLane, type PlanItem } from '../../../core/plan/plan-items.ts';
 import { addDays, daysFrom, isDay } from '../../../core/time/day.ts';
-import { wallTimeOf } from '../../../core/time/wall-time.ts';
+import { wallTimeOf, zonePlace } from '../../../core/time/wall-time.ts';
 import { Queries } from '../../ui/Queries.tsx';
 import { Button } from '../../ui/Button.tsx';
+import { toast } from '../../ui/toast.tsx';
 import { BulkBar } from '../BulkBar.tsx';
 import type { Dragged } from '../drag.ts';
 import { HoldButton } from '../HoldButton.tsx';
 import { ItemDialog } from '../ItemDialog.tsx';
 import { PlanBar } from '../PlanBar.tsx';
 import { MAX_DAYS, MIN_DAYS } from '../plan-query.ts';
-import { useLanes, usePlanContext, usePlanQuery, type PlanProps } from '../use-plan.ts';
+import { useLanes, usePlanContexts, usePlanQuery, type PlanBrand, type PlanChannel, type PlanContext, type PlanContexts, type PlanViewProps } from '../use-plan.ts';
 import { usePlanActions, type Spot } from '../use-plan-actions.ts';
 import { WaitingStrip } from '../WaitingStrip.tsx';
 import { dayWords, LaneHead } from './LaneHead.tsx';
@@ -26,8 +27,10 @@ const USUAL_DAYS = 11;
 const MIN_COLUMN_PX = 22;
 const heights: Readonly<Record<Density, number>> = { wide: 58, middle: 32, small: 18 };
 const MIN_ROW_PX = 64;
+/** The line that names a brand. */
+const BRAND_PX = 29;
 
-export default function LanesView(props: PlanProps) {
+export default function LanesView(props: PlanViewProps) {
   return (
     <Queries>
       <LanesOf {...props} />
@@ -35,15 +38,16 @@ export default function LanesView(props: PlanProps) {
   );
 }
 
-function LanesOf(props: PlanProps) {
-  const context = usePlanContext(props);
-  const { brand, today, nowMs, channels, sheets, themes, campaigns } = context;
+function LanesOf(props: PlanViewProps) {
   const [query, setQuery] = usePlanQuery();
+  const contexts = usePlanContexts(props, query.brands);
+  const [context] = contexts.all;
+  const { brand, today, nowMs, campaigns } = context;
   const from = query.from ?? addDays(today, -1);
   const count = query.days ?? USUAL_DAYS;
   const days = useMemo(() => daysFrom(from, addDays(from, count - 1)), [from, count]);
-  const lanes = useLanes(brand.slug, from, count, query);
-  const actions = usePlanActions(brand);
+  const lanes = useLanes(contexts.brands, from, count, query);
+  const actionsOf = usePlanActions(contexts.brands);
   const mayMove = roleMay(brand.role, 'send');
   const scroller = useRef<HTMLDivElement>(null);
   const width = useWidth(scroller);
@@ -52,11 +56,8 @@ function LanesOf(props: PlanProps) {
   const plannedCells = useMemo(() => cellsOf(oncePerLane(lanes.items)), [lanes.items]);
   // Shows rows once their heights and the campaigns are known, so that the layout does not shift.
   const isReady = (context.plan !== null || context.problem !== null) && !lanes.isPending;
-  const shown = useMemo(() => {
-    if (!isReady) return [];
-    const ids = query.channels?.split(',').filter((id) => id !== '') ?? [];
-    return ids.length === 0 ? channels : channels.filter(({ id }) => ids.includes(id));
-  }, [isReady, channels, query.channels]);
+  const lines = isReady ? linesOf(contexts, query.channels) : NO_LINES;
+  const shown = lines.flatMap(({ channel }) => channel ?? []);
   const { isOpen: isProposing, proposal } = usePlanProposal(brand.slug, query.channels?.split(',').filter((id) => id !== '') ?? []);
   const { placings } = proposal;
   const cells = useMemo(() => (isProposing ? withProposed(plannedCells, placings) : plannedCells), [plannedCells, isProposing, placings]);
@@ -64,13 +65,15 @@ function LanesOf(props: PlanProps) {
   const [chosen, setChosen] = useState<ReadonlyMap<string, PlanItem>>(new Map());
   const [stop, setStop] = useState<Stop | null>(null);
 
-  const rowPx = useCallback((index: number): number => {
-    const channel = shown[index];
-    const most = channel ? Math.max(1, ...days.map((day) => cells.get(cellKey(channel.id, day))?.length ?? 0)) : 1;
+  const rowPx = (index: number): number => {
+    const channel = lines[index]?.channel;
+    if (!channel) return BRAND_PX;
+    const most = Math.max(1, ...days.map((day) => cells.get(cellKey(channel.id, day))?.length ?? 0));
     return Math.max(MIN_ROW_PX, most * (heights[density] + 3) + 12);
-  }, [shown, days, cells, density]);
-  const rows = useVirtualizer({ count: shown.length, getScrollElement: () => scroller.current, estimateSize: rowPx, getItemKey: (index) => shown[index]?.id ?? index, overscan: 3 });
-  useEffect(() => rows.measure(), [rows, rowPx]);
+  };
+  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: rowPx, getItemKey: (index) => lines[index]?.key ?? index, overscan: 3 });
+  const lineKeys = lines.map(({ key }) => key).join(' ');
+  useEffect(() => rows.measure(), [rows, lineKeys, days, cells, density]);
 
   const chosenRef = useRef(chosen);
   useEffect(() => {
@@ -79,13 +82,16 @@ function LanesOf(props: PlanProps) {
   const placeOn = useRef<(dragged: Dragged, channelId: string, day: string, slot: PlanItem | null) => void>(() => undefined);
   useEffect(() => {
     placeOn.current = (dragged, channelId, day, slot) => {
+      const { brand: own, today: day0 } = contexts.of(channelId);
+      if ((dragged.kind === 'items' || dragged.kind === 'piece') && dragged.brand !== own.slug) return toast('problem', 'It belongs to another brand, and goes out on the channels of that brand alone.');
+      const actions = actionsOf(own.slug);
       const spotAt = (time: string): { readonly spot: Spot; readonly wall: string } => (slot?.slotKey ? { spot: { kind: 'slot', slotKey: slot.slotKey }, wall: `${slot.day}T${slot.time}` } : { spot: { kind: 'at', wall: `${day}T${time}` }, wall: `${day}T${time}` });
       if (dragged.kind === 'items') {
         const { spot, wall } = spotAt(dragged.time);
         const items = [...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))];
         void actions.move(items, spot, wall);
       } else if (dragged.kind === 'piece') {
-        const usual = day === today ? wallTimeOf(Math.ceil((nowMs + 3_600_000) / 900_000) * 900_000, brand.zone) : `${day}T12:00`;
+        const usual = day === day0 ? wallTimeOf(Math.ceil((nowMs + 3_600_000) / 900_000) * 900_000, own.zone) : `${day}T12:00`;
         void actions.place({ id: dragged.pieceId }, [channelId], spotAt(usual.startsWith(day) ? usual.slice(11) : '23:45').spot);
       }
     };
@@ -102,22 +108,21 @@ function LanesOf(props: PlanProps) {
           return next;
         });
       },
-      onEmpty: (channelId, day) => setOpen(emptyItem(channelId, day, nowRef.current, brand.zone)),
+      onEmpty: (channelId, day) => setOpen(emptyRef.current(channelId, day)),
       onDrop: (...dropped) => placeOn.current(...dropped),
       onStop: (at) => setStop((now) => (now && now.channelId === at.channelId && now.day === at.day && now.index === at.index ? now : at)),
       chosen: () => [...chosenRef.current.values()],
     }),
-    [brand.zone],
+    [],
   );
-  const nowRef = useRef(nowMs);
+  const emptyRef = useRef<(channelId: string, day: string) => PlanItem>((channelId, day) => emptyItem(channelId, day, nowMs, brand.zone));
   useEffect(() => {
-    nowRef.current = nowMs;
+    emptyRef.current = (channelId, day) => emptyItem(channelId, day, nowMs, contexts.of(channelId).brand.zone);
   });
 
   const goTo = (next: Stop): void => {
     setStop(next);
-    const row = shown.findIndex(({ id }) => id === next.channelId);
-    rows.scrollToIndex(row);
+    rows.scrollToIndex(lines.findIndex(({ channel }) => channel?.id === next.channelId));
     requestAnimationFrame(() => {
       const cell = scroller.current?.querySelector<HTMLElement>(`[data-cell="${cellKey(next.channelId, next.day)}"]`);
       const stops = cell?.querySelectorAll<HTMLElement>('[data-item], [tabindex]');
@@ -133,9 +138,10 @@ function LanesOf(props: PlanProps) {
     const step = event.key === 'ArrowLeft' ? -1 : event.key === 'ArrowRight' ? 1 : 0;
     if (event.altKey && step !== 0) {
       event.preventDefault();
-      if (item && mayMove && isMovable(item)) {
-        const moved = chosen.has(item.key) ? [...chosen.values()] : [item];
-        void actions.shift(moved, step);
+      const own = contexts.of(at.channelId);
+      if (item && roleMay(own.brand.role, 'send') && isMovable(item)) {
+        const moved = chosen.has(item.key) ? [...chosen.values()].filter(({ channelId }) => contexts.of(channelId) === own) : [item];
+        void actionsOf(own.brand.slug).shift(moved, step);
         goTo({ ...at, day: addDays(at.day, step), index: 0 });
       }
       return;
@@ -159,14 +165,13 @@ function LanesOf(props: PlanProps) {
   };
   const current: Stop | null = stop && shown.some(({ id }) => id === stop.channelId) && isDay(stop.day) && days.includes(stop.day) ? stop : shown[0] ? { channelId: shown[0].id, day: days[0] ?? from, index: 0 } : null;
   const chosenKeys = [...chosen.keys()].join('\n');
-  const nowColumn = days.indexOf(today);
-  const minutes = Number(wallTimeOf(nowMs, brand.zone).slice(11, 13)) * 60 + Number(wallTimeOf(nowMs, brand.zone).slice(14));
-  const laneOf = new Map((lanes.data?.lanes ?? []).map((lane) => [lane.channelId, lane]));
+  const laneOf = new Map(lanes.lanes.map((lane) => [lane.channelId, lane]));
   return (
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
       <PlanBar
         title="Lanes"
-        context={context}
+        contexts={contexts}
+        brands={props.brands}
         query={query}
         onChange={setQuery}
         steps={{ back: () => setQuery({ from: addDays(from, -count) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, count) }), words: `${dayWords(from, true)} – ${dayWords(days.at(-1) ?? from, true)}` }}
@@ -179,33 +184,76 @@ function LanesOf(props: PlanProps) {
         }
       />
       {context.problem !== null && <p className="mb-2 text-sm text-coral-ink">{context.problem}</p>}
-      {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
-      {lanes.data?.isCut && <p className="mb-2 text-sm text-marigold-ink">There is more in these days than is shown. Choose fewer channels or days.</p>}
-      {chosen.size > 0 && <BulkBar items={[...chosen.values()]} context={context} actions={actions} onClear={() => setChosen(new Map())} />}
+      {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
+      {lanes.isCut && <p className="mb-2 text-sm text-marigold-ink">There is more in these days than is shown. Choose fewer channels or days.</p>}
+      {chosen.size > 0 && <BulkBar items={[...chosen.values()]} contexts={contexts} actionsOf={actionsOf} onClear={() => setChosen(new Map())} />}
       <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
         <div ref={scroller} role="grid" aria-label="Lanes" aria-rowcount={shown.length} onKeyDown={onKeyDown} className="min-h-0 min-w-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
           <div style={{ width: CHANNEL_PX + RUNWAY_PX + count * columnPx }} className="relative">
-            <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.data?.days ?? []} campaigns={[...campaigns.values()]} zone={brand.zone} />
+            <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.days} campaigns={[...campaigns.values()]} zone={brand.zone} />
             <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
               {rows.getVirtualItems().map((row) => {
-                const channel = shown[row.index];
-                if (!channel) return null;
+                const line = lines[row.index];
+                if (!line) return null;
+                const { channel, context: own } = line;
                 return (
                   <div key={row.key} role="presentation" className="absolute inset-x-0" style={{ top: row.start, height: row.size }}>
-                    <LaneRow channel={channel} sheet={sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={brand.slug} today={today} nowMs={Math.floor(nowMs / 3_600_000) * 3_600_000} themes={themes} lane={laneOf.get(channel.id)} mayMove={mayMove} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
+                    {channel ? (
+                      <LaneRow channel={channel} sheet={own.sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={own.brand.slug} today={own.today} nowMs={Math.floor(nowMs / 3_600_000) * 3_600_000} themes={own.themes} lane={laneOf.get(channel.id)} mayMove={roleMay(own.brand.role, 'send')} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
+                    ) : (
+                      <BrandLine brand={own.brand} />
+                    )}
+                    {channel && <NowLine context={own} days={days} columnPx={columnPx} />}
                   </div>
                 );
               })}
-              {nowColumn >= 0 && <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: CHANNEL_PX + (nowColumn + minutes / 1_440) * columnPx }} />}
             </div>
           </div>
         </div>
         {isProposing && <ProposalPane context={context} proposal={proposal} />}
       </div>
-      <WaitingStrip context={context} actions={actions} />
-      {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}
+      <WaitingStrip context={context} actions={actionsOf(brand.slug)} />
+      {open && <ItemDialog item={open} context={contexts.of(open.channelId)} actions={actionsOf(contexts.of(open.channelId).brand.slug)} onClose={() => setOpen(null)} />}
     </main>
   );
+}
+
+/** A line of the lanes: a channel's, or the name of the brand that the next ones belong to. */
+interface Line {
+  readonly key: string;
+  readonly context: PlanContext;
+  readonly channel: PlanChannel | null;
+}
+
+const NO_LINES: readonly Line[] = [];
+
+/** The channels shown, brand after brand; a brand is named where there are several. */
+function linesOf({ all }: PlanContexts, chosen: string | undefined): readonly Line[] {
+  const ids = chosen?.split(',').filter((id) => id !== '') ?? [];
+  return all.flatMap((context) => {
+    const channels = ids.length === 0 ? context.channels : context.channels.filter(({ id }) => ids.includes(id));
+    const named = all.length > 1 && channels.length > 0 ? [{ key: context.brand.slug, context, channel: null }] : [];
+    return [...named, ...channels.map((channel): Line => ({ key: channel.id, context, channel }))];
+  });
+}
+
+function BrandLine({ brand }: { readonly brand: PlanBrand }) {
+  return (
+    <div role="row" className="flex h-full border-b border-line bg-sunk">
+      <div role="rowheader" className="sticky left-0 px-3 text-sm leading-7 font-semibold">
+        {brand.name} <span className="ml-1 text-xs font-normal text-quiet">{zonePlace(brand.zone)} time</span>
+      </div>
+    </div>
+  );
+}
+
+/** Where the present stands in a brand's own time. */
+function NowLine({ context: { brand, today, nowMs }, days, columnPx }: { readonly context: PlanContext; readonly days: readonly string[]; readonly columnPx: number }) {
+  const column = days.indexOf(today);
+  if (column < 0) return null;
+  const time = wallTimeOf(nowMs, brand.zone);
+  const minutes = Number(time.slice(11, 13)) * 60 + Number(time.slice(14));
+  return <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: CHANNEL_PX + (column + minutes / 1_440) * columnPx }} />;
 }
 
 /** An empty place of a channel, for the dialog that fills it: at noon, or soon when that is today. */

@@ -22,7 +22,7 @@ import { isMovable } from '../lanes/LaneTile.tsx';
 import { PlanBar } from '../PlanBar.tsx';
 import { planStateWord, StateSign } from '../state-sign.tsx';
 import { ThemeTile } from '../ThemeTile.tsx';
-import { useLanes, usePlanContext, usePlanQuery, type PlanContext, type PlanProps } from '../use-plan.ts';
+import { useLanes, usePlanContexts, usePlanQuery, type PlanContext, type PlanViewProps } from '../use-plan.ts';
 import { usePlanActions } from '../use-plan-actions.ts';
 
 const SPAN_DAYS = 35;
@@ -35,6 +35,8 @@ interface Line {
   readonly group: PlanGroup;
   readonly atMs: number;
   readonly name: string;
+  /** The brand's name. */
+  readonly brand: string;
   readonly theme: string;
   readonly campaign: string;
   readonly state: string;
@@ -52,7 +54,7 @@ const columns = column.columns([
 ]);
 const layout = 'grid grid-cols-[2rem_3rem_12.5rem_minmax(12rem,1fr)_9rem_9rem_9rem_8rem] items-center gap-2 px-3';
 
-export default function ListView(props: PlanProps) {
+export default function ListView(props: PlanViewProps) {
   return (
     <Queries>
       <ListOf {...props} />
@@ -60,13 +62,14 @@ export default function ListView(props: PlanProps) {
   );
 }
 
-function ListOf(props: PlanProps) {
-  const context = usePlanContext(props);
-  const { brand, today, themes, campaigns } = context;
+function ListOf(props: PlanViewProps) {
   const [query, setQuery] = usePlanQuery();
+  const contexts = usePlanContexts(props, query.brands);
+  const [context] = contexts.all;
+  const { brand, today } = context;
   const from = query.from ?? addDays(today, -7);
-  const lanes = useLanes(brand.slug, from, SPAN_DAYS, query);
-  const actions = usePlanActions(brand);
+  const lanes = useLanes(contexts.brands, from, SPAN_DAYS, query);
+  const actionsOf = usePlanActions(contexts.brands);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [open, setOpen] = useState<PlanItem | null>(null);
   const scroller = useRef<HTMLDivElement>(null);
@@ -74,9 +77,10 @@ function ListOf(props: PlanProps) {
     () =>
       groupItems(lanes.items).map((group): Line => {
         const { first } = group;
-        return { group, atMs: first.atMs, name: first.name || (first.state === 'open' ? 'Open slot' : ''), theme: first.themeId === null ? '' : (themes.get(first.themeId)?.name ?? ''), campaign: first.campaignId === null ? '' : (campaigns.get(first.campaignId)?.name ?? ''), state: planStateWord(first.state), channels: group.channels };
+        const { brand: of, themes, campaigns } = contexts.of(first.channelId);
+        return { group, atMs: first.atMs, name: first.name || (first.state === 'open' ? 'Open slot' : ''), brand: of.name, theme: first.themeId === null ? '' : (themes.get(first.themeId)?.name ?? ''), campaign: first.campaignId === null ? '' : (campaigns.get(first.campaignId)?.name ?? ''), state: planStateWord(first.state), channels: group.channels };
       }),
-    [lanes.items, themes, campaigns],
+    [lanes.items, contexts],
   );
   const table = useTable({ features, columns, data: lines, initialState: { sorting: sortingOf(query.sort) } });
   const rows = table.getRowModel().rows;
@@ -85,13 +89,14 @@ function ListOf(props: PlanProps) {
   const picked = movable.filter(({ group }) => chosen.has(group.key)).flatMap(({ group }) => group.items);
   const exportCsv = async (): Promise<void> => {
     const { planCsv } = await import('./plan-csv.ts');
-    const accounts = (network: string): number => context.channels.filter((each) => each.network === network).length;
     const nameOf = (channelId: string): string => {
-      const channel = context.channels.find(({ id }) => id === channelId);
-      return channel ? (accounts(channel.network) === 1 ? (context.sheets.get(channel.network)?.name ?? channel.name) : channel.handle) : '';
+      const { channels, sheets } = contexts.of(channelId);
+      const channel = channels.find(({ id }) => id === channelId);
+      const isOnly = channels.filter(({ network }) => network === channel?.network).length === 1;
+      return channel ? (isOnly ? (sheets.get(channel.network)?.name ?? channel.name) : channel.handle) : '';
     };
-    const groups = rows.map(({ original }) => original.group);
-    saveTextFile(`${brand.slug}-plan-${from}.csv`, planCsv(groups, { channel: nameOf, theme: (id) => themes.get(id)?.name ?? '', campaign: (id) => campaigns.get(id)?.name ?? '' }), 'text/csv;charset=utf-8');
+    const planned = rows.map(({ original: { group, brand: of, theme, campaign } }) => ({ ...group, brand: of, theme, campaign }));
+    saveTextFile(`${brand.slug}-plan-${from}.csv`, planCsv(planned, nameOf, contexts.all.length > 1), 'text/csv;charset=utf-8');
   };
   const toggle = (key: string): void =>
     setChosen((now) => {
@@ -103,7 +108,8 @@ function ListOf(props: PlanProps) {
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
       <PlanBar
         title="List"
-        context={context}
+        contexts={contexts}
+        brands={props.brands}
         query={query}
         onChange={setQuery}
         steps={{ back: () => setQuery({ from: addDays(from, -SPAN_DAYS) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, SPAN_DAYS) }), words: `${dayWords(from, true)} – ${dayWords(addDays(from, SPAN_DAYS - 1), true)}` }}
@@ -116,8 +122,8 @@ function ListOf(props: PlanProps) {
           </>
         }
       />
-      {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
-      {picked.length > 0 && <BulkBar items={picked} context={context} actions={actions} onClear={() => setChosen(new Set())} />}
+      {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
+      {picked.length > 0 && <BulkBar items={picked} contexts={contexts} actionsOf={actionsOf} onClear={() => setChosen(new Set())} />}
       <div ref={scroller} role="table" aria-label="Posts" aria-rowcount={rows.length + 1} className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel text-sm">
         <div role="rowgroup" className="sticky top-0 z-10 min-w-[64rem] bg-panel">
           <div role="row" className={`${layout} h-9 border-b border-line text-xs font-semibold`}>
@@ -153,19 +159,19 @@ function ListOf(props: PlanProps) {
             if (!line) return null;
             return (
               <div key={line.group.key} role="row" aria-rowindex={drawn.index + 2} className={`${layout} absolute inset-x-0 border-b border-line`} style={{ top: drawn.start, height: ROW_PX }}>
-                <ListCells line={line} context={context} isChosen={chosen.has(line.group.key)} onToggle={() => toggle(line.group.key)} onOpen={() => setOpen(line.group.first)} />
+                <ListCells line={line} context={contexts.of(line.group.first.channelId)} isBrandShown={contexts.all.length > 1} isChosen={chosen.has(line.group.key)} onToggle={() => toggle(line.group.key)} onOpen={() => setOpen(line.group.first)} />
               </div>
             );
           })}
         </div>
-        {lanes.isSuccess && rows.length === 0 && <p className="py-16 text-center text-sm text-quiet">Nothing is planned in these days with these filters. <GuideLink view="list" /></p>}
+        {!lanes.isPending && lanes.problem === null && rows.length === 0 && <p className="py-16 text-center text-sm text-quiet">Nothing is planned in these days with these filters. <GuideLink view="list" /></p>}
       </div>
-      {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}
+      {open && <ItemDialog item={open} context={contexts.of(open.channelId)} actions={actionsOf(contexts.of(open.channelId).brand.slug)} onClose={() => setOpen(null)} />}
     </main>
   );
 }
 
-function ListCells({ line: { group, name, campaign, state }, context: { brand, channels, sheets, themes, campaigns }, isChosen, onToggle, onOpen }: { readonly line: Line; readonly context: PlanContext; readonly isChosen: boolean; readonly onToggle: () => void; readonly onOpen: () => void }) {
+function ListCells({ line: { group, name, campaign, state }, context: { brand, channels, sheets, themes, campaigns }, isBrandShown, isChosen, onToggle, onOpen }: { readonly line: Line; readonly context: PlanContext; readonly isBrandShown: boolean; readonly isChosen: boolean; readonly onToggle: () => void; readonly onOpen: () => void }) {
   const { first, items } = group;
   const theme = first.themeId === null ? undefined : themes.get(first.themeId);
   const networks = [...new Set(items.map(({ channelId }) => channels.find(({ id }) => id === channelId)?.network ?? ''))];
@@ -184,6 +190,7 @@ function ListCells({ line: { group, name, campaign, state }, context: { brand, c
         <button type="button" onClick={onOpen} className="max-w-full truncate rounded-md text-left font-medium hover:underline">
           {name}
         </button>
+        {isBrandShown && <span className="block truncate text-xs leading-4 text-quiet">{brand.name}</span>}
       </span>
       <span role="cell" className="flex items-center gap-1">
         {networks.map((key) => {

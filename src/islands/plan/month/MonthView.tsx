@@ -14,7 +14,7 @@ import { ItemDialog } from '../ItemDialog.tsx';
 import { PlanBar } from '../PlanBar.tsx';
 import { monthBefore, monthGrid, nextMonth } from '../plan-query.ts';
 import { ThemeTile } from '../ThemeTile.tsx';
-import { useLanes, usePlanContext, usePlanQuery, type PlanProps } from '../use-plan.ts';
+import { useLanes, usePlanContexts, usePlanQuery, type PlanViewProps } from '../use-plan.ts';
 import { usePlanActions } from '../use-plan-actions.ts';
 
 const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
@@ -22,7 +22,7 @@ const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Satur
 /** A day shows so many posts; the others are a press away. */
 const SHOWN = 4;
 
-export default function MonthView(props: PlanProps) {
+export default function MonthView(props: PlanViewProps) {
   return (
     <Queries>
       <MonthOf {...props} />
@@ -30,14 +30,15 @@ export default function MonthView(props: PlanProps) {
   );
 }
 
-function MonthOf(props: PlanProps) {
-  const context = usePlanContext(props);
-  const { brand, today, themes, campaigns } = context;
+function MonthOf(props: PlanViewProps) {
   const [query, setQuery] = usePlanQuery();
+  const contexts = usePlanContexts(props, query.brands);
+  const [context] = contexts.all;
+  const { brand, today, campaigns } = context;
   const anchor = query.from ?? today;
   const { from, days, month } = monthGrid(anchor);
-  const lanes = useLanes(brand.slug, from, days, query);
-  const actions = usePlanActions(brand);
+  const lanes = useLanes(contexts.brands, from, days, query);
+  const actionsOf = usePlanActions(contexts.brands);
   const mayMove = roleMay(brand.role, 'send');
   const [open, setOpen] = useState<PlanItem | null>(null);
   const [wide, setWide] = useState<string | null>(null);
@@ -49,14 +50,15 @@ function MonthOf(props: PlanProps) {
   const drop = (dragged: Dragged, day: string): void => {
     if (dragged.kind !== 'items') return;
     const wall = `${day}T${dragged.time}`;
-    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
+    void actionsOf(dragged.brand).move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
   };
   const shownDays = daysFrom(from, addDays(from, days - 1));
   return (
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
       <PlanBar
         title="Month"
-        context={context}
+        contexts={contexts}
+        brands={props.brands}
         query={query}
         onChange={setQuery}
         steps={{ back: () => setQuery({ from: monthBefore(anchor) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: nextMonth(anchor) }), words: `${months[Number(month.slice(5)) - 1] ?? ''} ${month.slice(0, 4)}` }}
@@ -71,7 +73,7 @@ function MonthOf(props: PlanProps) {
           </>
         }
       />
-      {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
+      {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
       <div className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
         <div className="sticky top-0 z-10 grid min-w-[56rem] grid-cols-7 border-b border-line bg-panel text-xs font-semibold text-quiet">
           {weekdays.map((name) => (
@@ -82,9 +84,10 @@ function MonthOf(props: PlanProps) {
         </div>
         <div className="grid min-h-[calc(100%-1.9rem)] min-w-[56rem] auto-rows-fr grid-cols-7">
           {shownDays.map((day) => {
-            const groups = byDay.get(day) ?? [];
+            // Brands in other zones have other moments at the same wall time.
+            const groups = (byDay.get(day) ?? []).toSorted((a, b) => a.first.time.localeCompare(b.first.time));
             const shown = wide === day ? groups : groups.slice(0, SHOWN);
-            const names = (lanes.data?.days ?? []).filter((each) => each.day <= day && day <= each.until);
+            const names = (lanes.days).filter((each) => each.day <= day && day <= each.until);
             const running = [...campaigns.values()].filter(({ fromDay, untilDay }) => fromDay <= day && day <= untilDay);
             const isOther = !day.startsWith(month);
             return (
@@ -100,7 +103,7 @@ function MonthOf(props: PlanProps) {
                 </p>
                 <div className="space-y-0.5">
                   {shown.map((group) => (
-                    <GroupChip key={group.key} group={group} brand={brand.slug} theme={group.first.themeId === null ? undefined : themes.get(group.first.themeId)} mayMove={mayMove} hasPicture={false} onPress={setOpen} onShift={(item, by) => void actions.shift([item], by)} />
+                    <GroupChip key={group.key} group={group} context={contexts.of(group.first.channelId)} isBrandShown={contexts.of(group.first.channelId) !== context} hasPicture={false} onPress={setOpen} onShift={(item, by) => void actionsOf(contexts.of(item.channelId).brand.slug).shift([item], by)} />
                   ))}
                 </div>
                 {groups.length > SHOWN && (
@@ -113,7 +116,7 @@ function MonthOf(props: PlanProps) {
           })}
         </div>
       </div>
-      {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}
+      {open && <ItemDialog item={open} context={contexts.of(open.channelId)} actions={actionsOf(contexts.of(open.channelId).brand.slug)} onClose={() => setOpen(null)} />}
     </main>
   );
 }

@@ -7,12 +7,14 @@ import { getProfile, orderQueue } from '../../../contract/plan-contracts.ts';
 import { getDeliveryPicture } from '../../../contract/send-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import type { Theme } from '../../../core/plan/plan.ts';
+import type { ProfileRule } from '../../../core/network/network-sheet.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { addressOf, call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { GuideLink } from '../../ui/GuideLink.tsx';
+import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
 import { toast } from '../../ui/toast.tsx';
 import { ThemeTile } from '../ThemeTile.tsx';
 import { usePlanContext, usePlanQuery, type PlanContext, type PlanProps } from '../use-plan.ts';
@@ -43,18 +45,24 @@ function ProfileOf(props: PlanProps) {
               <button key={each.id} type="button" aria-pressed={each.id === channel?.id} onClick={() => setQuery({ channel: each.id })} className={`flex items-center gap-1.5 rounded-md px-2 py-1 text-sm ${each.id === channel?.id ? 'bg-panel font-semibold text-house shadow-[inset_0_0_0_1px_var(--c-line)]' : 'text-quiet hover:text-ink'}`}>
                 {sheet && <ChannelBadge badge={sheet.badge} size={15} />}
                 {sheet?.name}
+                {channels.filter(({ network }) => network === each.network).length > 1 && <span className="font-normal text-quiet">{each.handle}</span>}
               </button>
             );
           })}
         </div>
       </div>
-      {channel && <Grid key={channel.id} context={context} channelId={channel.id} />}
+      {channel && <Grid key={channel.id} context={context} channelId={channel.id} wall={sheets.get(channel.network)?.profile ?? USUAL_WALL} />}
     </main>
   );
 }
 
+/** A network whose sheet says nothing of its wall shows squares. */
+const USUAL_WALL: Pick<ProfileRule, 'columns' | 'tile'> = { columns: 3, tile: { width: 1, height: 1 } };
+/** Widths of the wall: tall tiles are drawn narrower, so that several rows are seen at once. */
+const [WIDE_REM, NARROW_REM] = [34, 26];
+
 /** The grid as a visitor will see it: the newest first, what is ahead marked, what waits to be put in another order. */
-function Grid({ context, channelId }: { readonly context: PlanContext; readonly channelId: string }) {
+function Grid({ context, channelId, wall: { columns, tile: shape } }: { readonly context: PlanContext; readonly channelId: string; readonly wall: Pick<ProfileRule, 'columns' | 'tile'> }) {
   const { brand, themes, nowMs } = context;
   const client = useQueryClient();
   const [seed, setSeed] = useState(0);
@@ -91,10 +99,10 @@ function Grid({ context, channelId }: { readonly context: PlanContext; readonly 
   });
   return (
     <div className="flex flex-wrap gap-8">
-      <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs]} className="grid w-[34rem] max-w-full grid-cols-3 gap-0.5 outline-none">
+      <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs, shape]} className="grid max-w-full gap-0.5 outline-none" style={{ width: `${shape.height > shape.width ? NARROW_REM : WIDE_REM}rem`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
         {(tile) => (
-          <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} aria-label={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} className="group relative aspect-square overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
-            <img src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" loading="lazy" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
+          <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} aria-label={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} style={{ aspectRatio: `${shape.width} / ${shape.height}` }} className="group relative overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
+            <PictureWithFallback src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }, { channel: channelId, placement: tile.placement }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
             <TileSign tile={tile} theme={tile.themeId === null ? undefined : themes.get(tile.themeId)} zone={brand.zone} />
           </ListBoxItem>
         )}

@@ -11,12 +11,12 @@ import { HoldButton } from '../HoldButton.tsx';
 import { ItemDialog } from '../ItemDialog.tsx';
 import { dayWords } from '../lanes/LaneHead.tsx';
 import { PlanBar } from '../PlanBar.tsx';
-import { useLanes, usePlanContext, usePlanQuery, type PlanProps } from '../use-plan.ts';
+import { useLanes, usePlanContexts, usePlanQuery, type PlanViewProps } from '../use-plan.ts';
 import { usePlanActions } from '../use-plan-actions.ts';
 
 const HOURS = Array.from({ length: 24 }, (_, hour) => String(hour).padStart(2, '0'));
 
-export default function WeekView(props: PlanProps) {
+export default function WeekView(props: PlanViewProps) {
   return (
     <Queries>
       <WeekOf {...props} />
@@ -25,14 +25,15 @@ export default function WeekView(props: PlanProps) {
 }
 
 /** A week by the hour. Hours in which nothing stands are low, so that what matters is seen without scrolling. */
-function WeekOf(props: PlanProps) {
-  const context = usePlanContext(props);
-  const { brand, today, nowMs, themes } = context;
+function WeekOf(props: PlanViewProps) {
   const [query, setQuery] = usePlanQuery();
+  const contexts = usePlanContexts(props, query.brands);
+  const [context] = contexts.all;
+  const { brand, today, nowMs } = context;
   const from = mondayOf(query.from ?? today);
   const days = daysFrom(from, addDays(from, 6));
-  const lanes = useLanes(brand.slug, from, 7, query);
-  const actions = usePlanActions(brand);
+  const lanes = useLanes(contexts.brands, from, 7, query);
+  const actionsOf = usePlanActions(contexts.brands);
   const mayMove = roleMay(brand.role, 'send');
   const [open, setOpen] = useState<PlanItem | null>(null);
   const cells = useMemo(() => {
@@ -50,17 +51,17 @@ function WeekOf(props: PlanProps) {
   const drop = (dragged: Dragged, day: string, hour: string): void => {
     if (dragged.kind !== 'items') return;
     const wall = `${day}T${hour}:${dragged.time.slice(3)}`;
-    void actions.move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
+    void actionsOf(dragged.brand).move([...dragged.postIds.map((postId) => ({ postId, entryId: null })), ...dragged.entryIds.map((entryId) => ({ postId: null, entryId }))], { kind: 'at', wall }, wall);
   };
   return (
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
-      <PlanBar title="Week" context={context} query={query} onChange={setQuery} steps={{ back: () => setQuery({ from: addDays(from, -7) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, 7) }), words: `${dayWords(from, true)} – ${dayWords(days[6] ?? from, true)}` }} actions={<HoldButton context={context} />} />
-      {lanes.isError && <p className="mb-2 text-sm text-coral-ink">{lanes.error.message}</p>}
+      <PlanBar title="Week" contexts={contexts} brands={props.brands} query={query} onChange={setQuery} steps={{ back: () => setQuery({ from: addDays(from, -7) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, 7) }), words: `${dayWords(from, true)} – ${dayWords(days[6] ?? from, true)}` }} actions={<HoldButton context={context} />} />
+      {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
       <div className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
         <div className="sticky top-0 z-10 grid min-w-[56rem] grid-cols-[3.5rem_repeat(7,minmax(0,1fr))] border-b border-line bg-panel text-sm font-semibold">
           <span />
           {days.map((day) => {
-            const names = (lanes.data?.days ?? []).filter((each) => each.day <= day && day <= each.until);
+            const names = (lanes.days).filter((each) => each.day <= day && day <= each.until);
             return (
               <span key={day} className={`min-w-0 border-l border-line px-2 py-1.5 leading-4 ${day === today ? 'text-house' : ''}`}>
                 <span className="block tabular-nums">{dayWords(day, day === from)}</span>
@@ -77,7 +78,7 @@ function WeekOf(props: PlanProps) {
               return (
                 <DayDrop key={day} isOpen={mayMove && `${day}T${hour}:59` > wallNow} label={`${day}, ${hour}:00`} onDrop={(dragged) => drop(dragged, day, hour)} className={`min-h-7 space-y-0.5 border-l p-0.5 ${isNow ? 'border-l-2 border-house' : 'border-line'} ${day < today ? 'bg-wall' : ''}`}>
                   {(cells.get(`${day} ${hour}`) ?? []).map((group) => (
-                    <GroupChip key={group.key} group={group} brand={brand.slug} theme={group.first.themeId === null ? undefined : themes.get(group.first.themeId)} mayMove={mayMove} hasPicture onPress={setOpen} onShift={(item, by) => void actions.shift([item], by)} />
+                    <GroupChip key={group.key} group={group} context={contexts.of(group.first.channelId)} isBrandShown={contexts.of(group.first.channelId) !== context} hasPicture onPress={setOpen} onShift={(item, by) => void actionsOf(contexts.of(item.channelId).brand.slug).shift([item], by)} />
                   ))}
                 </DayDrop>
               );
@@ -85,7 +86,7 @@ function WeekOf(props: PlanProps) {
           </div>
         ))}
       </div>
-      {open && <ItemDialog item={open} context={context} actions={actions} onClose={() => setOpen(null)} />}
+      {open && <ItemDialog item={open} context={contexts.of(open.channelId)} actions={actionsOf(contexts.of(open.channelId).brand.slug)} onClose={() => setOpen(null)} />}
     </main>
   );
 }
