@@ -149,12 +149,16 @@ export const getPieceRevision = contract({
   answer: revision.shape({ document: documentOf<Piece>('The piece document'), media: array(mediaItemSchema.required()).required() }),
 });
 
+/** Sizes of a piece's small picture, in pixels: for a row or a tile, and for a card. */
+export const thumbnailFits = [240, 480] as const;
+export type ThumbnailFit = (typeof thumbnailFits)[number];
+
 export const getPieceThumbnail = contract({
   method: 'GET',
   path: '/api/brands/{brand}/pieces/{piece}/thumbnail',
-  summary: 'A small picture of the piece’s first cut, or of its cut at a placement of a channel',
+  summary: 'A small picture of the piece’s first cut, or of its cut at a placement of a channel, within a square of `fit` pixels (480 when it is missing)',
   params: pieceParams,
-  query: object({ revision: number().integer(), channel: string().max(40), placement: string().max(40) }),
+  query: object({ revision: number().integer(), fit: number<ThumbnailFit>().oneOf([...thumbnailFits]), /** Any number: the picture may be kept for some minutes under an address that has it. */ visit: number().integer(), channel: string().max(40), placement: string().max(40) }),
   answer: 'picture',
 });
 

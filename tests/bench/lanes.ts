@@ -17,6 +17,8 @@ const DRAGS = 9;
 export interface LaneFrames {
   /** Each frame while one scrolls through all channels and back, several times over. */
   readonly frames: readonly number[];
+  /** The same turns of the wheel over a bare table of as many rows and cells: what the browser takes by itself. */
+  readonly floor: readonly number[];
   /** From the drop of a post on another day to the frame in which it stands there. */
   readonly drops: readonly number[];
 }
@@ -34,14 +36,28 @@ export async function laneFrames(): Promise<LaneFrames> {
         await page.locator('[data-item]').first().waitFor();
         // The first time through, small pictures are made and decoded; what a person works in is the second.
         await scroll(page);
-        const frames: number[] = [];
-        for (let round = 0; round < SCROLLS; round += 1) frames.push(...(await scroll(page)));
-        return { frames, drops: await drag(page) };
+        const bare = await page.context().newPage();
+        await bare.setContent(bareTable());
+        const [frames, floor]: [number[], number[]] = [[], []];
+        for (let round = 0; round < SCROLLS; round += 1) {
+          for (const [on, times] of [[page, frames], [bare, floor]] as const) {
+            await on.bringToFront();
+            times.push(...(await scroll(on)));
+          }
+        }
+        await page.bringToFront();
+        return { frames, floor, drops: await drag(page) };
       }),
     );
   } finally {
     await rm(folder, { recursive: true, force: true });
   }
+}
+
+/** As many rows and cells as the lanes have, and nothing else. */
+function bareTable(): string {
+  const row = `<div style="display:flex;height:64px">${'<div style="width:35px;border:1px solid">1</div>'.repeat(DAYS)}</div>`;
+  return `<div style="height:560px;overflow:auto;background:white;margin-top:150px">${row.repeat(AMOUNTS.channels)}</div>`;
 }
 
 /** Turns the wheel to the last channel and back. @returns how long each frame took */
@@ -92,7 +108,14 @@ async function drag(page: Page): Promise<readonly number[]> {
     const target = page.locator(`[data-cell="${channel} ${addDays(day, 1)}"]`);
     if ((await target.count()) === 0) continue;
     const before = await page.evaluate(() => (globalThis as unknown as { drops: number[] }).drops.length);
-    await item.dragTo(target);
+    // A hand moves in steps; the browser takes a drag from the second one.
+    const [from, to] = [await item.boundingBox(), await target.boundingBox()];
+    if (!from || !to) continue;
+    await page.mouse.move(from.x + 8, from.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 14, from.y + 14, { steps: 4 });
+    await page.mouse.move(to.x + 10, to.y + 14, { steps: 6 });
+    await page.mouse.up();
     await page.waitForFunction((count) => (globalThis as unknown as { drops: number[] }).drops.length > count, before);
   }
   return page.evaluate(() => (globalThis as unknown as { drops: number[] }).drops);

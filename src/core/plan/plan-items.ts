@@ -73,15 +73,28 @@ interface PlannedFill {
   readonly why: OpenReason | null;
 }
 
+const NOTHING = { postId: null, deliveryId: null, entryId: null, slotKey: null, revision: null, hasChanged: false, isRotation: false, problem: null, why: null, pieceKind: null, campaignId: null } as const;
+const placeOf = (wall: string): Pick<PlanItem, 'day' | 'time'> => ({ day: wall.slice(0, 10), time: wall.slice(11) });
+
+/** Makes something of a record once: what comes from the same record again is the same, so that views draw anew only what has changed. */
+function once<Given extends object, Made>(make: (given: Given) => Made): (given: Given) => Made {
+  const known = new WeakMap<Given, Made>();
+  return (given) => {
+    const before = known.get(given);
+    if (before !== undefined) return before;
+    const made = make(given);
+    known.set(given, made);
+    return made;
+  };
+}
+
+const ofOuting = once((each: PlannedOuting): PlanItem => ({ ...NOTHING, ...placeOf(each.wall), key: each.id, state: each.state, channelId: each.channelId, atMs: each.dueMs, name: each.pieceName, pieceId: each.pieceId, pieceKind: each.kind, themeId: each.themeId, campaignId: each.campaignId, postId: each.postId, deliveryId: each.id, hasChanged: each.hasChanged, isRotation: each.origin === 'rotation', problem: each.problem }));
+const ofEntry = once((each: PlannedEntry): readonly PlanItem[] => [...new Set(each.cuts.map(({ channelId }) => channelId))].map((channelId): PlanItem => ({ ...NOTHING, ...placeOf(each.wall), key: `${each.id}.${channelId}`, state: each.pieceId === null ? 'placeholder' : 'draft', channelId, atMs: each.dueMs, name: each.name, pieceId: each.pieceId, pieceKind: each.kind, themeId: each.themeId, campaignId: each.campaignId, entryId: each.id, slotKey: each.slotKey, revision: each.revision })));
+const ofFill = once((each: PlannedFill): PlanItem => ({ ...NOTHING, ...placeOf(each.wall), key: `${each.slotKey}.${each.channelId}`, state: each.kind, channelId: each.channelId, atMs: each.atMs, name: each.pieceName ?? '', pieceId: each.pieceId, themeId: each.themeId, slotKey: each.slotKey, isRotation: each.kind === 'rotation', why: each.why }));
+
 /** Everything of some days of the plan in one list, in the order of time; what has no theme of its own takes that of its slot. */
 export function itemsOf({ outings, entries, fills }: { readonly outings: readonly PlannedOuting[]; readonly entries: readonly PlannedEntry[]; readonly fills: readonly PlannedFill[] }): readonly PlanItem[] {
-  const nothing = { postId: null, deliveryId: null, entryId: null, slotKey: null, revision: null, hasChanged: false, isRotation: false, problem: null, why: null, pieceKind: null, campaignId: null } as const;
-  const at = (wall: string): Pick<PlanItem, 'day' | 'time'> => ({ day: wall.slice(0, 10), time: wall.slice(11) });
-  return [
-    ...outings.map((each): PlanItem => ({ ...nothing, ...at(each.wall), key: each.id, state: each.state, channelId: each.channelId, atMs: each.dueMs, name: each.pieceName, pieceId: each.pieceId, pieceKind: each.kind, themeId: each.themeId, campaignId: each.campaignId, postId: each.postId, deliveryId: each.id, hasChanged: each.hasChanged, isRotation: each.origin === 'rotation', problem: each.problem })),
-    ...entries.flatMap((each) => [...new Set(each.cuts.map(({ channelId }) => channelId))].map((channelId): PlanItem => ({ ...nothing, ...at(each.wall), key: `${each.id}.${channelId}`, state: each.pieceId === null ? 'placeholder' : 'draft', channelId, atMs: each.dueMs, name: each.name, pieceId: each.pieceId, pieceKind: each.kind, themeId: each.themeId, campaignId: each.campaignId, entryId: each.id, slotKey: each.slotKey, revision: each.revision }))),
-    ...fills.map((each): PlanItem => ({ ...nothing, ...at(each.wall), key: `${each.slotKey}.${each.channelId}`, state: each.kind, channelId: each.channelId, atMs: each.atMs, name: each.pieceName ?? '', pieceId: each.pieceId, themeId: each.themeId, slotKey: each.slotKey, isRotation: each.kind === 'rotation', why: each.why })),
-  ].toSorted((a, b) => a.atMs - b.atMs || (a.key < b.key ? -1 : 1));
+  return [...outings.map(ofOuting), ...entries.flatMap(ofEntry), ...fills.map(ofFill)].toSorted((a, b) => a.atMs - b.atMs || (a.key < b.key ? -1 : 1));
 }
 
 /** A post, an entry or a slot with all channels that it goes to: what a calendar shows once. */

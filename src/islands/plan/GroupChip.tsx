@@ -1,10 +1,8 @@
 import { useRef } from 'react';
 import { useDrag } from 'react-aria';
 import { roleMay } from '../../core/access/access.ts';
-import { getPieceThumbnail } from '../../contract/piece-contracts.ts';
 import type { PlanGroup, PlanItem } from '../../core/plan/plan-items.ts';
-import { addressOf } from '../ui/call.ts';
-import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { PieceThumbnail } from '../ui/PieceThumbnail.tsx';
 import { dragItem } from './drag.ts';
 import { isMovable } from './lanes/LaneTile.tsx';
 import { planStateWord, StateSign } from './state-sign.tsx';
@@ -53,7 +51,7 @@ export function GroupChip({ group, context: { brand, themes }, isBrandShown, has
       }}
       className={`relative flex w-full items-center gap-1.5 rounded-md border bg-panel px-1 py-0.5 text-left text-xs hover:border-edge ${isLight ? 'border-dashed border-edge' : first.state === 'failed' ? 'border-coral' : 'border-line'} ${isDragging ? 'opacity-40' : ''} ${canMove ? 'cursor-grab' : ''}`}
     >
-      {hasPicture && first.pieceId !== null && <PictureWithFallback src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: first.pieceId })} alt="" className={`size-6 shrink-0 rounded-sm object-cover ${isLight ? 'opacity-60' : ''}`} />}
+      {hasPicture && first.pieceId !== null && <PieceThumbnail brand={brand.slug} piece={first.pieceId} className={`size-6 shrink-0 rounded-sm object-cover ${isLight ? 'opacity-60' : ''}`} />}
       <span className={`shrink-0 tabular-nums ${first.state === 'sent' ? 'text-quiet' : 'font-medium'}`}>{first.time}</span>
       {theme && <ThemeTile theme={theme} />}
       {isBrandShown && (

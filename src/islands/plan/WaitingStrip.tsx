@@ -1,13 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef } from 'react';
 import { useDrag } from 'react-aria';
-import { getPieceThumbnail, listPieces } from '../../contract/piece-contracts.ts';
+import { listPieces } from '../../contract/piece-contracts.ts';
 import { getPiecePlan } from '../../contract/piece-plan-contracts.ts';
 import { addToQueue, listQueue } from '../../contract/plan-contracts.ts';
 import { roleMay } from '../../core/access/access.ts';
 import { channelsOfTheme } from '../../core/plan/plan.ts';
-import { addressOf, call } from '../ui/call.ts';
-import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { call } from '../ui/call.ts';
+import { PieceThumbnail } from '../ui/PieceThumbnail.tsx';
 import { toast } from '../ui/toast.tsx';
 import { dragItem } from './drag.ts';
 import type { PlanActions } from './use-plan-actions.ts';
@@ -84,7 +84,7 @@ function StripTile({ brand, piece, mayMove, onNext, onQueue }: { readonly brand:
       }}
       className={`block shrink-0 rounded-md ${isDragging ? 'opacity-40' : ''}`}
     >
-      <PictureWithFallback src={addressOf(getPieceThumbnail, { brand, piece: piece.pieceId })} alt="" className={`size-11 rounded-md border object-cover ${piece.waits ? 'border-edge' : 'border-dashed border-line'}`} />
+      <PieceThumbnail brand={brand} piece={piece.pieceId} className={`size-11 rounded-md border object-cover ${piece.waits ? 'border-edge' : 'border-dashed border-line'}`} />
     </a>
   );
 }

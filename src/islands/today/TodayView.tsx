@@ -12,6 +12,7 @@ import { addressOf, call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { EmptyBox } from '../ui/EmptyBox.tsx';
 import { PictureWithFallback } from '../ui/PictureWithFallback.tsx';
+import { PieceThumbnail } from '../ui/PieceThumbnail.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { useNow } from '../ui/use-now.ts';
@@ -214,7 +215,7 @@ function Aside({ answer, brand, nowMs }: { readonly answer: Answer; readonly bra
           <ul>
             {answer.next.filter((each) => each.day === day).map((each) => (
               <li key={each.postId} className="flex items-center gap-3 py-1.5">
-                <PictureWithFallback src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: each.pieceId })} alt="" className="size-11 shrink-0 rounded-md object-cover" />
+                <PieceThumbnail brand={brand.slug} piece={each.pieceId} className="size-11 shrink-0 rounded-md object-cover" />
                 <span className="w-11 shrink-0 text-sm tabular-nums">{wallTimeOf(each.dueMs, brand.zone).slice(11)}</span>
                 <span className="min-w-0">
                   <a href={`/b/${brand.slug}/make/pieces/${each.pieceId}`} className="line-clamp-1 text-sm font-semibold hover:underline">

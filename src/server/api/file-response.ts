@@ -3,10 +3,10 @@ import { stat } from 'node:fs/promises';
 import { Readable } from 'node:stream';
 import parseRange from 'range-parser';
 
-type Keep = 'for-good' | 'ask-again';
+type Keep = 'for-good' | 'for-a-visit' | 'ask-again';
 
-/** What never changes under its address is kept by browsers for a year; everything else is asked for again, and is not sent again. */
-const cacheControl: Readonly<Record<Keep, string>> = { 'for-good': 'private, max-age=31536000, immutable', 'ask-again': 'private, no-cache' };
+/** What never changes under its address is kept by browsers for a year, what is asked for by one visit of a page for minutes; everything else is asked for again, and is not sent again. */
+const cacheControl: Readonly<Record<Keep, string>> = { 'for-good': 'private, max-age=31536000, immutable', 'for-a-visit': 'private, max-age=300', 'ask-again': 'private, no-cache' };
 
 interface ServedFile {
   readonly size: number;

@@ -156,9 +156,9 @@ const getPieceThumbnail = defineEndpoint({
   contract: contracts.getPieceThumbnail,
   may: 'see',
   async handle({ services, brand, params, query, request }) {
-    const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece), query);
+    const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece), query, query.fit);
     if (!thumbnail) throw notFound('cut');
-    return fileResponse(request, await derivedFile(services, thumbnail, request.signal), 'image/webp', 'ask-again');
+    return fileResponse(request, await derivedFile(services, thumbnail, request.signal), 'image/webp', query.visit === undefined ? 'ask-again' : 'for-a-visit');
   },
 });
 

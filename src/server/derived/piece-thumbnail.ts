@@ -1,4 +1,6 @@
 import { createHash } from 'node:crypto';
+import sharp from 'sharp';
+import { thumbnailFits, type ThumbnailFit } from '../../contract/piece-contracts.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findBrandById, listChannels } from '../db/brand-repository.ts';
 import { findPiece, type StoredPiece } from '../db/piece-repository.ts';
@@ -10,8 +12,8 @@ import type { Services } from '../services.ts';
 import type { DerivedFile } from './derived-file.ts';
 
 const KIND = 'piece-thumbnail';
-const NAME = 'thumbnail.webp';
-const FIT_PX = 480;
+const QUALITY = 82;
+const nameOf = (fitPx: ThumbnailFit): string => `thumbnail-${fitPx}.webp`;
 
 type ThumbnailServices = Pick<Services, 'db' | 'media' | 'render'>;
 
@@ -22,10 +24,10 @@ export interface ShownCut {
 }
 
 /** A cut of a piece, small, as the piece is now; null for a piece without cuts. */
-export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece, { channel, placement }: ShownCut = {}): Promise<DerivedFile | null> {
+export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece, { channel, placement }: ShownCut = {}, fitPx: ThumbnailFit = 480): Promise<DerivedFile | null> {
   const made = await sourceOf(services, brand, piece, { channel, placement });
   if (!made) return null;
-  return { path: services.media.derivedPathOf(made.hash, NAME), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id, channel, placement }, maxAttempts: 3 } };
+  return { path: services.media.derivedPathOf(made.hash, nameOf(fitPx)), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id, channel, placement }, maxAttempts: 3 } };
 }
 
 /** What the thumbnail is painted from, and a name that changes when any of it does. */
@@ -46,8 +48,10 @@ export function pieceThumbnailHandler(services: ThumbnailServices): JobHandler {
       const piece = brand && (await findPiece(services.db, brand.id, payload['pieceId'] as string));
       const made = brand && piece ? await sourceOf(services, brand, piece, payload) : null;
       if (!made) return { kind: 'done' };
-      const picture = await services.render.picture({ kind: 'small', source: made.source, fitPx: FIT_PX });
-      await services.media.keepDerived(made.hash, NAME, picture.bytes);
+      const [small, large] = thumbnailFits;
+      const picture = await services.render.picture({ kind: 'small', source: made.source, fitPx: large });
+      await services.media.keepDerived(made.hash, nameOf(small), await sharp(picture.bytes).resize(small, small, { fit: 'inside' }).webp({ quality: QUALITY }).toBuffer());
+      await services.media.keepDerived(made.hash, nameOf(large), picture.bytes);
       return { kind: 'done' };
     },
   };

@@ -29,7 +29,8 @@ export async function withServer<Result>(dataFolder: string, work: (origin: stri
 export async function withPage<Result>(origin: string, work: (page: Page) => Promise<Result>): Promise<Result> {
   const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+    const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+    const page = await context.newPage();
     await page.goto(`${origin}/sign-in`);
     await page.locator('astro-island:not([ssr])').first().waitFor();
     await page.getByRole('button', { name: /Wren/ }).first().click();

@@ -1,3 +1,4 @@
+import { memo } from 'react';
 import { daysBetween, weekdayOf } from '../../../core/time/day.ts';
 import { zoneNote } from '../PlanBar.tsx';
 import { ThemeTile, toneGround } from '../ThemeTile.tsx';
@@ -44,13 +45,13 @@ function DayName({ day, isFirst, density, columnPx }: { readonly day: string; re
 }
 
 /** The days with what they are called, and the campaigns that run over them. */
-export function LaneHead({ days, columnPx, density, today, named, campaigns, zone }: LaneHeadProps) {
+export const LaneHead = memo(function LaneHead({ days, columnPx, density, today, named, campaigns, zone }: LaneHeadProps) {
   const [first = '', last = ''] = [days[0], days.at(-1)];
   const shown = campaigns.filter(({ fromDay, untilDay }) => fromDay <= last && untilDay >= first);
   return (
     <div role="rowgroup" className="sticky top-0 z-20 bg-panel">
       <div role="row" className="flex border-b border-line">
-        <div role="columnheader" className="sticky left-0 z-10 w-46 shrink-0 border-r border-line bg-panel px-3 py-1.5 text-xs text-quiet" suppressHydrationWarning>
+        <div role="columnheader" className="left-0 z-10 w-46 group-data-wide/lanes:sticky shrink-0 border-r border-line bg-panel px-3 py-1.5 text-xs text-quiet" suppressHydrationWarning>
           {zoneNote(zone)}
         </div>
         {days.map((day, index) => {
@@ -66,7 +67,7 @@ export function LaneHead({ days, columnPx, density, today, named, campaigns, zon
             </div>
           );
         })}
-        <div role="columnheader" className="sticky right-0 z-10 w-21 shrink-0 border-l border-line bg-panel px-2.5 py-1.5 text-xs text-quiet">
+        <div role="columnheader" className="right-0 z-10 w-21 group-data-wide/lanes:sticky shrink-0 border-l border-line bg-panel px-2.5 py-1.5 text-xs text-quiet">
           Runway
         </div>
       </div>
@@ -87,4 +88,4 @@ export function LaneHead({ days, columnPx, density, today, named, campaigns, zon
       )}
     </div>
   );
-}
+});

@@ -1,10 +1,9 @@
-import { memo, useRef } from 'react';
-import { useDrop } from 'react-aria';
+import { memo } from 'react';
 import { cellKey, type PlanItem } from '../../../core/plan/plan-items.ts';
 import type { Theme } from '../../../core/plan/plan.ts';
 import { weekdayOf } from '../../../core/time/day.ts';
+import { isShallowEqual } from '../../ui/shallow-equal.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { DRAG_TYPE, readDragged, type Dragged } from '../drag.ts';
 import { planStateWord } from '../state-sign.tsx';
 import type { Lanes, PlanChannel, PlanSheet } from '../use-plan.ts';
 import { isMovable, LaneTile, type Density } from './LaneTile.tsx';
@@ -20,9 +19,7 @@ export interface Stop {
 export interface LaneHandlers {
   readonly onPress: (item: PlanItem, event: { readonly ctrlKey: boolean; readonly metaKey: boolean; readonly shiftKey: boolean }) => void;
   readonly onEmpty: (channelId: string, day: string) => void;
-  readonly onDrop: (dragged: Dragged, channelId: string, day: string, slot: PlanItem | null) => void;
   readonly onStop: (stop: Stop) => void;
-  readonly chosen: () => readonly PlanItem[];
 }
 
 interface LaneRowProps {
@@ -52,7 +49,7 @@ export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
   const { channel, sheet, days, cells, columnPx, lane, nowMs } = props;
   return (
     <div role="row" className="flex h-full border-b border-line">
-      <div role="rowheader" className="sticky left-0 z-10 flex w-46 shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
+      <div role="rowheader" className="left-0 z-10 flex w-46 group-data-wide/lanes:sticky shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
         {sheet && <ChannelBadge badge={sheet.badge} size={20} />}
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{sheet?.name ?? channel.name}</span>
@@ -60,39 +57,42 @@ export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
         </span>
       </div>
       {days.map((day) => (
-        <Cell key={day} {...props} day={day} items={cells.get(cellKey(channel.id, day)) ?? NONE} width={columnPx} />
+        <Cell key={day} channel={channel} sheet={sheet} day={day} items={cells.get(cellKey(channel.id, day)) ?? NONE} width={columnPx} density={props.density} brand={props.brand} today={props.today} themes={props.themes} mayMove={props.mayMove} stopIndex={props.stop?.day === day ? props.stop.index : null} chosenKeys={props.chosenKeys} handlers={props.handlers} />
       ))}
-      <div role="gridcell" className="sticky right-0 z-10 flex w-21 shrink-0 items-center border-l border-line bg-panel px-2.5">
+      <div role="gridcell" className="right-0 z-10 flex w-21 group-data-wide/lanes:sticky shrink-0 items-center border-l border-line bg-panel px-2.5">
         {lane && <Runway lane={lane} nowMs={nowMs} />}
       </div>
     </div>
   );
-});
+}, isSameRow);
 
-function Cell({ channel, sheet, day, items, width, density, brand, today, themes, mayMove, stop, chosenKeys, handlers }: LaneRowProps & { readonly day: string; readonly items: readonly PlanItem[]; readonly width: number }) {
-  const ref = useRef<HTMLDivElement>(null);
-  const { dropProps, isDropTarget } = useDrop({
-    ref,
-    isDisabled: !mayMove || day < today,
-    getDropOperation: (types) => (types.has(DRAG_TYPE) ? 'move' : 'cancel'),
-    onDrop: async ({ items: dropped }) => {
-      const dragged = await readDragged(dropped);
-      const slot = items.find(({ state }) => state === 'open' || state === 'proposed' || state === 'waiting' || state === 'rotation') ?? null;
-      if (dragged) handlers.onDrop(dragged, channel.id, day, slot);
-    },
-  });
-  const isHere = stop?.day === day;
+const sameItems = (before: readonly PlanItem[] = NONE, now: readonly PlanItem[] = NONE): boolean => before === now || (before.length === now.length && before.every((item, index) => item === now[index]));
+
+function isSameRow({ cells: before, ...was }: LaneRowProps, { cells: now, ...is }: LaneRowProps): boolean {
+  return isShallowEqual(was, is) && (before === now || is.days.every((day) => sameItems(before.get(cellKey(is.channel.id, day)), now.get(cellKey(is.channel.id, day)))));
+}
+
+interface CellProps extends Pick<LaneRowProps, 'channel' | 'sheet' | 'density' | 'brand' | 'today' | 'themes' | 'mayMove' | 'chosenKeys' | 'handlers'> {
+  readonly day: string;
+  readonly items: readonly PlanItem[];
+  readonly width: number;
+  /** Which of its items the keyboard is at; null when it is elsewhere. */
+  readonly stopIndex: number | null;
+}
+
+const isSameCell = ({ items: before, ...was }: CellProps, { items: now, ...is }: CellProps): boolean => isShallowEqual(was, is) && sameItems(before, now);
+
+const Cell = memo(function Cell({ channel, sheet, day, items, width, density, brand, today, themes, mayMove, stopIndex, chosenKeys, handlers }: CellProps) {
+  const isHere = stopIndex !== null;
   const isWeekend = weekdayOf(day) >= 6;
   const chosen = new Set(chosenKeys.split('\n'));
   const place = `${sheet?.name ?? channel.name} ${channel.handle}`;
   return (
     <div
-      {...dropProps}
-      ref={ref}
       role="gridcell"
       data-cell={cellKey(channel.id, day)}
       style={{ width }}
-      className={`relative shrink-0 border-r border-line px-1.5 py-1.5 last:border-r-0 ${density === 'small' ? 'px-0.5' : ''} ${isDropTarget ? 'bg-house-soft' : day < today ? 'bg-wall' : isWeekend ? 'bg-wall/60' : ''}`}
+      className={`relative shrink-0 border-r border-line px-1.5 py-1.5 last:border-r-0 ${density === 'small' ? 'px-0.5' : ''} ${day < today ? 'bg-wall' : isWeekend ? 'bg-wall/60' : ''} data-drop-target:bg-house-soft`}
     >
       <div className={`flex flex-col ${density === 'wide' ? 'gap-1' : 'gap-0.5'}`}>
         {items.map((item, index) => (
@@ -103,10 +103,9 @@ function Cell({ channel, sheet, day, items, width, density, brand, today, themes
             theme={item.themeId === null ? undefined : themes.get(item.themeId)}
             density={density}
             label={`${item.name || (item.state === 'open' ? 'Open slot' : 'Nothing yet')}, ${place}, ${item.day} ${item.time}, ${planStateWord(item.state)}${item.hasChanged ? ', piece has changed' : ''}${mayMove && isMovable(item) ? '. Alt and arrows move it by a day' : ''}`}
-            isFocusable={isHere && (stop?.index ?? 0) === index}
+            isFocusable={stopIndex === index}
             isChosen={chosen.has(item.key)}
             mayMove={mayMove}
-            chosen={handlers.chosen}
             onPress={handlers.onPress}
             onFocus={() => handlers.onStop({ channelId: channel.id, day, index })}
           />
@@ -127,4 +126,4 @@ function Cell({ channel, sheet, day, items, width, density, brand, today, themes
       {items.length === 0 && !(day >= today && mayMove) && <span tabIndex={isHere ? 0 : -1} onFocus={() => handlers.onStop({ channelId: channel.id, day, index: 0 })} className="absolute inset-0.5 block" aria-label={`${place}, ${day}: nothing`} role="img" />}
     </div>
   );
-}
+}, isSameCell);

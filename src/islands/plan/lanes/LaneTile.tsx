@@ -1,12 +1,8 @@
-import { memo, useRef } from 'react';
-import { useDrag } from 'react-aria';
-import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
+import { memo } from 'react';
 import { canDelivery } from '../../../core/post/delivery-state.ts';
 import type { PlanItem } from '../../../core/plan/plan-items.ts';
 import type { Theme } from '../../../core/plan/plan.ts';
-import { addressOf } from '../../ui/call.ts';
-import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
-import { dragItem } from '../drag.ts';
+import { PieceThumbnail } from '../../ui/PieceThumbnail.tsx';
 import { planStateWord, StateSign } from '../state-sign.tsx';
 import { ThemeTile, toneGround } from '../ThemeTile.tsx';
 
@@ -22,8 +18,6 @@ interface LaneTileProps {
   readonly isFocusable: boolean;
   readonly isChosen: boolean;
   readonly mayMove: boolean;
-  /** What else moves when this is dragged: everything that is chosen. */
-  readonly chosen: () => readonly PlanItem[];
   readonly onPress: (item: PlanItem, event: { readonly ctrlKey: boolean; readonly metaKey: boolean; readonly shiftKey: boolean }) => void;
   readonly onFocus: () => void;
 }
@@ -44,26 +38,13 @@ const frames: Readonly<Partial<Record<PlanItem['state'], string>>> = {
 };
 
 /** One thing of a lane: its picture, its time and its theme, as much of it as there is room for. */
-export const LaneTile = memo(function LaneTile({ item, brand, theme, density, label, isFocusable, isChosen, mayMove, chosen, onPress, onFocus }: LaneTileProps) {
-  const ref = useRef<HTMLButtonElement>(null);
+export const LaneTile = memo(function LaneTile({ item, brand, theme, density, label, isFocusable, isChosen, mayMove, onPress, onFocus }: LaneTileProps) {
   const canMove = mayMove && isMovable(item);
-  const { dragProps, isDragging } = useDrag({
-    isDisabled: !canMove,
-    hasDragButton: true,
-    getItems: () => {
-      const items = chosen();
-      // What is chosen moves along within its own brand.
-      const moved = items.some(({ key }) => key === item.key) ? items.filter(isMovable) : [item];
-      return [dragItem({ kind: 'items', brand, postIds: moved.flatMap(({ postId }) => postId ?? []), entryIds: moved.flatMap(({ entryId }) => entryId ?? []), time: item.time })];
-    },
-    getAllowedDropOperations: () => ['move'],
-  });
   const frame = frames[item.state] ?? 'border-line';
   return (
     <button
-      {...dragProps}
-      ref={ref}
       type="button"
+      draggable={canMove}
       data-item={item.key}
       data-plan-state={item.state}
       aria-label={label}
@@ -71,7 +52,7 @@ export const LaneTile = memo(function LaneTile({ item, brand, theme, density, la
       tabIndex={isFocusable ? 0 : -1}
       onFocus={onFocus}
       onClick={(event) => onPress(item, event)}
-      className={`relative block w-full rounded-md text-left outline-offset-1 ${isDragging ? 'opacity-40' : ''} ${isChosen ? 'outline-2 outline-house' : ''} ${canMove ? 'cursor-grab' : ''}`}
+      className={`relative block w-full rounded-md text-left outline-offset-1 data-dragged:opacity-40 ${isChosen ? 'outline-2 outline-house' : ''} ${canMove ? 'cursor-grab' : ''}`}
     >
       {density === 'wide' ? <WideTile item={item} brand={brand} theme={theme} frame={frame} /> : <SmallTile item={item} brand={brand} theme={theme} frame={frame} isTiny={density === 'small'} />}
     </button>
@@ -83,7 +64,7 @@ function WideTile({ item, brand, theme, frame }: Pick<LaneTileProps, 'item' | 'b
     <>
       <span className={`relative block h-[38px] rounded-md border ${frame}`}>
         {item.pieceId !== null ? (
-          <PictureWithFallback src={addressOf(getPieceThumbnail, { brand, piece: item.pieceId })} alt="" className="h-full w-full rounded-[5px] object-cover" />
+          <PieceThumbnail brand={brand} piece={item.pieceId} className="h-full w-full rounded-[5px] object-cover" />
         ) : (
           <span className="grid h-full place-items-center overflow-hidden px-1 text-center text-[10px] leading-3 text-quiet">{item.state === 'open' ? theme ? <ThemeTile theme={theme} /> : 'any' : <span className="line-clamp-3">{item.name}</span>}</span>
         )}
@@ -109,7 +90,7 @@ function SmallTile({ item, brand, theme, frame, isTiny }: Pick<LaneTileProps, 'i
   }
   return (
     <span className={`relative grid h-[30px] place-items-center rounded-md border ${frame}`}>
-      {item.pieceId !== null ? <PictureWithFallback src={addressOf(getPieceThumbnail, { brand, piece: item.pieceId })} alt="" className="h-full w-full rounded-[5px] object-cover" /> : theme ? <ThemeTile theme={theme} /> : <span className="text-[10px] text-quiet">{planStateWord(item.state).slice(0, 4)}</span>}
+      {item.pieceId !== null ? <PieceThumbnail brand={brand} piece={item.pieceId} className="h-full w-full rounded-[5px] object-cover" /> : theme ? <ThemeTile theme={theme} /> : <span className="text-[10px] text-quiet">{planStateWord(item.state).slice(0, 4)}</span>}
       <StateSign item={item} />
     </span>
   );

@@ -1,8 +1,6 @@
-import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
 import { kindNames, type IdeaKind } from '../../../core/ideas/idea.ts';
-import { addressOf } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
-import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
+import { PieceThumbnail } from '../../ui/PieceThumbnail.tsx';
 import { ThemeTile } from '../ThemeTile.tsx';
 import type { PlanContext } from '../use-plan.ts';
 import { dayWords } from './LaneHead.tsx';
@@ -75,7 +73,7 @@ function Placing({ placing, context, proposal }: { readonly placing: ChosenPlaci
         </span>
       </div>
       <div className="mt-1.5 flex gap-2.5">
-        {chosen.pieceId !== null && <PictureWithFallback src={addressOf(getPieceThumbnail, { brand: context.brand.slug, piece: chosen.pieceId })} alt="" className="size-11 shrink-0 rounded-md border border-line object-cover" />}
+        {chosen.pieceId !== null && <PieceThumbnail brand={context.brand.slug} piece={chosen.pieceId} className="size-11 shrink-0 rounded-md border border-line object-cover" />}
         <div className="min-w-0 flex-1">
           <p className="text-sm leading-snug font-semibold [overflow-wrap:anywhere]">{chosen.name}</p>
           <p className="mt-0.5 text-xs text-quiet">

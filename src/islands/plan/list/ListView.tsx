@@ -3,15 +3,13 @@ import { useVirtualizer } from '@tanstack/react-virtual';
 import ArrowDown from 'lucide-react/icons/arrow-down';
 import ArrowUp from 'lucide-react/icons/arrow-up';
 import { useMemo, useRef, useState } from 'react';
-import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
 import { groupItems, type PlanGroup, type PlanItem } from '../../../core/plan/plan-items.ts';
 import { addDays } from '../../../core/time/day.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { addressOf } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { saveTextFile } from '../../ui/save-file.ts';
-import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
+import { PieceThumbnail } from '../../ui/PieceThumbnail.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { GuideLink } from '../../ui/GuideLink.tsx';
 import { BulkBar } from '../BulkBar.tsx';
@@ -180,7 +178,7 @@ function ListCells({ line: { group, name, campaign, state }, context: { brand, c
     <>
       <span role="cell">{isMovable(first) && <input type="checkbox" aria-label={`Choose ${name}, ${first.day} ${first.time}`} checked={isChosen} onChange={onToggle} className="size-4 accent-house" />}</span>
       <span role="cell" className="relative w-9">
-        {first.pieceId !== null && <PictureWithFallback src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: first.pieceId })} alt="" className="size-9 rounded-sm object-contain" />}
+        {first.pieceId !== null && <PieceThumbnail brand={brand.slug} piece={first.pieceId} className="size-9 rounded-sm object-contain" />}
         <StateSign item={first} />
       </span>
       <span role="cell" className="text-quiet tabular-nums">

@@ -1,13 +1,12 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import type { AnswerOf } from '../../../contract/contract.ts';
-import { getPieceThumbnail } from '../../../contract/piece-contracts.ts';
 import { keepRotation, listRotations } from '../../../contract/piece-plan-contracts.ts';
 import { roleMay } from '../../../core/access/access.ts';
 import { formatMoment } from '../../../core/time/wall-time.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
-import { addressOf, call } from '../../ui/call.ts';
+import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
-import { PictureWithFallback } from '../../ui/PictureWithFallback.tsx';
+import { PieceThumbnail } from '../../ui/PieceThumbnail.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { toast } from '../../ui/toast.tsx';
@@ -64,7 +63,7 @@ function RotationRow({ item, context: { brand, themes, channels, sheets } }: { r
   const networks = [...new Set(item.settings.cuts.map(({ channelId }) => channels.find(({ id }) => id === channelId)?.network ?? ''))];
   return (
     <div className="flex flex-wrap items-start gap-4">
-      <PictureWithFallback src={addressOf(getPieceThumbnail, { brand: brand.slug, piece: item.pieceId })} alt="" className="size-16 rounded-md border border-line object-contain" />
+      <PieceThumbnail brand={brand.slug} piece={item.pieceId} className="size-16 rounded-md border border-line object-contain" />
       <div className="min-w-52 flex-1">
         <p className="flex items-center gap-2">
           <a href={`/b/${brand.slug}/make/pieces/${item.pieceId}#times`} className="font-semibold hover:underline">
