@@ -183,9 +183,12 @@ test('the plans of two brands stand in one view: each moves within its own, and 
   });
 
   await test.step('it does not go to a channel of this brand', async () => {
-    const other = page.locator(others.channels.map(({ id }) => `[data-cell^="${id} "] [data-plan-state="scheduled"]`).join(', ')).first();
-    const day = /\d{4}-\d{2}-\d{2}/.exec((await other.getAttribute('aria-label')) ?? '')?.[0] ?? '';
-    await drag(other, page.locator(own.channels.map(({ id }) => `[data-cell="${id} ${day}"]`).join(', ')).last());
+    const tile = (channelIds: readonly string[]): Locator => page.locator(channelIds.map((id) => `[data-cell^="${id} "] [data-plan-state="scheduled"]`).join(', ')).first();
+    const key = await tile(others.channels.map(({ id }) => id)).evaluate((element) => element.closest('[data-cell]')?.getAttribute('data-cell') ?? '');
+    const [from = '', day = ''] = key.split(' ');
+    const to = own.channels[0]?.id ?? '';
+    await page.goto(`/b/gullwick/plan/lanes?brands=lanternfall&channels=${to},${from}`);
+    await drag(tile([from]), page.locator(`[data-cell="${to} ${day}"]`));
     await expect(page.getByText('It belongs to another brand', { exact: false })).toBeVisible();
   });
 
