@@ -28,12 +28,26 @@ export function addressOf<Each extends Contract>(contract: Each, params: ParamsO
   return fillPath(contract.path, params as Record<string, unknown>) + (search ? `?${search}` : '');
 }
 
+/** Changes that are on their way, by what they ask for. */
+const underWay = new Map<string, Promise<unknown>>();
+
 /**
- * Calls an endpoint.
+ * Calls an endpoint. A change that is asked for again while it is on its way is not sent again: a second press gets the answer of the first.
  * @throws ApiProblem when the server declines, or (code `offline`) cannot be reached
  */
-export async function call<Each extends Contract>(contract: Each, input: CallInput<Each> = {}): Promise<AnswerOf<Each>> {
+export function call<Each extends Contract>(contract: Each, input: CallInput<Each> = {}): Promise<AnswerOf<Each>> {
   const address = addressOf(contract, (input.params ?? {}) as ParamsOf<Each>, (input.query ?? {}) as Record<string, unknown>);
+  // What outlives its page is sent by itself: the page's end breaks off the first one.
+  if (contract.method === 'GET' || input.signal || input.keepalive) return send(contract, address, input);
+  const key = `${contract.method} ${address} ${JSON.stringify(input.body) ?? ''}`;
+  const first = underWay.get(key);
+  if (first) return first as Promise<AnswerOf<Each>>;
+  const answer = send(contract, address, input).finally(() => underWay.delete(key));
+  underWay.set(key, answer);
+  return answer;
+}
+
+async function send<Each extends Contract>(contract: Each, address: string, input: CallInput<Each>): Promise<AnswerOf<Each>> {
   const response = await fetch(address, {
     method: contract.method,
     ...(input.body === undefined ? {} : { body: JSON.stringify(input.body), headers: { 'content-type': 'application/json' } }),
