@@ -63,7 +63,7 @@ const places = [
 ] as const;
 
 const item = 'flex cursor-pointer items-center justify-between gap-6 rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk';
-const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 text-sm hover:bg-sunk data-[pressed]:bg-sunk';
+const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 max-[28rem]:px-1 text-sm hover:bg-sunk data-[pressed]:bg-sunk';
 
 export default function Bar({ me, brand, view, theme }: BarProps) {
   useDropGuard();
@@ -82,7 +82,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
           ))}
         </nav>
       )}
-      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-2xl:group-data-long/bar:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end">
+      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-2xl:group-data-long/bar:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end max-[28rem]:gap-0">
         <UntilReady>
           {current && (
             <>

@@ -43,7 +43,7 @@ export function BrandClock({ zone, nowMs: serverNowMs, movable }: { readonly zon
   };
   return (
     <DialogTrigger>
-      <AriaButton aria-label="Demo clock: move time forward" className="flex h-8 items-center rounded-md border border-dashed border-edge px-2 hover:bg-sunk">
+      <AriaButton aria-label="Demo clock: move time forward" className="flex h-8 items-center rounded-md border border-dashed border-edge px-2 hover:bg-sunk max-[28rem]:px-1">
         {reading}
       </AriaButton>
       <Popover placement="bottom end" className="shadow-float rounded-md border border-line bg-panel">
