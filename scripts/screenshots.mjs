@@ -13,7 +13,7 @@ await requireFreePort(PORT);
 stopOnSignals();
 startChild('The demo', process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', join('.data', 'screenshots'), '--fresh', '--draft-videos'], {}, { quiet: true });
 const origin = `http://127.0.0.1:${PORT}`;
-await waitFor(`${origin}/sign-in`, 120);
+await waitFor(`${origin}/sign-in`, 900);
 
 const { chromium } = await import('@playwright/test');
 const folder = join(projectRoot, 'docs', 'screenshots');
