@@ -1,5 +1,5 @@
 // Everything for the demo, on a fresh clone and a fresh machine: install, build, seed, start.
-import { existsSync, readFileSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { build } from './build.mjs';
 import { readOptions, requireFreePort, runToEnd, startChild, stopAll, stopOnSignals, waitFor } from './processes.mjs';
@@ -12,6 +12,8 @@ const standinPort = port + 1;
 const mailPort = port + 2;
 const data = resolve(options.data ?? join(projectRoot, '.data', 'demo'));
 const demoFile = join(data, 'demo.json');
+/** Stands in the folder from its first moment: a demo that broke off while it was seeded is one, too. */
+const mark = join(data, '.demo');
 
 ensurePrograms(runPackages);
 ensureNodeModules();
@@ -20,9 +22,11 @@ await requireFreePort(standinPort);
 await requireFreePort(mailPort);
 await build();
 if (options.fresh && existsSync(data)) {
-  if (!existsSync(demoFile)) stopWith(`${data} does not look like a demo's data folder, so it is not emptied. Remove it by hand if it is meant.`);
+  if (!existsSync(mark) && !existsSync(demoFile)) stopWith(`${data} does not look like a demo's data folder, so it is not emptied. Remove it by hand if it is meant.`);
   rmSync(data, { recursive: true });
 }
+mkdirSync(data, { recursive: true });
+writeFileSync(mark, '');
 
 stopOnSignals();
 const standinOrigin = `http://127.0.0.1:${standinPort}`;

@@ -19,11 +19,15 @@ export interface RunningStandin {
   close(): Promise<void>;
 }
 
+const IDLE_WITHIN_MS = 65_000;
+
 /** Starts the stand-in networks on a loopback port; port 0 takes a free one. */
 export async function startStandin(options: { readonly dataFolder: string; readonly port: number; readonly slowMs: number; readonly mailPort?: number }): Promise<RunningStandin> {
   const store = new StandinStore(options.dataFolder);
   const faults = new Faults();
   const server = createServer();
+  // A program that was busy for some seconds would write to a connection that is just being closed.
+  server.keepAliveTimeout = IDLE_WITHIN_MS;
   await new Promise<void>((resolve, reject) => {
     server.once('error', reject);
     server.listen(options.port, '127.0.0.1', resolve);
