@@ -7,8 +7,8 @@ import { contract } from '../../contract/contract.ts';
 import { ApiProblem, call } from './call.ts';
 
 const answer = object({ number: string().required() });
-const add = contract({ method: 'POST', path: '/things', summary: 'Add', body: object({ name: string().required() }), answer });
-const list = contract({ method: 'GET', path: '/things', summary: 'List', answer });
+const add = contract({ method: 'POST', path: '/api/things', summary: 'Add', body: object({ name: string().required() }), answer });
+const list = contract({ method: 'GET', path: '/api/things', summary: 'List', answer });
 
 let server: Server;
 let asked: string[] = [];
