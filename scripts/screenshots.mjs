@@ -20,8 +20,9 @@ const folder = join(projectRoot, 'docs', 'screenshots');
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
 const settled = async (page) => {
-  await page.waitForFunction(() => [...document.images].every((image) => image.complete) && [...document.querySelectorAll('video')].every((video) => video.readyState > 0));
   await page.waitForTimeout(1_500);
+  // Small pictures are made when they are first looked at; those further down wait until they are.
+  await page.waitForFunction(() => [...document.images].every((image) => (image.complete && image.naturalWidth > 0) || image.getBoundingClientRect().top > innerHeight) && [...document.querySelectorAll('video')].every((video) => video.readyState > 0), undefined, { timeout: 60_000 });
   await page.waitForFunction(() => [...document.querySelectorAll('canvas[data-cut]')].every((canvas) => canvas.getBoundingClientRect().top > innerHeight || canvas.dataset.painted !== undefined));
   await page.waitForFunction(() => document.querySelector('canvas[data-settled="false"]') === null);
 };
@@ -38,8 +39,6 @@ async function comeIn(page) {
 }
 async function shoot(page, name) {
   await settled(page);
-  // Small pictures are made when they are first looked at.
-  await page.waitForFunction(() => [...document.images].every((image) => image.complete || image.getBoundingClientRect().top > innerHeight), undefined, { timeout: 60_000 });
   await page.screenshot({ path: join(folder, `${name}.png`) });
   process.stdout.write(`${name}.png\n`);
 }
