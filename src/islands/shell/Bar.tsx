@@ -82,7 +82,7 @@ export default function Bar({ me, brand, view, theme }: BarProps) {
           ))}
         </nav>
       )}
-      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-2xl:group-data-long/bar:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end max-[28rem]:gap-0">
+      <div className="ml-auto flex shrink-0 items-center gap-2 max-xl:gap-1 max-2xl:group-data-long/bar:gap-1 max-md:shrink max-md:flex-wrap max-md:justify-end max-[28rem]:gap-0!">
         <UntilReady>
           {current && (
             <>

@@ -55,7 +55,7 @@ function LanesOf(props: PlanViewProps) {
     });
   }, []);
   return (
-    <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
+    <main className="flex min-h-0 flex-1 flex-col px-4 py-4 [@media(max-height:36rem)]:overflow-auto">
       <PlanBar
         title="Lanes"
         contexts={contexts}
@@ -75,7 +75,7 @@ function LanesOf(props: PlanViewProps) {
       {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
       {lanes.isCut && <p className="mb-2 text-sm text-marigold-ink">There is more in these days than is shown. Choose fewer channels or days.</p>}
       {chosen.size > 0 && <BulkBar items={[...chosen.values()]} contexts={contexts} actionsOf={actionsOf} onClear={() => setChosen(new Map())} />}
-      <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col">
+      <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col [@media(max-height:36rem)]:h-80 [@media(max-height:36rem)]:flex-none">
         <LaneGrid contexts={contexts} days={days} lines={lines} cells={cells} lanes={lanes} chosen={chosen} actionsOf={actionsOf} onOpen={setOpen} onChoose={choose} />
         {isProposing && <ProposalPane context={context} proposal={proposal} />}
       </div>
