@@ -12,7 +12,7 @@ const standinPort = port + 1;
 const mailPort = port + 2;
 const data = resolve(options.data ?? join(projectRoot, '.data', 'demo'));
 const demoFile = join(data, 'demo.json');
-/** Stands in the folder from its first moment: a demo that broke off while it was seeded is one, too. */
+/** Marks the folder as a demo's before seeding begins, so that --fresh may empty it after a broken start. */
 const mark = join(data, '.demo');
 
 ensurePrograms(runPackages);

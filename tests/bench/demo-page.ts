@@ -1,6 +1,7 @@
 import { spawn } from 'node:child_process';
 import { once } from 'node:events';
-import { chromium, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { withPage } from './bench-server.ts';
 
 const PORT = 4480;
 /** Where the demo of a measurement keeps its data. */
@@ -9,20 +10,13 @@ export const DEMO_FOLDER = '.data/bench';
 /** Does something in the real program with fresh demo data, signed in, in headless Chromium. */
 export async function withDemo<Result>(work: (page: Page) => Promise<Result>): Promise<Result> {
   const demo = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(PORT), '--data', DEMO_FOLDER, '--fresh', '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--headless', '--no-sandbox', '--disable-gpu', '--disable-background-networking'] });
   try {
     await new Promise<void>((resolve, reject) => {
       demo.stdout.on('data', (chunk: Buffer) => chunk.toString().includes('Confetti is at') && resolve());
       demo.once('exit', () => reject(new Error('The demo ended before it was up')));
     });
-    const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.goto(`http://127.0.0.1:${PORT}/sign-in`);
-    await page.locator('astro-island:not([ssr])').first().waitFor();
-    await page.getByRole('button', { name: /Wren/ }).first().click();
-    await page.waitForURL(/\/today/);
-    return await work(page);
+    return await withPage(`http://127.0.0.1:${PORT}`, work);
   } finally {
-    await browser.close();
     demo.kill('SIGTERM');
     await once(demo, 'exit');
   }

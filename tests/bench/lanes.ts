@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import type { Page } from '@playwright/test';
 import { addDays } from '../../src/core/time/day.ts';
-import { withPage, withServer } from './scale/scale-server.ts';
+import { withPage, withServer } from './bench-server.ts';
 import { SCALE_BRAND, seedScale } from './scale/seed-scale.ts';
 
 const AMOUNTS = { posts: 10_000, media: 300, channels: 60, pieces: 300 };

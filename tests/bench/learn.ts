@@ -1,7 +1,4 @@
-import { spawn } from 'node:child_process';
-import { once } from 'node:events';
 import { mkdtemp, rm } from 'node:fs/promises';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
@@ -12,6 +9,7 @@ import { insertBrand, insertChannel, saveNetworkSheet } from '../../src/server/d
 import { openDatabase } from '../../src/server/db/connection.ts';
 import { insertMembership, insertPerson } from '../../src/server/db/people-repository.ts';
 import { insertAccessToken } from '../../src/server/db/token-repository.ts';
+import { withServer } from './bench-server.ts';
 import { printFigure } from './figure.ts';
 import { requestMs } from './request-time.ts';
 
@@ -44,7 +42,7 @@ export async function measureLearn(): Promise<void> {
         ['learn-replies-of-a-person-closed', `${one}&state=closed&assigned=wren`, 100],
       ];
       for (const [name, path, most] of timed) printFigure(`${name}-in-milliseconds`, await requestMs(origin, path, token, ROUNDS), most);
-    });
+    }, ['web.mjs']);
   } finally {
     await rm(dataFolder, { recursive: true, force: true });
   }
@@ -91,21 +89,4 @@ async function seed(dataFolder: string): Promise<string> {
   })();
   raw.close();
   return secret;
-}
-
-async function withServer(dataFolder: string, work: (origin: string) => Promise<void>): Promise<void> {
-  const probe = createServer().listen(0, '127.0.0.1');
-  await once(probe, 'listening');
-  const { port } = probe.address() as AddressInfo;
-  probe.close();
-  await once(probe, 'close');
-  const origin = `http://127.0.0.1:${port}`;
-  const program = spawn(process.execPath, [join('dist', 'web.mjs')], { env: { ...process.env, CONFETTI_DATA: dataFolder, CONFETTI_DEMO: '1', CONFETTI_LOG: 'error', HOST: '127.0.0.1', PORT: String(port), NODE_ENV: 'production' }, stdio: ['ignore', 'ignore', 'inherit'] });
-  try {
-    for (const end = Date.now() + 30_000; Date.now() < end; ) if (await fetch(`${origin}/sign-in`).then(({ ok }) => ok, () => false)) break;
-    await work(origin);
-  } finally {
-    program.kill('SIGTERM');
-    await once(program, 'exit');
-  }
 }

@@ -76,7 +76,7 @@ interface PlannedFill {
 const NOTHING = { postId: null, deliveryId: null, entryId: null, slotKey: null, revision: null, hasChanged: false, isRotation: false, problem: null, why: null, pieceKind: null, campaignId: null } as const;
 const placeOf = (wall: string): Pick<PlanItem, 'day' | 'time'> => ({ day: wall.slice(0, 10), time: wall.slice(11) });
 
-/** Makes something of a record once: what comes from the same record again is the same, so that views draw anew only what has changed. */
+/** Caches what is made of a record. Views compare items by identity and render only new ones. */
 function once<Given extends object, Made>(make: (given: Given) => Made): (given: Given) => Made {
   const known = new WeakMap<Given, Made>();
   return (given) => {

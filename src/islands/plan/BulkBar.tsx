@@ -20,7 +20,7 @@ export function BulkBar({ items, contexts, actionsOf, onClear }: BulkBarProps) {
   const things = new Set(items.map(({ postId, entryId, key }) => postId ?? entryId ?? key)).size;
   const words = `${things} ${things === 1 ? 'post' : 'posts'}`;
   const parts = contexts.all.map((context) => ({ context, chosen: items.filter(({ channelId }) => contexts.of(channelId) === context) })).filter(({ chosen }) => chosen.length > 0);
-  /** Each brand's own are changed by its own rules. */
+  /** Runs an action once for each brand. */
   const run = (act: (actions: PlanActions, chosen: readonly PlanItem[]) => Promise<void>, of: (item: PlanItem) => boolean = () => true): void =>
     void Promise.all(parts.map(({ context, chosen }) => ({ actions: actionsOf(context.brand.slug), chosen: chosen.filter(of) })).filter(({ chosen }) => chosen.length > 0).map(({ actions, chosen }) => act(actions, chosen))).then(onClear);
   // Themes and campaigns are a brand's own.

@@ -44,7 +44,7 @@ function idsOf(items: readonly Chosen[]): { readonly postIds: string[]; readonly
   return { postIds: [...new Set(items.flatMap(({ postId }) => postId ?? []))], entryIds: [...new Set(items.flatMap(({ entryId }) => entryId ?? []))] };
 }
 
-/** Acts of the page's plans that can be taken back, whichever brand they are of. */
+/** Remembers what was done in all plans of the page, and undoes it. */
 class UndoStack {
   #acts: readonly Undoable[] = [];
 
@@ -144,7 +144,7 @@ function planActions({ slug: brand, zone }: PlanBrand, client: QueryClient, undo
 
 export type PlanActions = ReturnType<typeof planActions>;
 
-/** What can be done in each of some brands' plans; Ctrl and Z takes back the last act, whichever brand it is of. */
+/** Gives each brand's actions. Ctrl and Z undoes the last one of all brands. */
 export function usePlanActions(brands: readonly PlanBrand[]): (brand: string) => PlanActions {
   const client = useQueryClient();
   const [undoable] = useState(() => new UndoStack());

@@ -59,7 +59,7 @@ export function usePlanQuery(): readonly [PlanQuery, (change: Partial<PlanQuery>
 const brandQuery = (brand: string) => ({ queryKey: ['brand', brand], queryFn: () => call(getBrand, { params: { brand } }), staleTime: 60_000, select: ofBrand });
 const planQuery = (brand: string) => ({ queryKey: ['plan', brand, 'plan'], queryFn: () => call(getPlan, { params: { brand } }), select: ofPlan });
 
-/** What of a brand the plan needs; as functions that stay the same, so that their results do. */
+/** Picks what the plan needs of an answer. These functions keep their identity, so their results are cached. */
 function ofBrand({ channels, sheets }: BrandAnswer) {
   return { channels, sheets: new Map(sheets.map((sheet) => [sheet.key, sheet])) };
 }
@@ -88,7 +88,7 @@ export function usePlanContext({ brand, nowMs }: PlanProps): PlanContext {
 export interface PlanContexts {
   /** The brand whose page this is, then those chosen beside it. */
   readonly all: readonly [PlanContext, ...PlanContext[]];
-  /** The brands of `all`; the same list for as long as the choice is. */
+  /** The brands of `all`. The list keeps its identity until the choice changes. */
   readonly brands: readonly PlanBrand[];
   /** The plan that a channel belongs to. */
   readonly of: (channelId: string) => PlanContext;
@@ -117,7 +117,7 @@ function besides(mine: readonly PlanBrand[], own: PlanBrand, chosen: string | un
 const NOT_ASKED = { data: undefined, error: null } as const;
 const NO_CHANNELS: ReturnType<typeof ofBrand> = { channels: [], sheets: new Map() };
 const NO_PLAN: { readonly plan: PlanAnswer | null; readonly themes: ReadonlyMap<string, Theme>; readonly campaigns: ReadonlyMap<string, Campaign> } = { plan: null, themes: new Map(), campaigns: new Map() };
-/** Other brands' plans tell no changes here: they are looked at anew this often. */
+/** The page hears of changes in its own brand only. It asks for other brands this often. */
 const OTHERS_MS = 20_000;
 /** Changes that arrive within this time lead to one new look. */
 const GATHER_MS = 250;
@@ -153,7 +153,7 @@ interface AskedLanes extends Asked<Lanes> {
   readonly isPending: boolean;
 }
 
-/** What several brands answered as one plan, in the order of time; the days that matter are those of the first. */
+/** Joins several brands' answers in the order of time. Named days are those of the first brand. */
 function inOne(answers: readonly AskedLanes[]) {
   const known = answers.flatMap(({ data }) => data ?? []);
   return {

@@ -4,6 +4,6 @@ import { useState } from 'react';
 export function PictureWithFallback({ src, alt, className = '' }: { readonly src: string | null; readonly alt: string; readonly className?: string }) {
   const [failed, setFailed] = useState(false);
   if (failed || src === null) return <span className={`grid place-items-center bg-sunk text-xs text-quiet ${className}`}>No picture</span>;
-  // A browser would drag the picture itself, and nothing at all before it is there: what holds it is dragged.
+  // A browser would drag the picture instead of the tile around it, and nothing before it has loaded.
   return <img src={src} alt={alt} draggable={false} loading="lazy" onError={() => setFailed(true)} className={`bg-sunk ${className}`} />;
 }

@@ -37,7 +37,7 @@ const underWay = new Map<string, Promise<unknown>>();
  */
 export function call<Each extends Contract>(contract: Each, input: CallInput<Each> = {}): Promise<AnswerOf<Each>> {
   const address = addressOf(contract, (input.params ?? {}) as ParamsOf<Each>, (input.query ?? {}) as Record<string, unknown>);
-  // What outlives its page is sent by itself: the page's end breaks off the first one.
+  // The end of a page breaks off its other requests, so a request that outlives it is always sent.
   if (contract.method === 'GET' || input.signal || input.keepalive) return send(contract, address, input);
   const key = `${contract.method} ${address} ${JSON.stringify(input.body) ?? ''}`;
   const first = underWay.get(key);

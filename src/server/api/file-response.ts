@@ -5,7 +5,7 @@ import parseRange from 'range-parser';
 
 type Keep = 'for-good' | 'for-a-visit' | 'ask-again';
 
-/** What never changes under its address is kept by browsers for a year, what is asked for by one visit of a page for minutes; everything else is asked for again, and is not sent again. */
+/** How long browsers keep a file: a year when it never changes, five minutes for one visit of a page, else they ask whether it has changed. */
 const cacheControl: Readonly<Record<Keep, string>> = { 'for-good': 'private, max-age=31536000, immutable', 'for-a-visit': 'private, max-age=300', 'ask-again': 'private, no-cache' };
 
 interface ServedFile {

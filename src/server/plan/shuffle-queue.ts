@@ -8,7 +8,7 @@ import { groundOfDelivery, groundOfPiece } from './tile-grounds.ts';
 
 const USUAL_COLUMNS = 3;
 
-/** What waits on a channel in another order, by how it would look beside what stands on its wall already. */
+/** Shuffles a channel's queue by how it will look on the channel's wall. @returns ids of its entries */
 export async function shuffleQueue(services: Pick<Services, 'db' | 'media' | 'render'>, brand: Brand, channelId: string, waiting: readonly QueueEntry[], { apart }: Plan, seed: number, nowMs: number): Promise<readonly string[]> {
   const [channels, sheets] = await Promise.all([listChannels(services.db, brand.id), listSheetsOf(services.db, brand.id)]);
   const network = channels.find(({ id }) => id === channelId)?.network;

@@ -3,7 +3,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { printFigure } from '../figure.ts';
 import { requestMs } from '../request-time.ts';
-import { withPage, withServer } from './scale-server.ts';
+import { withPage, withServer } from '../bench-server.ts';
 import { LARGE, POPULAR_MEDIA, SCALE_BRAND, seedScale, SMALL, type Amounts } from './seed-scale.ts';
 
 /** First pages, counts and uses within this time at the large size, and within this many times of their cost at the small one. */

@@ -32,7 +32,7 @@ interface LaneGridProps {
   readonly onChoose: (item: PlanItem) => void;
 }
 
-/** The lanes with their days. It stands by itself, so that scrolling draws nothing anew but rows that come into view. */
+/** Draws the lanes with their days. It is a component of its own so that scrolling renders new rows only. */
 export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsOf, onOpen, onChoose }: LaneGridProps) {
   const { brand, today, nowMs, campaigns } = contexts.all[0];
   const scroller = useRef<HTMLDivElement>(null);
