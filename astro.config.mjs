@@ -5,7 +5,8 @@ import { defineConfig } from 'astro/config';
 
 export default defineConfig({
   output: 'server',
-  adapter: node({ mode: 'standalone' }),
+  // Our own server stands before Astro, and sends the files of the build.
+  adapter: node({ mode: 'middleware' }),
   integrations: [react()],
   // Our own check covers every write, JSON among them; Astro's covers forms only.
   security: { checkOrigin: false, allowedDomains: [{ hostname: '127.0.0.1' }, { hostname: 'localhost' }] },

@@ -59,7 +59,7 @@ async function writeWords(page: Page, altText: string): Promise<void> {
   await expect(async () => {
     if ((await fix.count()) > 0) await fix.first().click();
     await expect(rail(page)).toContainText(/Ready to go out|Can go out as it is/, { timeout: 500 });
-  }).toPass({ timeout: 30_000 });
+  }).toPass();
   // The colours of its schemes are Confetti's own choice.
   await expect(rail(page)).not.toContainText('contrast');
   await expectSaved(page);

@@ -117,7 +117,7 @@ test('from a pasted list to the published carousel', async ({ page }) => {
     for (const name of [/Petalry.*story/, /Hearthside.*story/]) await page.getByRole('checkbox', { name }).uncheck();
     await expect(page.getByRole('button', { name: 'Schedule in 7 places' })).toBeEnabled();
     await sendNow(page);
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(7, { timeout: 60_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(7);
     const addressOf = async (network: string): Promise<string> => (await page.locator('[data-delivery]').filter({ hasText: network }).locator('a[target="_blank"]').getAttribute('href')) ?? '';
     const [petalry, guildrow] = [await addressOf('Petalry'), await addressOf('Guildrow')];
     await page.goto(petalry);
@@ -136,7 +136,7 @@ test('pictures become slides in their order, which two people change at once, an
 
   await test.step('by name, as numbers count', async () => {
     await page.getByLabel('From pictures').setInputFiles(['windsocks', 'kite-kits', 'long-shadow'].map((name, index) => ({ name: `${index === 0 ? 10 : index}-${name}.jpg`, mimeType: 'image/jpeg', buffer: readFileSync(`demo/media/${name}.jpg`) })));
-    await expect.poll(async () => (await strip(page)).length, { timeout: 30_000 }).toBe(5);
+    await expect.poll(async () => (await strip(page)).length).toBe(5);
     for (const [number, words] of [[2, 'The kits'], [3, 'A long shadow'], [4, 'Windsocks']] as const) {
       await page.getByRole('option', { name: new RegExp(`^${number} `) }).click();
       await page.getByLabel('Caption', { exact: true }).fill(words);

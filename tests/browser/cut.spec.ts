@@ -76,7 +76,7 @@ test('a scheduled cut goes out as it differs', async ({ page, request }) => {
   await page.getByRole('tab', { name: 'Times' }).click();
   await sendNow(page);
   const row = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
-  await expect(row).toHaveAttribute('data-state', 'sent', { timeout: 30_000 });
+  await expect(row).toHaveAttribute('data-state', 'sent');
   const address = (await row.locator('a[target="_blank"]').getAttribute('href')) ?? '';
   const picture = /<img src="([^"]+)"/.exec(await (await request.get(address)).text())?.[1] ?? '';
   const bytes = await (await request.get(new URL(picture, address).href)).body();

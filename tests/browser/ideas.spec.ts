@@ -52,40 +52,40 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   await page.getByLabel('Text', { exact: true }).fill(article);
   await page.getByRole('button', { name: 'Propose pieces' }).click();
   const proposals = page.getByRole('article', { name: /^Proposal/ });
-  await expect(proposals.first()).toBeVisible({ timeout: 30_000 });
+  await expect(proposals.first()).toBeVisible();
   const proposed = await proposals.count();
   expect(proposed).toBeGreaterThanOrEqual(3);
   await expect(proposals.first().locator('canvas[data-painted]').first()).toBeVisible();
   await proposals.first().getByRole('button', { name: 'Where from' }).click();
   await expect(proposals.first().getByText(/sentence \d|Sentence \d/).first()).toBeVisible();
   await page.getByRole('button', { name: `Keep all ${proposed}` }).click();
-  await expect(page.getByText(`${proposed} pieces made`)).toBeVisible({ timeout: 30_000 });
+  await expect(page.getByText(`${proposed} pieces made`)).toBeVisible();
 
   // A table: what is wrong stands at its row, is mended in place, and rows become drafts.
   await open(page, 'From a table');
   await page.getByLabel('Pasted table').fill('Date\tTime\tChannels\tHeadline\tCaption\n31/02/2027\t10:00\tPetalry\tNo such day\tIt will be mended.\n2027-01-12\t18:00\tQuipline\tThe line sings\tCome down before it does.');
   await page.getByRole('button', { name: 'Read it' }).click();
   const [first, second] = [page.getByRole('article', { name: 'Row 1', exact: true }), page.getByRole('article', { name: 'Row 2', exact: true })];
-  await expect(second.getByText('ready')).toBeVisible({ timeout: 30_000 });
+  await expect(second.getByText('ready')).toBeVisible();
   await expect(first.getByText('1 fault')).toBeVisible();
   await first.getByLabel('Date').fill('2027-01-11');
   await first.getByLabel('Date').press('Enter');
-  await expect(first.getByText('ready')).toBeVisible({ timeout: 20_000 });
+  await expect(first.getByText('ready')).toBeVisible();
   await page.getByRole('button', { name: /^Make 2/ }).click();
-  await expect(page.getByText('✓ made')).toHaveCount(2, { timeout: 60_000 });
+  await expect(page.getByText('✓ made')).toHaveCount(2);
 
   // Twenty photographs become twenty pieces over the open slots.
   await open(page, 'From files');
   await page.getByLabel('Choose files').setInputFiles(await photos(20));
   await expect(page.getByRole('button', { name: 'Make 20 pieces' })).toBeEnabled({ timeout: 90_000 });
   await page.getByRole('button', { name: 'Make 20 pieces' }).click();
-  await expect(page.getByText(/20 pieces made, \d+ planned/)).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText(/20 pieces made, \d+ planned/)).toBeVisible();
 
   // A feed is found at a site's address, and its items stand there.
   await open(page, 'Feeds');
   await page.getByLabel('Address of a site or a feed').fill(`${stack.standinOrigin}/sites/quay-museum`);
   await page.getByRole('button', { name: 'Add a feed' }).click();
-  await expect(page.getByText('Five knots that every kite needs').last()).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText('Five knots that every kite needs').last()).toBeVisible();
 
   // A day that comes stands in the plan as a placeholder.
   await open(page, 'Shelf');
@@ -103,7 +103,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   await page.getByRole('button', { name: 'Fill open slots' }).click();
   const pane = page.getByRole('complementary', { name: 'Proposal for the open slots' });
   await pane.getByRole('button', { name: '8 weeks' }).click();
-  await expect(pane.getByRole('status')).toContainText('can be filled', { timeout: 20_000 });
+  await expect(pane.getByRole('status')).toContainText('can be filled');
   const offered = await pane.getByRole('checkbox').count();
   expect(offered).toBeGreaterThan(0);
   for (const placing of await pane.getByRole('listitem').all()) expect(((await placing.textContent()) ?? '').length).toBeGreaterThan(40);
@@ -111,7 +111,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   const taken = offered - 1;
   if (taken > 0) {
     await pane.getByRole('button', { name: `Put ${taken} in the plan` }).click();
-    await expect(page.getByText(/stand in the plan\./)).toBeVisible({ timeout: 60_000 });
+    await expect(page.getByText(/stand in the plan\./)).toBeVisible();
   }
   await expect(pane).toBeHidden();
   const after = await entriesOf(page);
@@ -142,7 +142,7 @@ test('a quick post goes out once, however often it is pressed', async ({ page })
   await dialog.getByRole('checkbox', { name: /Petalry/ }).check();
   await dialog.getByRole('radio', { name: 'Not yet' }).check();
   await dialog.getByRole('button', { name: 'Keep', exact: true }).dblclick();
-  await expect(dialog).toBeHidden({ timeout: 20_000 });
+  await expect(dialog).toBeHidden();
   const { items } = (await (await page.request.get('/api/brands/gullwick/pieces?limit=100')).json()) as { items: readonly { name: string }[] };
   expect(items.filter(({ name }) => name.startsWith('The wind has turned'))).toHaveLength(1);
 });

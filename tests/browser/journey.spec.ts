@@ -181,7 +181,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
       await page.getByRole('tab', { name: 'Times' }).click();
       const [network = '', place = ''] = name.split(' ');
       const row = page.locator('[data-delivery]').filter({ hasText: network }).filter({ hasText: place });
-      await expect(row).toHaveAttribute('data-state', 'sent', { timeout: 30_000 });
+      await expect(row).toHaveAttribute('data-state', 'sent');
       const address = (await row.locator('a[target="_blank"]').getAttribute('href')) ?? '';
       expect(address.startsWith(stack.standinOrigin)).toBe(true);
       const published = await page.context().newPage();
@@ -214,7 +214,7 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await sendNow(page);
     await expect(page.getByRole('alert')).toContainText(/went out to .* already\. The same holds for 6 more places\. Schedule it there once more\?/);
     await page.getByRole('button', { name: 'Schedule it once more' }).click();
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(16, { timeout: 60_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(16);
   });
 });
 

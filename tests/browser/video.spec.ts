@@ -21,7 +21,7 @@ async function beginVideo(page: Page): Promise<void> {
 async function bringClip(page: Page, file: string): Promise<void> {
   await page.getByRole('button', { name: 'Choose a picture' }).click();
   await page.getByRole('dialog').getByLabel('Upload').setInputFiles(`demo/media/${file}`);
-  await expect(page.getByRole('dialog')).toBeHidden({ timeout: 40_000 });
+  await expect(page.getByRole('dialog')).toBeHidden();
 }
 
 async function setNumber(page: Page, label: string, value: string): Promise<void> {
@@ -125,7 +125,7 @@ test('from dropped clips to the published video', async ({ page }) => {
     const before = await canvas.getAttribute('data-painted');
     await page.getByRole('button', { name: 'Play' }).click();
     await expect.poll(() => frame(page)).toBeGreaterThan(20);
-    await expect(canvas).not.toHaveAttribute('data-painted', before ?? '', { timeout: 2_000 });
+    await expect(canvas).not.toHaveAttribute('data-painted', before ?? '');
     expect(await page.getByRole('button', { name: 'Pause' }).count()).toBe(1);
     await page.getByRole('button', { name: 'Pause' }).click();
     const at = await frame(page);

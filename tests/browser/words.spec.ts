@@ -78,7 +78,7 @@ test('a caption written once by keyboard alone goes out in the right form to eve
     await page.getByRole('tab', { name: 'Times' }).click();
     await chooseOnly(page, /Petalry .*feed/, /Quipline/, /Tackboard/, /Own site/);
     await sendNow(page);
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(4, { timeout: 60_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(4);
     const addresses = await page.locator('[data-delivery] a[href*="/p/"]').evaluateAll((links) => links.map((link) => (link as HTMLAnchorElement).href));
     const pages = await Promise.all(addresses.map(async (address) => ({ address, html: await (await page.request.get(address)).text() })));
     const of = (network: string): string => pages.find(({ address }) => address.includes(`/${network}/`))?.html ?? '';

@@ -50,6 +50,18 @@ describe('Confetti behind a proxy', () => {
     expect(await guess('203.0.113.8')).toBe(401);
   });
 
+  it('sends built files as they are, to be kept where their name holds a hash, and takes nothing else for one', async () => {
+    const page = await ask('GET', '/sign-in');
+    const [script] = /\/_astro\/[^"]+\.js/.exec(page.text) ?? [];
+    const file = await ask('GET', script ?? 'no script');
+    expect([file.status, file.headers['cache-control'], file.headers['x-content-type-options']]).toEqual([200, 'public, max-age=31536000, immutable', 'nosniff']);
+    expect((await ask('GET', script ?? '', { 'if-none-match': String(file.headers.etag) })).status).toBe(304);
+    const mark = await ask('HEAD', '/mark.svg?of=today');
+    expect([mark.status, mark.headers['content-type'], mark.headers['cache-control'], mark.text]).toEqual([200, 'image/svg+xml', 'public, max-age=0', '']);
+    for (const path of ['/_astro/', '/_astro', '/../server/entry.mjs', '/_astro/..%2f..%2fserver%2fentry.mjs', '/%2e%2e/server/entry.mjs', '/_astro/none.js']) expect((await ask('GET', path)).status, path).not.toBe(200);
+    expect((await ask('POST', '/mark.svg')).status).not.toBe(200);
+  });
+
   it('sends downloads in a sandbox, and nothing of people to caches', async () => {
     const { headers } = await ask('GET', '/api/me');
     expect(headers['cache-control']).toContain('no-store');

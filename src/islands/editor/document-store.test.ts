@@ -115,6 +115,27 @@ describe('saving', () => {
     expect(server.saves).toMatchObject([{ isLast: true }]);
   });
 
+  it('is sent once where the page is said to go more than once, and once more where something was typed in between', async () => {
+    retitle('a');
+    store.leave();
+    store.leave();
+    retitle('ab');
+    store.leave();
+    expect(server.saves).toHaveLength(2);
+    await vi.advanceTimersByTimeAsync(5_000);
+    expect([server.current.document.title, saveKind()]).toEqual(['ab', 'saved']);
+  });
+
+  it('starts anew where a person stays after all', async () => {
+    server.problems = [new ApiProblem(0, 'offline', 'Confetti cannot be reached.', {})];
+    retitle('a');
+    store.leave();
+    await vi.advanceTimersByTimeAsync(100);
+    store.leave();
+    await vi.advanceTimersByTimeAsync(5_000);
+    expect([server.current.document.title, saveKind()]).toEqual(['a', 'saved']);
+  });
+
   it('happens at once when asked to, and not at all when nothing has changed', async () => {
     store.undo();
     await vi.advanceTimersByTimeAsync(2_000);

@@ -57,6 +57,8 @@ export class DocumentStore<Document extends object> {
   #base: Document;
   #timer: ReturnType<typeof setTimeout> | null = null;
   #unsavedSinceMs: number | null = null;
+  /** What the last request that outlives the page has sent along. */
+  #sentAlong: Document | null = null;
   readonly #listeners = new Set<() => void>();
 
   constructor(
@@ -113,9 +115,13 @@ export class DocumentStore<Document extends object> {
     while (this.#state.save.kind === 'saving') await new Promise((resolve) => this.#onceChanged(resolve));
   }
 
-  /** The page goes: what is not saved is sent along, and the request outlives the page. */
+  /** The page may go: what is not saved is sent along, once, and the request outlives the page. */
   leave(): void {
-    if (this.mode === 'by-itself' && this.hasUnsaved() && this.#state.save.kind !== 'conflict') void this.#save(true);
+    const { history, save } = this.#state;
+    const isUnderWay = save.kind === 'saving' && history.document === this.#sentAlong;
+    if (this.mode === 'by-hand' || isUnderWay || save.kind === 'conflict' || !this.hasUnsaved()) return;
+    this.#sentAlong = history.document;
+    void this.#save(true);
   }
 
   /** Takes in what somebody else has saved. */
@@ -155,6 +161,7 @@ export class DocumentStore<Document extends object> {
   }
 
   async #save(isLast: boolean): Promise<void> {
+    if (this.#timer) clearTimeout(this.#timer);
     const sent = this.#state.history.document;
     const patches = patchBetween(this.#base, sent);
     this.#unsavedSinceMs = null;

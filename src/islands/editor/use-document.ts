@@ -1,11 +1,22 @@
 import { useEffect, useSyncExternalStore } from 'react';
 import type { DocumentState, DocumentStore } from './document-store.ts';
 
-/** The state of a store, and what every editor has: keys for undo and redo, a question before unsaved changes are left, saving when the page goes. */
+/** The state of a store as it is now. */
+export function useDocumentState<Document extends object>(store: DocumentStore<Document>): DocumentState<Document> {
+  return useSyncExternalStore(store.subscribe, store.getState, store.getState);
+}
+
+/**
+ * The state of a store, and what every editor has: keys for undo and redo, a question before unsaved changes are left, saving when the
+ * page goes. One component a store, for each one would undo.
+ */
 export function useDocument<Document extends object>(store: DocumentStore<Document>): DocumentState<Document> {
   useEffect(() => {
     const warn = (event: BeforeUnloadEvent): void => {
-      if (store.hasUnsaved()) event.preventDefault();
+      if (!store.hasUnsaved()) return;
+      // Sent while the question stands: a browser that is busy gives a page no time once it goes.
+      store.leave();
+      event.preventDefault();
     };
     const keys = (event: KeyboardEvent): void => {
       if (!(event.ctrlKey || event.metaKey) || event.altKey) return;
@@ -31,5 +42,5 @@ export function useDocument<Document extends object>(store: DocumentStore<Docume
       document.removeEventListener('visibilitychange', hide);
     };
   }, [store]);
-  return useSyncExternalStore(store.subscribe, store.getState, store.getState);
+  return useDocumentState(store);
 }

@@ -78,6 +78,7 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
           </button>
         )}
       </div>
+      {brandData.isError || templates.isError ? <p className="text-sm text-coral-ink">{(brandData.error ?? templates.error)?.message}</p> : offered.length === 0 && <p className="py-6 text-sm text-quiet">Loading the templates…</p>}
       {choices.length > 2 && (
         <div role="group" aria-label="What it is for" className="mb-3 flex flex-wrap gap-1.5">
           {choices.map((each) => (

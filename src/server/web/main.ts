@@ -6,15 +6,17 @@ import { readSettings } from '../settings.ts';
 import { keepFilesPrivate } from '../secrets/keep-files-private.ts';
 import { clientAddress } from './client-address.ts';
 import { isOwnHost } from './own-hosts.ts';
+import { openStaticFiles } from './static-files.ts';
 
 /** What stands before Astro: headers on everything that goes out, files and redirects too, and the true origin of what comes in. */
 keepFilesPrivate();
 const settings = readSettings(process.env);
 const log = openLog(settings.logLevel);
 
-process.env['ASTRO_NODE_AUTOSTART'] = 'disabled';
 type Handler = (request: IncomingMessage, response: ServerResponse) => void;
 const { handler } = (await import(pathToFileURL(join(settings.buildFolder, 'server', 'entry.mjs')).href)) as { readonly handler: Handler };
+
+const sendStatic = openStaticFiles(join(settings.buildFolder, 'client'));
 
 const HSTS = 'max-age=31536000; includeSubDomains';
 const isTls = settings.origin?.startsWith('https:') === true;
@@ -36,6 +38,7 @@ const server = createServer((request, response) => {
   if (isTls) response.setHeader('strict-transport-security', HSTS);
   if (!isOwnHost(request.headers.host, settings)) return refuse(response, 421, 'foreign-host', 'Confetti does not answer to this name.');
   if (!isReadableAddress(request.url ?? '')) return refuse(response, 400, 'not-an-address', 'This is no address: a % stands before something that is not a number.');
+  if (sendStatic(request, response)) return;
   dropForwarded(request);
   handler(request, response);
 });

@@ -5,7 +5,7 @@ import type { Piece } from '../../../core/piece/piece.ts';
 import { fieldOf } from '../../../core/words/fields.ts';
 import { copyCells, resetCells, SHARED, writeCell, type CellRef } from '../../../core/wording/edit.ts';
 import { toast } from '../../ui/toast.tsx';
-import { useDocument } from '../../editor/use-document.ts';
+import { useDocumentState } from '../../editor/use-document.ts';
 import type { PieceStore } from '../piece-store.ts';
 import { cellName } from './cell-name.ts';
 import { choicesOf } from './choices.ts';
@@ -309,6 +309,6 @@ function placeOf(target: EventTarget): Place | null {
 
 /** The editor of a cell in the sheet: it follows every key, while the sheet around it follows when there is time. */
 function LiveEditor({ store, row, book, ...props }: Omit<EditorProps, 'value'> & { readonly store: PieceStore; readonly row: SheetRow; readonly book: BrandBook }) {
-  const shown = sheetCellOf(row, props.field, useDocument(store).history.document, book);
+  const shown = sheetCellOf(row, props.field, useDocumentState(store).history.document, book);
   return <FieldEditor {...props} value={shown.kind === 'cell' ? shown.cell.text : ''} />;
 }
