@@ -125,6 +125,19 @@ const voiceSchema = object({
   link: string().max(2_000).defined(),
 }).noUnknown();
 
+/** What can be done to photographs. */
+export const treatmentKinds = ['mono', 'duotone', 'tint', 'warm', 'faded', 'grain', 'halftone'] as const;
+export type TreatmentKind = (typeof treatmentKinds)[number];
+
+/** How all photographs of the brand look. Colours are named by key; one that is missing is chosen from the book. */
+const pictureTreatment = object({
+  kind: string<TreatmentKind>().oneOf([...treatmentKinds]).required(),
+  strength: number().min(0.1).max(1).required(),
+  dark: key().optional(),
+  light: key().optional(),
+  colour: key().optional(),
+}).noUnknown();
+
 /**
  * All that Confetti knows about a brand. Colours are `#rrggbb`; the fields of a scheme name colours by key; `for` of a mark
  * says which grounds it is drawn for.
@@ -140,6 +153,8 @@ export const brandBookSchema = object({
   type: object({ display: typeRole.required(), heading: typeRole.required(), text: typeRole.required(), label: typeRole.required() }).required(),
   typefaces: array(ownTypeface).max(40).required(),
   marks: array(markSchema).min(1).max(12).required(),
+  /** Missing: photographs look as they were taken. */
+  treatment: pictureTreatment.optional().default(undefined),
   facts: array(factSchema).max(60).required(),
   voice: voiceSchema.required(),
 }).noUnknown();
@@ -147,6 +162,7 @@ export const brandBookSchema = object({
 export type VectorMark = InferType<typeof vectorMark>;
 export type PictureMark = InferType<typeof pictureMark>;
 export type BrandMark = VectorMark | PictureMark;
+export type PictureTreatment = InferType<typeof pictureTreatment>;
 export type Voice = InferType<typeof voiceSchema>;
 export type Fact = InferType<typeof factSchema>;
 export type Snippet = InferType<typeof snippetSchema>;

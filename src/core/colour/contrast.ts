@@ -20,6 +20,11 @@ export function srgbToLinear(channel: number): number {
   return channel <= 0.04045 ? channel / 12.92 : ((channel + 0.055) / 1.055) ** 2.4;
 }
 
+/** Linear light to an sRGB channel, both in [0, 1]: `srgbToLinear` the other way. */
+export function linearToSrgb(light: number): number {
+  return light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055;
+}
+
 /** Luminance of linear sRGB channels in [0, 1]; the weights are those of sRGB's primaries. */
 export function luminanceOfLinear(red: number, green: number, blue: number): number {
   return 0.2126 * red + 0.7152 * green + 0.0722 * blue;

@@ -3,12 +3,13 @@ import { luminanceBehind, type CropWindow } from '../crop/crop-window.ts';
 import type { PictureFacts } from '../crop/picture-facts.ts';
 import { toneShare } from '../scene/picture-looks.ts';
 import type { Tone } from '../scene/scene.ts';
+import { treatedLuminances, type Treatment } from '../scene/treatment.ts';
 import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 
 /** Something already painted: a flat colour or a part of a picture. */
 export type Layer =
   | { readonly kind: 'flat'; readonly box: Box; readonly luminance: number }
-  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined }
+  | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined; readonly treatment?: Treatment | undefined }
   /** A thin colour over what lies below; an opening in it hides nothing. */
   | { readonly kind: 'veil'; readonly box: Box; readonly luminance: number; readonly share: number; readonly opening?: Box | undefined };
 
@@ -75,13 +76,14 @@ const GAMMA = 2.2;
 /** Facts come from a small picture, which averages the darkest and lightest pixels away. Add this share of the range at both ends. */
 const SOFTENED_SHARE = 0.16;
 
-/** Luminances of a layer in a region, after a duotone where the picture has one. */
+/** Luminances of a layer in a region, after a duotone or the brand's treatment where the picture has one. */
 function luminanceOf(layer: Exclude<Layer, { kind: 'veil' }>, region: Box): LuminanceRange {
   if (layer.kind === 'flat') return { least: layer.luminance, most: layer.luminance };
   const seen = luminanceBehind(layer.facts, layer.window, layer.box, region);
   const softened = (seen.most - seen.least) * SOFTENED_SHARE;
   const own: LuminanceRange = { least: Math.max(0, seen.least - softened), most: Math.min(1, seen.most + softened) };
-  const { tone } = layer;
+  const { tone, treatment } = layer;
+  if (treatment) return treatedLuminances(own, treatment);
   if (!tone) return own;
   const [dark, light] = [relativeLuminance(tone.dark), relativeLuminance(tone.light)];
   const toned = (luminance: number): number => dark + (light - dark) * toneShare(luminance) ** GAMMA;

@@ -18,6 +18,8 @@ export interface BoundText {
 export interface Bound {
   readonly texts: Readonly<Record<string, BoundText>>;
   readonly pictures: Readonly<Record<string, Picture>>;
+  /** Slots whose picture is shown as it was taken, whatever the brand does to its photographs. */
+  readonly untreated: readonly string[];
   /** Keys of the marks that a person has chosen. */
   readonly marks: Readonly<Record<string, string>>;
   /** Every list slot's items. */
@@ -40,6 +42,7 @@ export interface BindOptions {
 export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<string, Picture>, options: BindOptions): Bound {
   const texts: Record<string, BoundText> = {};
   const bound: Record<string, Picture> = {};
+  const untreated: string[] = [];
   const marks: Record<string, string> = {};
   const echoed = echoedSlots(template);
   const findings: CutFinding[] = [];
@@ -79,10 +82,11 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
       const picture = value?.kind === 'picture' ? pictures.get(value.mediaId) : undefined;
       filled = picture !== undefined;
       if (picture) bound[slot.key] = picture;
+      if (value?.kind === 'picture' && value.untreated) untreated.push(slot.key);
     }
     if (!filled && slot.required) findings.push({ kind: 'empty-slot', slot: slot.key });
   }
-  return { texts, pictures: bound, marks, lists, findings };
+  return { texts, pictures: bound, untreated, marks, lists, findings };
 }
 
 /** Slots that a template repeats as a pattern; their lines are only made where they are shown. */

@@ -1,3 +1,5 @@
+import { resolveTreatment } from '../brand/resolve-treatment.ts';
+import type { Treatment } from '../scene/treatment.ts';
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
 import { outerColours } from '../brand/mark-parts.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
@@ -87,10 +89,12 @@ class Emitter {
 
   readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
   readonly #covers: readonly Box[];
+  readonly #treatment: Treatment | undefined;
 
   constructor(readonly input: EmitInput) {
     this.#inkBoxes = new Map(textBoxes(input));
     this.#covers = coveringBoxes(input.fitted.laidOut);
+    this.#treatment = resolveTreatment(input.book);
   }
 
   walk(laidOut: LaidOut): void {
@@ -160,10 +164,11 @@ class Emitter {
       if (empty) this.#fill(empty.path, scheme.surface, empty.box);
       return;
     }
-    const { box, window, mask, tone, isCutOut, enlargedBy } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot] });
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(isCutOut ? { cutOut: true } : {}) });
+    const treatment = this.input.bound.untreated.includes(part.slot) ? undefined : this.#treatment;
+    const { box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot], treatment });
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}) });
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
-    if (!isCutOut) this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone });
+    if (!isCutOut) this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone, treatment: looks.treatment });
     // One picture for all slides: report it once.
     const isTold = part.through === true && place.index > 0;
     if (!isTold && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });

@@ -7,7 +7,7 @@ import type { CutFrame } from './cut-frame.ts';
 import { emptyPlace, showPicture, type PlaceOfPicture } from './show-picture.ts';
 
 const frame: CutFrame = { size: { widthPx: 1080, heightPx: 1080 }, marginPx: 65, safe: { topPx: 0, rightPx: 0, bottomPx: 0, leftPx: 0 } };
-const place: PlaceOfPicture = { frame, slide: { index: 1, count: 3, ordinal: 2 }, scheme: resolveScheme(gullwickBook, gullwickBook.schemes[0]?.key ?? ''), covers: [], own: undefined };
+const place: PlaceOfPicture = { frame, slide: { index: 1, count: 3, ordinal: 2 }, scheme: resolveScheme(gullwickBook, gullwickBook.schemes[0]?.key ?? ''), covers: [], own: undefined, treatment: undefined };
 const part = (more: Partial<PicturePart> = {}): PicturePart => ({ part: 'picture', slot: 'photo', ...more }) as PicturePart;
 const box = { xPx: 100, yPx: 200, widthPx: 800, heightPx: 600 };
 const photo = testPicture();
@@ -27,6 +27,13 @@ describe('showPicture', () => {
   it('reaches under its neighbours’ edges, and never out of the cut', () => {
     expect(showPicture(part({ underM: { left: 1 } }), photo, box, place).box).toEqual({ xPx: 35, yPx: 200, widthPx: 865, heightPx: 600 });
     expect(showPicture(part({ underM: { left: 9 } }), photo, box, place).box.xPx).toBe(0);
+  });
+
+  it('gets what the brand does to its photographs, unless the template shows it in two inks', () => {
+    const treated = { ...place, treatment: { kind: 'faded', strength: 0.5 } as const };
+    expect(showPicture(part(), photo, box, treated)).toMatchObject({ treatment: treated.treatment, tone: undefined });
+    expect(showPicture(part({ duotone: true }), photo, box, treated).treatment).toBeUndefined();
+    expect(showPicture(part({ whole: true }), cutOut, box, treated).treatment).toEqual(treated.treatment);
   });
 
   it('takes the crop that a person has moved', () => {

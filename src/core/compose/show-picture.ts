@@ -6,6 +6,7 @@ import { clampBox, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Tone } from '../scene/scene.ts';
+import type { Treatment } from '../scene/treatment.ts';
 import type { Edge, PicturePart } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { rectPath, windowPath } from './part-outlines.ts';
@@ -24,6 +25,8 @@ export interface PlaceOfPicture {
   readonly covers: readonly Box[];
   /** A crop that a person has moved in this cut. */
   readonly own: OwnCrop | undefined;
+  /** What the brand does to this photograph. */
+  readonly treatment: Treatment | undefined;
 }
 
 /** How a picture is shown in its place. */
@@ -33,6 +36,7 @@ export interface ShownPicture {
   /** Path that clips the picture; undefined clips it to `box`. */
   readonly mask: string | undefined;
   readonly tone: Tone | undefined;
+  readonly treatment: Treatment | undefined;
   /** The picture has a transparent ground, so what lies behind it stays visible. */
   readonly isCutOut: boolean;
   /** Shown width divided by the source pixels in that width. */
@@ -41,11 +45,17 @@ export interface ShownPicture {
 
 /** Shows a picture in the place that the layout has for its part: in a window, over all slides, through a disc, or cut out. */
 export function showPicture(part: PicturePart, picture: Picture, visible: Box, place: PlaceOfPicture): ShownPicture {
+  // What a template shows in two inks has its treatment.
+  if (part.duotone) return { ...placed(part, picture, visible, place), tone: duotoneOf(place.scheme) };
+  return { ...placed(part, picture, visible, place), treatment: place.treatment };
+}
+
+function placed(part: PicturePart, picture: Picture, visible: Box, place: PlaceOfPicture): ShownPicture {
   if (part.through) return overAllSlides(picture, visible, place);
   if (part.whole) return isCutOut(picture.facts) ? cutOut(picture, visible) : inDisc(picture, visible, place);
   const box = boxUnderNeighbours(part, visible, place.frame);
   const window = place.own ? ownCropWindow(picture, box, place.own) : cropWindow(picture, box, uncovered(visible, place.covers));
-  return { ...shown(picture, box, window), mask: part.window ? windowPath(part.window, box, place.frame.marginPx) : undefined, tone: part.duotone ? duotoneOf(place.scheme) : undefined };
+  return { ...shown(picture, box, window), mask: part.window ? windowPath(part.window, box, place.frame.marginPx) : undefined };
 }
 
 /** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */
@@ -74,7 +84,7 @@ function boxUnderNeighbours(part: PicturePart, visible: Box, { marginPx, size }:
 }
 
 function shown(picture: Picture, box: Box, window: CropWindow): ShownPicture {
-  return { box, window, mask: undefined, tone: undefined, isCutOut: false, enlargedBy: box.widthPx / (window.width * picture.widthPx) };
+  return { box, window, mask: undefined, tone: undefined, treatment: undefined, isCutOut: false, enlargedBy: box.widthPx / (window.width * picture.widthPx) };
 }
 
 /**
@@ -99,7 +109,7 @@ function cutOut(picture: Picture, place: Box): ShownPicture {
   const scale = Math.min(place.widthPx / picture.widthPx, place.heightPx / picture.heightPx);
   const [widthPx, heightPx] = [picture.widthPx * scale, picture.heightPx * scale];
   const box = { xPx: place.xPx + (place.widthPx - widthPx) / 2, yPx: place.yPx + (place.heightPx - heightPx) / 2, widthPx, heightPx };
-  return { box, window: WHOLE, mask: undefined, tone: undefined, isCutOut: true, enlargedBy: scale };
+  return { box, window: WHOLE, mask: undefined, tone: undefined, treatment: undefined, isCutOut: true, enlargedBy: scale };
 }
 
 /** Shadows in the darker of ground and ink, lights in the other: a duotone is never a negative. */

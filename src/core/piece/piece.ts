@@ -1,4 +1,4 @@
-import { array, number, object, string } from 'yup';
+import { array, boolean, number, object, string } from 'yup';
 import { oneOfShapes, optional, recordOf, type Checked } from '../document/schema.ts';
 import { fields, type Words } from '../words/fields.ts';
 import { shotSchema } from './shot.ts';
@@ -14,11 +14,16 @@ const words = (max: number) => string().max(max);
 export const MAX_SLOT_TEXT = 5_000;
 
 const textValue = object({ kind: string<'text'>().oneOf(['text']).required(), text: words(MAX_SLOT_TEXT).defined() }).noUnknown();
-const pictureValue = object({ kind: string<'picture'>().oneOf(['picture']).required(), mediaId: id() }).noUnknown();
+const pictureValue = object({
+  kind: string<'picture'>().oneOf(['picture']).required(),
+  mediaId: id(),
+  /** It looks as it was taken, whatever the brand does to its photographs. */
+  untreated: boolean().optional(),
+}).noUnknown();
 /** One of the brand's marks, chosen by a person instead of by what lies behind it. */
 const markValue = object({ kind: string<'mark'>().oneOf(['mark']).required(), mark: key() }).noUnknown();
 
-const slotValue = oneOfShapes('kind', { text: textValue, picture: pictureValue, mark: markValue });
+const slotValue = oneOfShapes<typeof textValue | typeof pictureValue | typeof markValue>('kind', { text: textValue, picture: pictureValue, mark: markValue });
 
 export type SlotValue = Checked<typeof slotValue>;
 

@@ -1,6 +1,7 @@
 import type { ArtworkPath } from '../artwork/artwork.ts';
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box, Size } from '../geometry/box.ts';
+import type { Treatment } from './treatment.ts';
 
 /** A closed outline as SVG path data in pixels of the cut. */
 export type PathData = string;
@@ -22,6 +23,8 @@ export interface PictureNode {
   readonly mask?: PathData | undefined;
   /** The picture in two colours instead of its own. */
   readonly tone?: Tone | undefined;
+  /** What the brand does to its photographs. */
+  readonly treatment?: Treatment | undefined;
   /** A subject on nothing, shown whole. */
   readonly cutOut?: true | undefined;
   /** The part of the window that is shown, as shares of it, while the picture moves; missing: all of it. */

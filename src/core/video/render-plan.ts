@@ -1,6 +1,7 @@
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
 import type { GlyphsNode, PictureNode, Scene, SceneNode } from '../scene/scene.ts';
+import { movingTreatment, type Treatment } from '../scene/treatment.ts';
 import { motionLayers, textTimes, type ShotMoment, type TextTimes } from './motion.ts';
 import { moves, slowPart, windowPath, type Movement } from './movement.ts';
 
@@ -12,7 +13,7 @@ import { moves, slowPart, windowPath, type Movement } from './movement.ts';
 export type PlanLayer =
   | { readonly kind: 'still'; readonly nodes: readonly SceneNode[] }
   | { readonly kind: 'text'; readonly nodes: readonly GlyphsNode[]; readonly times: TextTimes }
-  | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
+  | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath; readonly treatment?: Treatment | undefined }
   | { readonly kind: 'moving'; readonly node: PictureNode; readonly from: CropWindow; readonly to: CropWindow };
 
 /** Where a window is at frames of its shot, at least one; between them it moves evenly. */
@@ -37,7 +38,7 @@ function splitStill(nodes: readonly SceneNode[], clips: ReadonlySet<string>, mov
   for (const node of nodes) {
     const last = layers.at(-1);
     const movement = node.kind === 'picture' ? movements.get(node.pictureId) : undefined;
-    if (node.kind === 'picture' && clips.has(node.pictureId)) layers.push({ kind: 'clip', mediaId: node.pictureId, box: node.box, path: moves(node, movement) && movement.kind === 'follow' ? windowPath(node.window, movement, lengthFrames) : [{ frame: 0, window: node.window }] });
+    if (node.kind === 'picture' && clips.has(node.pictureId)) layers.push({ kind: 'clip', mediaId: node.pictureId, box: node.box, path: moves(node, movement) && movement.kind === 'follow' ? windowPath(node.window, movement, lengthFrames) : [{ frame: 0, window: node.window }], treatment: movingTreatment(node.treatment) });
     else if (node.kind === 'picture' && moves(node, movement) && movement.kind === 'slow') layers.push({ kind: 'moving', node, from: slowPart(node.window, movement, 0), to: slowPart(node.window, movement, lengthFrames) });
     else if (last?.kind === 'still') layers[layers.length - 1] = { kind: 'still', nodes: [...last.nodes, node] };
     else layers.push({ kind: 'still', nodes: [node] });

@@ -7,6 +7,7 @@ import { ColourList } from './ColourList.tsx';
 import { ContrastTable } from './ContrastTable.tsx';
 import { MarkList } from './MarkList.tsx';
 import { PeopleList } from './PeopleList.tsx';
+import { PictureTreatment } from './PictureTreatment.tsx';
 import { SchemeList } from './SchemeList.tsx';
 import { TypeRoles } from './TypeRoles.tsx';
 import type { BrandProps } from './use-book.ts';
@@ -22,6 +23,7 @@ export default function BookView({ brand }: BrandProps) {
             <SchemeList edit={edit} />
             <TypeRoles edit={edit} />
             <MarkList edit={edit} />
+            <PictureTreatment edit={edit} />
           </div>
           <div className="space-y-8">
             <BookPreview brand={{ ...edit.stored, book: edit.book }} />

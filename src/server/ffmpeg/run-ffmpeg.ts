@@ -45,6 +45,9 @@ const FILES_ONLY = ['-protocol_whitelist', 'file,pipe'] as const;
 /** @param input before `-i`, with the whitelist that keeps a file from opening others */
 export const inputFile = (path: string, ...options: readonly string[]): readonly string[] => [...options, ...FILES_ONLY, '-i', path];
 
+/** A value, such as a path, as it stands in a graph of filters: once for the filter's own list of options, once for the graph. */
+export const filterValue = (value: string): string => value.replace(/[\\':]/g, String.raw`\$&`).replace(/[\\'[\],;]/g, String.raw`\$&`);
+
 /** A number of frames as ffmpeg takes times. */
 export const seconds = (frames: number): string => (frames / VIDEO_FPS).toFixed(5);
 

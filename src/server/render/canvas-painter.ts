@@ -4,6 +4,7 @@ import sharp from 'sharp';
 import type { PictureNode, Scene } from '../../core/scene/scene.ts';
 import { pictureRaster } from '../../core/scene/scene.ts';
 import { applyTone, maskPicture } from '../../core/scene/picture-looks.ts';
+import { applyTreatment } from '../../core/scene/treatment.ts';
 import { paint } from '../../core/scene/paint.ts';
 import { DecodedPictures } from './decoded-pictures.ts';
 import { tagJpegAsSrgb, tagPngAsSrgb } from './srgb-tag.ts';
@@ -75,7 +76,7 @@ let lastWide: { readonly key: string; readonly canvas: Promise<Canvas> } | null 
 
 function rasteriseWide(node: PictureNode, source: PictureSource, scale: number): Promise<Canvas> {
   const { widthPx, heightPx } = node.box;
-  const key = JSON.stringify([source.filePath, node.window, widthPx, heightPx, scale, node.tone, node.mask]);
+  const key = JSON.stringify([source.filePath, node.window, widthPx, heightPx, scale, node.tone, node.treatment, node.mask]);
   if (lastWide?.key !== key) lastWide = { key, canvas: rasterise(node, source, scale) };
   return lastWide.canvas;
 }
@@ -118,6 +119,7 @@ export async function rasterise(node: PictureNode, source: PictureSource, scale:
   const context = canvas.getContext('2d');
   const pixels = new Uint8ClampedArray(data.buffer, data.byteOffset, data.length);
   if (node.tone) applyTone(pixels, node.tone);
+  if (node.treatment) applyTreatment(pixels, node.treatment, { widthPx: info.width, heightPx: info.height, scale });
   context.putImageData(new ImageData(pixels, info.width, info.height), 0, 0);
   maskPicture<Path2D>(context as never, node, scale, (path) => new Path2D(path));
   return canvas;

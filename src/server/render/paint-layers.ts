@@ -4,6 +4,7 @@ import type { CropWindow } from '../../core/crop/crop-window.ts';
 import type { Box, Size } from '../../core/geometry/box.ts';
 import type { Scene, SceneNode } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
+import { colourTable } from '../../core/scene/treatment.ts';
 import { risePx, type ShotMoment, type TextTimes } from '../../core/video/motion.ts';
 import { planShot, type PlanLayer, type WindowPath } from '../../core/video/render-plan.ts';
 import { paintLayer, type PaintedCut, type PictureSource } from './canvas-painter.ts';
@@ -25,7 +26,7 @@ export interface PaintedInk {
 export type PaintedLayer =
   | ({ readonly kind: 'still' } & PaintedInk)
   | ({ readonly kind: 'text' } & PaintedInk & { readonly times: TextTimes; readonly risePx: number })
-  | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath }
+  | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath; /** A file of colours that it is shown in. */ readonly colours?: string }
   /** A photograph of which a part is shown, from one to another over the length of the shot. */
   | { readonly kind: 'moving'; readonly picture: RawPicture; readonly box: Box; readonly from: CropWindow; readonly to: CropWindow };
 
@@ -55,11 +56,19 @@ export async function paintShot(scene: Scene, times: ShotTimes, clips: ReadonlyS
 }
 
 async function paintPlanLayer(layer: PlanLayer, scene: Scene, fileName: string, painter: LayerPainter): Promise<PaintedLayer | null> {
-  if (layer.kind === 'clip') return layer;
+  if (layer.kind === 'clip') return paintClip(layer, fileName, painter);
   if (layer.kind === 'moving') return paintMoving(layer, fileName, painter);
   const painted = await paintToFile({ size: scene.size, nodes: layer.nodes }, fileName, painter);
   if (!painted) return null;
   return layer.kind === 'text' ? { kind: 'text', ...painted, times: layer.times, risePx: risePx(scene) } : { kind: 'still', ...painted };
+}
+
+/** Clips are put together by a video program, which gets the brand's treatment as a table of colours. */
+async function paintClip({ treatment, ...clip }: PlanLayer & { readonly kind: 'clip' }, fileName: string, { folder }: LayerPainter): Promise<PaintedLayer> {
+  if (!treatment) return clip;
+  const colours = join(folder, `${fileName}.cube`);
+  await writeFile(colours, colourTable(treatment));
+  return { ...clip, colours };
 }
 
 /** A photograph as large as its box, which it fills whatever part of it is shown. */

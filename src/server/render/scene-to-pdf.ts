@@ -42,7 +42,7 @@ async function embedPictures(file: PdfFile, inputs: readonly ScenePage[]): Promi
   return pictures;
 }
 
-const pictureKey = (node: PictureNode): string => JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone]);
+const pictureKey = (node: PictureNode): string => JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone, node.treatment]);
 
 /** The lines of a text where they are seen. */
 function unseenLines({ box, lineTexts, sizePx }: PlacedText): readonly UnseenLine[] {

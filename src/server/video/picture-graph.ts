@@ -5,7 +5,7 @@ import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { SWEEP_EDGE } from '../../core/video/sweep.ts';
 import type { WindowPath } from '../../core/video/render-plan.ts';
 import type { PaintedInk, PaintedLayer, PaintedShot, RawPicture } from '../render/paint-layers.ts';
-import { inputFile, seconds } from '../ffmpeg/run-ffmpeg.ts';
+import { filterValue, inputFile, seconds } from '../ffmpeg/run-ffmpeg.ts';
 
 /** A clip's working copy. */
 export interface ClipFile {
@@ -110,12 +110,12 @@ class GraphBuilder {
     return file;
   }
 
-  #recording({ mediaId, box, path }: PaintedLayer & { readonly kind: 'clip' }, shot: ShotToJoin): string {
+  #recording({ mediaId, box, path, colours }: PaintedLayer & { readonly kind: 'clip' }, shot: ShotToJoin): string {
     const file = this.#fileOf(mediaId);
     const input = this.#input(file.path, '-threads', '1', '-an', '-ss', seconds(shot.clip?.fromFrame ?? 0), '-t', seconds(shot.lengthFrames + VIDEO_FPS));
     const crop = cropAlong(path, file);
     const end = `trim=end_frame=${shot.lengthFrames}`;
-    return `[${input}:v]fps=${VIDEO_FPS},${end},setpts=PTS-STARTPTS,crop=${crop},scale=${Math.round(box.widthPx)}:${Math.round(box.heightPx)}:flags=bicubic,setsar=1,tpad=stop_mode=clone:stop=${shot.lengthFrames},${end},format=yuv420p`;
+    return `[${input}:v]fps=${VIDEO_FPS},${end},setpts=PTS-STARTPTS,crop=${crop},scale=${Math.round(box.widthPx)}:${Math.round(box.heightPx)}:flags=bicubic,setsar=1${colours === undefined ? '' : `,scale=in_color_matrix=bt709:in_range=tv,format=gbrp,lut3d=file=${filterValue(colours)}:interp=tetrahedral,scale=out_color_matrix=bt709:out_range=tv`},tpad=stop_mode=clone:stop=${shot.lengthFrames},${end},format=yuv420p`;
   }
 
   /**

@@ -5,6 +5,7 @@ import { paint } from '../../core/scene/paint.ts';
 import { raiseScene } from '../../core/scene/raise-scene.ts';
 import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
+import { applyTreatment, movingTreatment } from '../../core/scene/treatment.ts';
 import { blend } from '../../core/video/blend.ts';
 import { sceneAt } from '../../core/video/motion.ts';
 import { moves } from '../../core/video/movement.ts';
@@ -104,7 +105,7 @@ export class CutPainter {
   /** The part of a photograph that is shown while it moves, at the pixels it fills. */
   #movingPart(node: PictureNode, scale: number): OffscreenCanvas | null {
     const bitmap = this.pictures.get(node, scale * MOVING_DETAIL);
-    return node.part && bitmap ? drawPart(bitmap, node.part, node, scale) : null;
+    return node.part && bitmap ? drawPart(bitmap, node.part, node, scale).canvas : null;
   }
 }
 
@@ -116,13 +117,23 @@ function detailOf({ moment, scale }: WantedCut, node: PictureNode): number {
 /** The part of a clip's picture that a node shows, at the pixels it fills; null for what is no clip. */
 function clipPart(node: PictureNode, scale: number, clipPictures: ClipPictures): OffscreenCanvas | null {
   const bitmap = clipPictures.get(node.pictureId);
-  return bitmap ? drawPart(bitmap, node.window, node, scale) : null;
+  if (!bitmap) return null;
+  const surface = drawPart(bitmap, node.window, node, scale);
+  const treatment = movingTreatment(node.treatment);
+  if (treatment) {
+    const { width: widthPx, height: heightPx } = surface.canvas;
+    const image = surface.context.getImageData(0, 0, widthPx, heightPx);
+    applyTreatment(image.data, treatment, { widthPx, heightPx, scale });
+    surface.context.putImageData(image, 0, 0);
+  }
+  return surface.canvas;
 }
 
-function drawPart(bitmap: ImageBitmap, { x, y, width, height }: PictureNode['window'], node: PictureNode, scale: number): OffscreenCanvas {
+function drawPart(bitmap: ImageBitmap, { x, y, width, height }: PictureNode['window'], node: PictureNode, scale: number): Surface {
   const { widthPx, heightPx } = pictureRaster(node, scale);
-  const { canvas, context } = surfaceOf('clip', widthPx, heightPx);
+  const surface = surfaceOf('clip', widthPx, heightPx);
+  const { context } = surface;
   context.imageSmoothingQuality = 'high';
   context.drawImage(bitmap, x * bitmap.width, y * bitmap.height, width * bitmap.width, height * bitmap.height, 0, 0, widthPx, heightPx);
-  return canvas;
+  return surface;
 }

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
 import { applyTone, maskPicture } from '../../core/scene/picture-looks.ts';
+import { applyTreatment } from '../../core/scene/treatment.ts';
 import { pictureRaster, type PictureNode } from '../../core/scene/scene.ts';
 import type { WallContent } from '../wall-protocol.ts';
 import { pathOf } from './outlines.ts';
@@ -85,20 +86,21 @@ export class PictureStore {
 function keyOf(node: PictureNode, scale: number): string {
   const { x, y, width, height } = node.window;
   const { widthPx, heightPx } = node.box;
-  return `${node.pictureId}|${x}|${y}|${width}|${height}|${widthPx}x${heightPx}|${node.mask ?? ''}|${node.tone?.dark ?? ''}${node.tone?.light ?? ''}@${scale}`;
+  return `${node.pictureId}|${x}|${y}|${width}|${height}|${widthPx}x${heightPx}|${node.mask ?? ''}|${node.tone?.dark ?? ''}${node.tone?.light ?? ''}|${node.treatment ? JSON.stringify(node.treatment) : ''}@${scale}`;
 }
 
-/** Duotone and mask, for the pictures that have them. */
+/** Duotone, treatment and mask, for the pictures that have them. */
 function applyLooks(node: PictureNode, scale: number, bitmap: ImageBitmap): ImageBitmap {
-  if (!node.mask && !node.tone) return bitmap;
+  if (!node.mask && !node.tone && !node.treatment) return bitmap;
   const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
   const context = canvas.getContext('2d', { willReadFrequently: true });
   if (!context) throw new Error('This browser has no canvas for workers');
   context.drawImage(bitmap, 0, 0);
   bitmap.close();
-  if (node.tone) {
+  if (node.tone || node.treatment) {
     const image = context.getImageData(0, 0, canvas.width, canvas.height);
-    applyTone(image.data, node.tone);
+    if (node.tone) applyTone(image.data, node.tone);
+    if (node.treatment) applyTreatment(image.data, node.treatment, { widthPx: canvas.width, heightPx: canvas.height, scale });
     context.putImageData(image, 0, 0);
   }
   maskPicture<Path2D>(context, node, scale, pathOf);

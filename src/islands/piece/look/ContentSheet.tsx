@@ -22,6 +22,7 @@ import { TrackFields } from '../video/TrackFields.tsx';
 import { SlideAltText, SlideKind } from '../slides/SlideFields.tsx';
 import type { PieceStore } from '../piece-store.ts';
 import type { Cuts } from '../use-cuts.ts';
+import { keepAsTaken } from '../../../core/piece/keep-as-taken.ts';
 import { mediaAddress, type MediaItem } from '../../media/media-address.ts';
 import { UploadList } from '../../media/UploadList.tsx';
 import { useUploads } from '../../media/use-uploads.ts';
@@ -132,10 +133,12 @@ function describeFit(slot: string, frame: Frame, cuts: Cuts): Fit {
   return found.length === 0 ? { fit: 'empty', fitWord: '' } : { fit: 'fits', fitWord: `fits all ${found.length} cuts` };
 }
 
-function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: ContentProps & { readonly slot: Slot }) {
+function PictureSlot({ slot, frame, store, media, onMedia, brand, brandData, readOnly }: ContentProps & { readonly slot: Slot }) {
   const [picking, setPicking] = useState(false);
   const value = frame.slots[slot.key];
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
+  const isTreated = brandData.book.treatment !== undefined;
+  const isUntreated = value?.kind === 'picture' && value.untreated === true;
   const choose = (chosen: MediaItem): void => {
     setPicking(false);
     putInSlot({ store, media, onMedia }, frame, slot.key, chosen);
@@ -159,6 +162,12 @@ function PictureSlot({ slot, frame, store, media, onMedia, brand, readOnly }: Co
                   Remove
                 </Button>
               </div>
+            )}
+            {isTreated && (
+              <label className="mt-1.5 flex items-center gap-1.5 text-sm text-quiet">
+                <input type="checkbox" disabled={readOnly} checked={isUntreated} onChange={(event) => store.change(`slot-${frame.id}-${slot.key}`, (draft) => keepAsTaken(draftFrame(draft, frame.id), slot.key, event.target.checked))} className="accent-house" />
+                As it was taken
+              </label>
             )}
           </div>
         </div>
