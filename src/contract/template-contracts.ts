@@ -1,5 +1,6 @@
 import { array, boolean, number, object, string } from 'yup';
 import { templateFamilies, type Template, type TemplateFamily } from '../core/template/template.ts';
+import { pictureWants, type PictureWant } from '../core/template/suits-brand.ts';
 import { brandParams } from './brand-params.ts';
 import { contract, documentOf } from './contract.ts';
 
@@ -17,6 +18,9 @@ const summary = object({
   kind: string<Template['kind']>().oneOf(['graphic', 'carousel', 'video']).required(),
   isOwn: boolean().required(), takesPictures: boolean().required(),
   archived: boolean().required(),
+  /** What it cannot do without. */
+  wants: array(string<PictureWant>().oneOf([...pictureWants]).required()).required(),
+  scheme: string().nullable().defined(),
 });
 
 export const listTemplates = contract({

@@ -1,5 +1,6 @@
+import type { Locator } from '@playwright/test';
 import { expect, freshData, test } from './fixtures.ts';
-import { comeInAs, expectStill } from './steps.ts';
+import { comeInAs, expectStill, startPiece } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -30,4 +31,45 @@ test('a reviewer reads the book and cannot change it', async ({ page }) => {
   await comeInAs(page, 'Tove', '/b/gullwick/brand/book');
   await expect(page.getByLabel(/^Sea Ink/)).toBeDisabled();
   await expect(page.getByRole('button', { name: /^Take #/ })).toHaveCount(0);
+});
+
+/** How far the channels of a painted pixel are apart at most, in the upper half of a cut, where the photograph is. */
+const colourfulness = (canvas: Locator): Promise<number> =>
+  canvas.evaluate((each: HTMLCanvasElement) => {
+    const pixels = each.getContext('2d')?.getImageData(0, 0, each.width, Math.floor(each.height / 3)).data ?? [];
+    let most = 0;
+    for (let at = 0; at < pixels.length; at += 4) most = Math.max(most, Math.max(pixels[at] ?? 0, pixels[at + 1] ?? 0, pixels[at + 2] ?? 0) - Math.min(pixels[at] ?? 0, pixels[at + 1] ?? 0, pixels[at + 2] ?? 0));
+    return most;
+  });
+
+test('the brand’s photographs get one look, shown on its own picture, and a single one stays as it was taken', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
+  const looks = page.getByRole('radiogroup', { name: 'What is done to photographs' });
+  await expect(looks.getByRole('radio', { name: 'As taken' })).toBeChecked();
+  const [taken, mono] = [looks.locator('canvas[data-look="none"]'), looks.locator('canvas[data-look="mono"]')];
+  await expect.poll(() => colourfulness(taken)).toBeGreaterThan(60);
+  await expect.poll(() => colourfulness(mono)).toBeLessThan(4);
+  // With the keyboard, as a group of radio buttons: one step on is the next look.
+  await looks.getByRole('radio', { name: 'As taken' }).focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(looks.getByRole('radio', { name: 'Black and white' })).toBeChecked();
+  await page.keyboard.press('ArrowRight');
+  await expect(page.getByLabel('Shadows')).toBeVisible();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('Strength')).toHaveValue('100');
+  await page.getByRole('button', { name: 'Save the book' }).click();
+  await expect(page.getByText('The book is saved.', { exact: false })).toBeVisible();
+
+  await startPiece(page, 'Headland');
+  await page.getByRole('button', { name: 'Choose a picture' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: /red-diamond-dunes/ }).first().click();
+  const wall = page.locator('canvas[data-painted]').first();
+  await expectStill(wall);
+  await expect.poll(() => colourfulness(wall)).toBeLessThan(90);
+  const treated = await colourfulness(wall);
+  await page.getByLabel('As it was taken').check();
+  await expect.poll(() => colourfulness(wall)).toBeGreaterThan(treated + 60);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByLabel('As it was taken')).not.toBeChecked();
+  await expect.poll(() => colourfulness(wall)).toBe(treated);
 });

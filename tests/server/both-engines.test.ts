@@ -148,7 +148,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
     expect([await insertTemplate(db, 'b', template, NOW_MS), await insertTemplate(db, 'b', template, NOW_MS)]).toEqual([true, false]);
     expect([(await saveTemplate(db, 'b', 1, template, NOW_MS))?.revision, await saveTemplate(db, 'b', 1, template, NOW_MS)]).toEqual([2, null]);
     await archiveTemplate(db, 'b', 'own', NOW_MS);
-    expect((await listTemplates(db, 'b')).filter(({ isOwn }) => isOwn)).toEqual([{ key: 'own', name: template.name, purpose: template.purpose, kind: 'graphic', family: null, isOwn: true, takesPictures: true, archived: true }]);
+    expect((await listTemplates(db, 'b')).filter(({ isOwn }) => isOwn)).toEqual([{ key: 'own', name: template.name, purpose: template.purpose, kind: 'graphic', family: null, isOwn: true, takesPictures: true, archived: true, wants: [], scheme: null }]);
   });
 
   it('a brand keeps its last owner', async () => {

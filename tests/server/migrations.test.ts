@@ -132,7 +132,7 @@ describe('a database of the schema before', () => {
     const row = old.prepare("select brand_id, key, document from templates where key = 'own-one'").get() as { brand_id: string; key: string; document: string };
     const document = JSON.parse(row.document) as Template;
     const { name, purpose, kind } = document;
-    expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, family: null, isOwn: true, takesPictures: takesPictures(document), archived: false }]);
+    expect((await listTemplates(db, row.brand_id)).filter(({ isOwn }) => isOwn)).toEqual([{ key: row.key, name, purpose, kind, family: null, isOwn: true, takesPictures: takesPictures(document), archived: false, wants: [], scheme: null }]);
   });
 
   it('knows whom pieces mention', async () => {

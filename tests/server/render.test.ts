@@ -106,6 +106,17 @@ describe('the server’s painter', () => {
     expect([pixel(cut, 3, 5), pixel(cut, 17, 5)]).toEqual([[0, 0, 255, 255], [0, 0, 255, 255]]);
   });
 
+  it('shows a photograph as the brand’s look wants it, and one that stays as it was taken in its own colours', async () => {
+    const red = join(folder, 'red.png');
+    await sharp({ create: { width: 20, height: 10, channels: 3, background: '#ff0000' } }).png().toFile(red);
+    const sources = new Map([['red', { filePath: red, widthPx: 20, heightPx: 10 }]]);
+    const node = { kind: 'picture', pictureId: 'red', box: { xPx: 0, yPx: 0, widthPx: 20, heightPx: 10 }, window: { x: 0, y: 0, width: 1, height: 1 } } as const;
+    expect(pixel(await paintNodes([{ ...node, treatment: { kind: 'duotone', strength: 1, dark: '#000000', light: '#0000ff' } }], sources), 5, 5)).toEqual([0, 0, 127, 255]);
+    const of = (frame: Frame) => compose({ template: getShippedTemplate('headland'), frame, book: { ...gullwickBook, treatment: { kind: 'mono', strength: 1 } }, placement: placementOf('feed-square'), pictures: new Map(sourceOf('headland', placementOf('feed-square')).pictures.map((each) => [each.picture.id, each.picture])), ghosts: false, adjustment: linkedCut }, engines.engines).scene.nodes.find((each) => each.kind === 'picture');
+    expect(of(frameOf('headland'))).toMatchObject({ treatment: { kind: 'mono', strength: 1 } });
+    expect(of({ ...frameOf('headland'), slots: { ...frameOf('headland').slots, photo: { kind: 'picture', mediaId: 'p', untreated: true } } })).not.toHaveProperty('treatment');
+  });
+
   it('refuses a picture that it has no file of', async () => {
     await expect(paintNodes([{ kind: 'picture', pictureId: 'gone', box: { xPx: 0, yPx: 0, widthPx: 5, heightPx: 5 }, window: { x: 0, y: 0, width: 1, height: 1 } }])).rejects.toThrow(/'gone'/);
   });

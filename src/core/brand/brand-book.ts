@@ -247,6 +247,10 @@ const sentences = {
   'key-twice': (key: string) => `The brand book has '${key}' twice`,
 };
 
+export function hasScheme(book: Pick<BrandBook, 'schemes'>, key: string | null | undefined): key is string {
+  return book.schemes.some((scheme) => scheme.key === key);
+}
+
 /**
  * The colours of a scheme.
  * @throws BrandBookError when the scheme, or a colour it names, is not in the book

@@ -1,6 +1,6 @@
 import { graphemesOf } from '../words/graphemes.ts';
 import type { Yoga } from 'yoga-layout/load';
-import { resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
+import { hasScheme, resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
@@ -192,10 +192,6 @@ interface Setting {
   /** Marks that are decided; others take the room of the usual one. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly engines: Engines;
-}
-
-function hasScheme(book: BrandBook, key: string | undefined): key is string {
-  return book.schemes.some((scheme) => scheme.key === key);
 }
 
 function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, hyphenated, caps, engines }: Setting): SetText {

@@ -5,6 +5,9 @@ import { getBrand } from '../../contract/brand-contracts.ts';
 import { listTemplates } from '../../contract/template-contracts.ts';
 import { createPiece } from '../../contract/piece-contracts.ts';
 import { placementsFor, type Placement } from '../../core/network/network-sheet.ts';
+import { isCutOut } from '../../core/crop/picture-facts.ts';
+import { bySuitability, lackFor, type BrandHolds, type PictureWant } from '../../core/template/suits-brand.ts';
+import type { MediaItem } from '../media/media-address.ts';
 import { COVER, templateFamilies, type Template, type TemplateFamily } from '../../core/template/template.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -31,6 +34,14 @@ const MAX_SHAPES = 4;
 
 type Choice = TemplateFamily | 'all' | 'own';
 const choiceNames: Readonly<Record<Choice, string>> = { all: 'All', own: 'Yours', announce: 'Announce', quote: 'Quote', offer: 'Offer', list: 'List and steps', event: 'Event', ask: 'Ask', people: 'People and thanks' };
+
+const lackWords: Readonly<Record<PictureWant, string>> = { photo: 'takes a photograph, and there is none yet', 'cut-out': 'best with a picture that is cut out', clip: 'takes a clip or a photograph, and there is none yet' };
+
+/** What there is of each kind among the latest media. */
+function countOf(items: readonly MediaItem[]): BrandHolds {
+  const [pictures, cutOuts] = [items.filter(({ recording, tags }) => recording === null && !tags.includes('mark')), items.filter(({ facts }) => isCutOut(facts))];
+  return { photo: pictures.filter(({ facts }) => !isCutOut(facts)).length, 'cut-out': cutOuts.length, clip: items.filter(({ recording }) => recording !== null).length };
+}
 
 /** The templates, each painted in the brand's own colours and type in every shape it would take. */
 export function TemplatePicker({ brand, onClose }: { readonly brand: string; readonly onClose: (() => void) | null }) {
@@ -62,10 +73,19 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
   }, [brandData.data, media.data, shapes, inView.templates]);
   const { wall } = useWall(request);
   // Archived ones stay with the pieces that have them. Tiles get their height from the brand's shapes.
-  const usable = templates.data?.items.filter(({ archived }) => !archived) ?? [];
+  const holds = useMemo(() => countOf(media.data?.items ?? []), [media.data]);
+  const usable = useMemo(() => {
+    const items = templates.data?.items.filter(({ archived }) => !archived) ?? [];
+    // Those that suit the brand stand first, before anything is painted; without its pictures nobody knows which do.
+    return brandData.data && media.data ? bySuitability(items, brandData.data.book, holds) : items;
+  }, [templates.data, brandData.data, media.data, holds]);
   const belongs = ({ family, isOwn }: (typeof usable)[number], to: Choice): boolean => to === 'all' || (to === 'own' ? isOwn : family === to);
+  const lackOf = ({ wants }: (typeof usable)[number]): string | null => {
+    const lack = media.data ? lackFor(wants, holds) : null;
+    return lack && lackWords[lack];
+  };
   const choices = (['all', 'own', ...templateFamilies] as const).filter((each) => usable.some((template) => belongs(template, each)));
-  const offered = shapes.length === 0 ? [] : usable.filter((template) => belongs(template, choice));
+  const offered = shapes.length === 0 || media.isPending ? [] : usable.filter((template) => belongs(template, choice));
   return (
     <section aria-labelledby="pick" className="mb-7 border-b border-line pb-6">
       <div className="mb-3 flex items-center justify-between">
@@ -99,7 +119,10 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
               </span>
               <span className="mt-2.5 flex items-baseline gap-2">
                 <span className="font-heading text-base font-semibold">{template.name}</span>
-                <span className="text-sm text-quiet">{template.purpose}</span>
+                <span className="text-sm text-quiet">
+                  {template.purpose}
+                  {lackOf(template) && ` · ${lackOf(template)}`}
+                </span>
                 {template.kind !== 'graphic' && <span className="ml-auto rounded-md bg-sunk px-1.5 py-0.5 text-xs font-medium">{template.kind}</span>}
               </span>
             </button>

@@ -28,7 +28,7 @@ function readDocument(given: unknown): Template {
 const listTemplates = defineEndpoint({
   contract: contracts.listTemplates,
   may: 'see',
-  handle: async ({ services, brand }) => ({ items: [...(await listSummaries(services.db, brand.id))] }),
+  handle: async ({ services, brand }) => ({ items: (await listSummaries(services.db, brand.id)).map((each) => ({ ...each, wants: [...each.wants] })) }),
 });
 
 const getOwnTemplate = defineEndpoint({ contract: contracts.getOwnTemplate, may: 'see', handle: ({ services, brand, params }) => getOwn(services, brand, params.template) });

@@ -1,5 +1,6 @@
 import { takesPictures } from '../../core/piece/draft-slides.ts';
 import { shippedTemplates } from '../../core/template/shipped-templates.ts';
+import { wantsOf, type PictureWant } from '../../core/template/suits-brand.ts';
 import type { Template, TemplateFamily } from '../../core/template/template.ts';
 import type { Db } from './connection.ts';
 
@@ -18,6 +19,10 @@ export interface TemplateSummary extends Pick<Template, 'key' | 'name' | 'purpos
   /** Whether pictures alone can begin a piece in it. */
   readonly takesPictures: boolean;
   readonly archived: boolean;
+  /** What it cannot do without; nothing is known of the brand's own. */
+  readonly wants: readonly PictureWant[];
+  /** Its usual scheme; null for the brand's own. */
+  readonly scheme: string | null;
 }
 
 interface TemplateRow {
@@ -37,8 +42,8 @@ const listed = (template: Template) => ({ name: template.name, purpose: template
 /** The templates of a brand's own, last changed first, and those that ship; pieces may still use those that are archived. */
 export async function listTemplates(db: Db, brandId: string): Promise<readonly TemplateSummary[]> {
   const rows: (ReturnType<typeof listed> & Pick<TemplateRow, 'key' | 'archived_ms'>)[] = await db('templates').where({ brand_id: brandId }).orderBy([{ column: 'updated_ms', order: 'desc' }, { column: 'key' }]).select('key', 'name', 'purpose', 'kind', 'takes_pictures', 'archived_ms');
-  const own = rows.map(({ archived_ms, takes_pictures, ...row }) => ({ ...row, family: null, isOwn: true, takesPictures: Boolean(takes_pictures), archived: archived_ms !== null }));
-  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, name: template.name, purpose: template.purpose, family: template.family ?? null, kind: template.kind, isOwn: false, takesPictures: takesPictures(template), archived: false }))];
+  const own = rows.map(({ archived_ms, takes_pictures, ...row }) => ({ ...row, family: null, isOwn: true, takesPictures: Boolean(takes_pictures), archived: archived_ms !== null, wants: [], scheme: null }));
+  return [...own, ...shippedTemplates.map((template) => ({ key: template.key, name: template.name, purpose: template.purpose, family: template.family ?? null, kind: template.kind, isOwn: false, takesPictures: takesPictures(template), archived: false, wants: wantsOf(template), scheme: template.scheme }))];
 }
 
 export async function findOwnTemplate(db: Db, brandId: string, key: string): Promise<OwnTemplate | null> {
