@@ -1,4 +1,4 @@
-import { resolveTreatment } from '../brand/resolve-treatment.ts';
+import { resolveTreatment } from '../scene/resolve-treatment.ts';
 import type { Treatment } from '../scene/treatment.ts';
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
 import { outerColours } from '../brand/mark-parts.ts';

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef, useState } from 'react';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
 import type { BrandBook, PictureTreatment as Chosen, TreatmentKind } from '../../core/brand/brand-book.ts';
-import { resolveTreatment } from '../../core/brand/resolve-treatment.ts';
+import { resolveTreatment } from '../../core/scene/resolve-treatment.ts';
 import { applyTreatment, type Treatment } from '../../core/scene/treatment.ts';
 import { mediaAddress } from '../media/media-address.ts';
 import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';

@@ -1,6 +1,6 @@
 import { relativeLuminance } from '../colour/contrast.ts';
-import type { Treatment } from '../scene/treatment.ts';
-import type { BrandBook, PictureTreatment } from './brand-book.ts';
+import type { Treatment } from './treatment.ts';
+import type { BrandBook, PictureTreatment } from '../brand/brand-book.ts';
 
 /** What the brand does to its photographs, with its colours looked up: where none is chosen, the darkest, the lightest, and the accent of the first scheme. */
 export function resolveTreatment({ colours, schemes, treatment }: Pick<BrandBook, 'colours' | 'schemes'> & { readonly treatment?: PictureTreatment | undefined }): Treatment | undefined {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { relativeLuminance } from '../colour/contrast.ts';
-import { brandBookSchema } from './brand-book.ts';
+import { brandBookSchema } from '../brand/brand-book.ts';
 import { resolveTreatment } from './resolve-treatment.ts';
 
 const hexes = gullwickBook.colours.map(({ hex }) => hex);
