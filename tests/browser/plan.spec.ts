@@ -224,10 +224,23 @@ test('a piece gets its times: typed, into a slot, repeated and in rotation; view
   await comeInAs(page, 'Wren', '/b/gullwick/make/pieces');
   const { items } = (await (await page.request.get('/api/brands/gullwick/pieces?words=hatch')).json()) as { items: { id: string }[] };
   await page.goto(`/b/gullwick/make/pieces/${items[0]?.id ?? ''}`);
+  // What reads a typed moment comes late: until then nothing is scheduled, for it would go out at the moment before.
+  let letReaderCome = (): void => undefined;
+  const told = new Promise<void>((resolve) => (letReaderCome = resolve));
+  await page.route('**/typed-moment*.js', (route) => told.then(() => route.continue()));
   await page.getByRole('tab', { name: 'Times' }).click();
+  await page.getByRole('checkbox', { name: /^All places/ }).check();
+  const schedule = page.getByRole('button', { name: /^Schedule in \d+ places?$/ });
+  await expect(schedule).toBeEnabled();
+  await page.getByLabel('Type a moment').fill('23.12. 8:00');
+  await page.keyboard.press('Enter');
   await page.getByLabel('Type a moment').fill('24.12. 9:00');
   await page.keyboard.press('Enter');
+  await expect(schedule).toBeDisabled();
+  letReaderCome();
   await expect(page.locator('[data-moment="fine"]').first()).toContainText('24 Dec');
+  await expect(page.getByLabel('Type a moment')).toHaveValue('');
+  await expect(schedule).toBeEnabled();
   await page.getByLabel('Type a moment').fill('some time soon');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Type a day and a time' })).toBeVisible();

@@ -50,6 +50,8 @@ export function TimesView(props: TimesProps) {
   const nowMs = useNow(props.nowMs);
   const [choices, setChoices] = useState<Choices>({});
   const [shared, setShared] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
+  // A moment that was typed and is not taken yet: what is scheduled meanwhile would go out at the one before.
+  const [isTyping, setTyping] = useState(false);
   const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
   const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
   const on = rows.filter(({ isOn }) => isOn);
@@ -82,7 +84,7 @@ export function TimesView(props: TimesProps) {
       <div className="max-w-5xl">
         <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
           <h2 className="text-base font-semibold">Where and when</h2>
-          <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} />
+          <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} />
           <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
         </div>
         <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
@@ -90,12 +92,12 @@ export function TimesView(props: TimesProps) {
         {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
         {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
         <div className="mt-4 flex flex-wrap gap-2">
-          <Button look="primary" disabled={disabled} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
+          <Button look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
             {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
           </Button>
           {(maySend || !mayAsk) && <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />}
           <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
-          <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0} flush={flush} onStarted={() => void planning.refresh()} />
+          <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0 || isTyping} flush={flush} onStarted={() => void planning.refresh()} />
           {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
         </div>
       </div>

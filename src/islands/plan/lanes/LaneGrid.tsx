@@ -13,6 +13,8 @@ import { isMovable, type Density } from './LaneTile.tsx';
 import { useLaneDrag } from './use-lane-drag.ts';
 
 const [CHANNEL_PX, RUNWAY_PX] = [184, 84];
+/** On a phone, and in a window enlarged to twice its size, few days are seen well and the others are scrolled to. */
+const NARROW = { belowPx: 640, channelPx: 116, columnPx: 66, columnOfManyPx: 30, manyDays: 14 } as const;
 const MIN_COLUMN_PX = 22;
 const heights: Readonly<Record<Density, number>> = { wide: 58, middle: 32, small: 18 };
 const MIN_ROW_PX = 64;
@@ -37,7 +39,10 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
   const { brand, today, nowMs, campaigns } = contexts.all[0];
   const scroller = useRef<HTMLDivElement>(null);
   const width = useWidth(scroller);
-  const columnPx = Math.max(MIN_COLUMN_PX, (width - CHANNEL_PX - RUNWAY_PX) / days.length);
+  const isNarrow = width < NARROW.belowPx;
+  const channelPx = isNarrow ? NARROW.channelPx : CHANNEL_PX;
+  const minColumnPx = !isNarrow ? MIN_COLUMN_PX : days.length > NARROW.manyDays ? NARROW.columnOfManyPx : NARROW.columnPx;
+  const columnPx = Math.max(minColumnPx, (width - channelPx - RUNWAY_PX) / days.length);
   const density: Density = columnPx >= 66 ? 'wide' : columnPx >= 30 ? 'middle' : 'small';
   const shown = useMemo(() => lines.flatMap(({ channel }) => channel ?? []), [lines]);
   const [stop, setStop] = useState<Stop | null>(null);
@@ -140,8 +145,8 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
   const spans = useMemo(() => [...campaigns.values()], [campaigns]);
   const laneOf = useMemo(() => new Map(lanes.lanes.map((lane) => [lane.channelId, lane])), [lanes.lanes]);
   return (
-    <div ref={scroller} role="grid" aria-label="Lanes" aria-rowcount={shown.length} onKeyDown={onKeyDown} {...laneDrag} data-wide={columnPx === MIN_COLUMN_PX || undefined} className="group/lanes min-h-0 min-w-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
-      <div style={{ width: CHANNEL_PX + RUNWAY_PX + days.length * columnPx }} className="relative">
+    <div ref={scroller} role="grid" aria-label="Lanes" aria-rowcount={shown.length} onKeyDown={onKeyDown} {...laneDrag} data-wide={columnPx === minColumnPx || undefined} data-narrow={isNarrow || undefined} className="group/lanes min-h-0 min-w-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
+      <div style={{ width: channelPx + RUNWAY_PX + days.length * columnPx }} className="relative">
         <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.days} campaigns={spans} zone={brand.zone} />
         <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
           {rows.getVirtualItems().map((row) => {
@@ -155,7 +160,7 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
                 ) : (
                   <BrandLine brand={own.brand} />
                 )}
-                {channel && <NowLine context={own} days={days} columnPx={columnPx} />}
+                {channel && <NowLine context={own} days={days} columnPx={columnPx} channelPx={channelPx} />}
               </div>
             );
           })}
@@ -193,12 +198,12 @@ function BrandLine({ brand }: { readonly brand: PlanBrand }) {
 }
 
 /** Where the present stands in a brand's own time. */
-const NowLine = memo(function NowLine({ context: { brand, today, nowMs }, days, columnPx }: { readonly context: PlanContext; readonly days: readonly string[]; readonly columnPx: number }) {
+const NowLine = memo(function NowLine({ context: { brand, today, nowMs }, days, columnPx, channelPx }: { readonly context: PlanContext; readonly days: readonly string[]; readonly columnPx: number; readonly channelPx: number }) {
   const column = days.indexOf(today);
   if (column < 0) return null;
   const time = wallTimeOf(nowMs, brand.zone);
   const minutes = Number(time.slice(11, 13)) * 60 + Number(time.slice(14));
-  return <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: CHANNEL_PX + (column + minutes / 1_440) * columnPx }} />;
+  return <span aria-hidden className="pointer-events-none absolute inset-y-0 z-[5] w-0.5 bg-house" style={{ left: channelPx + (column + minutes / 1_440) * columnPx }} />;
 });
 
 /** An empty place of a channel, for the dialog that fills it: at noon, or soon when that is today. */

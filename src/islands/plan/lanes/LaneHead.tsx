@@ -51,7 +51,7 @@ export const LaneHead = memo(function LaneHead({ days, columnPx, density, today,
   return (
     <div role="rowgroup" className="sticky top-0 z-20 bg-panel">
       <div role="row" className="flex border-b border-line">
-        <div role="columnheader" className="left-0 z-10 w-46 group-data-wide/lanes:sticky shrink-0 border-r border-line bg-panel px-3 py-1.5 text-xs text-quiet" suppressHydrationWarning>
+        <div role="columnheader" className="left-0 z-10 w-46 group-data-narrow/lanes:w-29 group-data-wide/lanes:sticky shrink-0 border-r border-line bg-panel px-3 py-1.5 text-xs text-quiet" suppressHydrationWarning>
           {zoneNote(zone)}
         </div>
         {days.map((day, index) => {
@@ -67,7 +67,7 @@ export const LaneHead = memo(function LaneHead({ days, columnPx, density, today,
             </div>
           );
         })}
-        <div role="columnheader" className="right-0 z-10 w-21 group-data-wide/lanes:sticky shrink-0 border-l border-line bg-panel px-2.5 py-1.5 text-xs text-quiet">
+        <div role="columnheader" className="right-0 z-10 w-21 group-data-wide/lanes:sticky group-data-narrow/lanes:static! shrink-0 border-l border-line bg-panel px-2.5 py-1.5 text-xs text-quiet">
           Runway
         </div>
       </div>

@@ -49,7 +49,7 @@ export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
   const { channel, sheet, days, cells, columnPx, lane, nowMs } = props;
   return (
     <div role="row" className="flex h-full border-b border-line">
-      <div role="rowheader" className="left-0 z-10 flex w-46 group-data-wide/lanes:sticky shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
+      <div role="rowheader" className="left-0 z-10 flex w-46 group-data-narrow/lanes:w-29 group-data-wide/lanes:sticky shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
         {sheet && <ChannelBadge badge={sheet.badge} size={20} />}
         <span className="min-w-0">
           <span className="block truncate text-sm font-semibold">{sheet?.name ?? channel.name}</span>
@@ -59,7 +59,7 @@ export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
       {days.map((day) => (
         <Cell key={day} channel={channel} sheet={sheet} day={day} items={cells.get(cellKey(channel.id, day)) ?? NONE} width={columnPx} density={props.density} brand={props.brand} today={props.today} themes={props.themes} mayMove={props.mayMove} stopIndex={props.stop?.day === day ? props.stop.index : null} chosenKeys={props.chosenKeys} handlers={props.handlers} />
       ))}
-      <div role="gridcell" className="right-0 z-10 flex w-21 group-data-wide/lanes:sticky shrink-0 items-center border-l border-line bg-panel px-2.5">
+      <div role="gridcell" className="right-0 z-10 flex w-21 group-data-wide/lanes:sticky group-data-narrow/lanes:static! shrink-0 items-center border-l border-line bg-panel px-2.5">
         {lane && <Runway lane={lane} nowMs={nowMs} />}
       </div>
     </div>

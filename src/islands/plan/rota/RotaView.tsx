@@ -110,7 +110,7 @@ function Rota({ context, stored }: { readonly context: PlanContext; readonly sto
           )}
         </div>
       </div>
-      <div className="grid min-h-0 flex-1 grid-cols-[13rem_minmax(34rem,1fr)_19rem] gap-4 overflow-auto max-lg:grid-cols-1">
+      <div className="grid min-h-0 flex-1 grid-cols-[13rem_minmax(34rem,1fr)_19rem] gap-4 overflow-auto max-lg:auto-rows-max max-lg:grid-cols-1">
         <ThemeList edit={edit} channels={channels} sheets={context.sheets} mayChange={mayChange} onAdd={(themeId) => setRule({ rule: draftRule(themeId, 1, '09:00'), isNew: true })} />
         <RotaWeek plan={plan} week={shownWeek} context={context} mayChange={mayChange} onAdd={addTo} onMove={moveRule} onOpen={(opened) => setRule({ rule: opened, isNew: false })} onNew={(weekday, time) => setRule({ rule: draftRule(plan.themes[0]?.id ?? null, weekday, time), isNew: true })} />
         <div className="min-h-0 space-y-6 overflow-auto pr-1 pb-4">

@@ -30,7 +30,7 @@ export function RotaWeek({ plan, week, context, mayChange, onAdd, onMove, onOpen
   const hours = Array.from({ length: last - first + 1 }, (_, index) => String(first + index).padStart(2, '0'));
   return (
     <section aria-label="Week" className="min-h-0 overflow-auto rounded-md border border-line bg-panel">
-      <div className="sticky top-0 z-10 grid grid-cols-[3rem_repeat(7,minmax(0,1fr))] border-b border-line bg-panel text-sm font-semibold">
+      <div className="sticky top-0 z-10 grid min-w-136 grid-cols-[3rem_repeat(7,minmax(0,1fr))] border-b border-line bg-panel text-sm font-semibold">
         <span />
         {weekdays.map((name) => (
           <span key={name} className="border-l border-line px-2 py-1.5">
@@ -39,7 +39,7 @@ export function RotaWeek({ plan, week, context, mayChange, onAdd, onMove, onOpen
         ))}
       </div>
       {hours.map((hour) => (
-        <div key={hour} className="grid grid-cols-[3rem_repeat(7,minmax(0,1fr))] border-b border-line last:border-b-0">
+        <div key={hour} className="grid min-w-136 grid-cols-[3rem_repeat(7,minmax(0,1fr))] border-b border-line last:border-b-0">
           <span className="px-1.5 py-1 text-right text-xs text-quiet tabular-nums">{hour}:00</span>
           {weekdays.map((name, index) => {
             const weekday = index + 1;
