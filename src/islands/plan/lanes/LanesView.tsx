@@ -2,6 +2,7 @@ import { useCallback, useMemo, useState } from 'react';
 import { roleMay } from '../../../core/access/access.ts';
 import { cellsOf, oncePerLane, type PlanItem } from '../../../core/plan/plan-items.ts';
 import { addDays, daysFrom } from '../../../core/time/day.ts';
+import { GuideLink } from '../../ui/GuideLink.tsx';
 import { Queries } from '../../ui/Queries.tsx';
 import { Button } from '../../ui/Button.tsx';
 import { BulkBar } from '../BulkBar.tsx';
@@ -73,6 +74,15 @@ function LanesOf(props: PlanViewProps) {
       />
       {context.problem !== null && <p className="mb-2 text-sm text-coral-ink">{context.problem}</p>}
       {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
+      {isReady && mayMove && lanes.items.length === 0 && context.plan?.plan.rota.rules.length === 0 && (
+        <p className="mb-2 text-sm text-quiet">
+          Nothing is planned in these days, and no slots stand open.{' '}
+          <a href={`/b/${brand.slug}/plan/rota`} className="font-medium text-house underline">
+            Make a rota
+          </a>
+          , or press a day to put something there. <GuideLink view="lanes" />
+        </p>
+      )}
       {lanes.isCut && <p className="mb-2 text-sm text-marigold-ink">There is more in these days than is shown. Choose fewer channels or days.</p>}
       {chosen.size > 0 && <BulkBar items={[...chosen.values()]} contexts={contexts} actionsOf={actionsOf} onClear={() => setChosen(new Map())} />}
       <div className="flex min-h-0 flex-1 gap-3 max-lg:flex-col [@media(max-height:36rem)]:h-80 [@media(max-height:36rem)]:flex-none">

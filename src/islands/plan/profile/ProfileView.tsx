@@ -60,6 +60,8 @@ function ProfileOf(props: PlanProps) {
 const USUAL_WALL: Pick<ProfileRule, 'columns' | 'tile'> = { columns: 3, tile: { width: 1, height: 1 } };
 /** Widths of the wall: tall tiles are drawn narrower, so that several rows are seen at once. */
 const [WIDE_REM, NARROW_REM] = [34, 26];
+/** Places that stand empty on a profile where nothing is out yet. */
+const EMPTY_ROWS = 2;
 
 /** The grid as a visitor will see it: the newest first, what is ahead marked, what waits to be put in another order. */
 function Grid({ context, channelId, wall: { columns, tile: shape } }: { readonly context: PlanContext; readonly channelId: string; readonly wall: Pick<ProfileRule, 'columns' | 'tile'> }) {
@@ -99,7 +101,7 @@ function Grid({ context, channelId, wall: { columns, tile: shape } }: { readonly
   });
   return (
     <div className="flex flex-wrap gap-8">
-      <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs, shape]} className="grid max-w-full gap-0.5 outline-none" style={{ width: `${shape.height > shape.width ? NARROW_REM : WIDE_REM}rem`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
+      <ListBox aria-label="The profile as a visitor will see it" layout="grid" items={shown} dragAndDropHooks={dragAndDropHooks} selectionMode="none" dependencies={[shown, nowMs, shape]} renderEmptyState={() => profile.isSuccess && Array.from({ length: columns * EMPTY_ROWS }, (_, index) => <span key={index} aria-hidden className="border border-dashed border-line" style={{ aspectRatio: `${shape.width} / ${shape.height}` }} />)} className="grid max-w-full gap-0.5 outline-none" style={{ width: `${shape.height > shape.width ? NARROW_REM : WIDE_REM}rem`, gridTemplateColumns: `repeat(${columns}, minmax(0, 1fr))` }}>
         {(tile) => (
           <ListBoxItem id={tile.entryId ?? tile.key} textValue={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} aria-label={`${tile.pieceName}, ${placeWords(tile, brand.zone)}`} style={{ aspectRatio: `${shape.width} / ${shape.height}` }} className="group relative overflow-hidden bg-sunk outline-none data-[drop-target]:outline-2 data-[drop-target]:outline-house data-[focus-visible]:outline-2 data-[focus-visible]:outline-house data-[dragging]:opacity-40">
             <PictureWithFallback src={tile.deliveryId === null ? addressOf(getPieceThumbnail, { brand: brand.slug, piece: tile.pieceId }, { channel: channelId, placement: tile.placement }) : addressOf(getDeliveryPicture, { brand: brand.slug, delivery: tile.deliveryId })} alt="" className={`h-full w-full object-cover ${tile.kind === 'waiting' ? 'opacity-75' : ''}`} />
