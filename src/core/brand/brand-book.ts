@@ -5,12 +5,18 @@ import { languages, type Language } from '../words/language.ts';
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 
+/** How figures are drawn: as the typeface has them first, as high as capitals, or with ascenders and descenders as small letters have. */
+export const figureStyles = ['as-drawn', 'lining', 'old-style'] as const;
+export type FigureStyle = (typeof figureStyles)[number];
+
 /** A type role: which typeface it uses, how it is set, and how large against what a template asks for. */
 const typeRole = object({
   font: key(),
   leading: number().min(0.8).max(2).required(),
   trackingEm: number().min(-0.1).max(0.3).required(),
   capitals: string().oneOf(['as-written', 'all']).required(),
+  /** Missing: as the typeface has them. */
+  figures: string<FigureStyle>().oneOf([...figureStyles]).optional(),
   /** 1 sets the role as large as templates ask; a wide typeface may want less. */
   scale: number().min(0.6).max(1.4).required(),
 }).noUnknown();

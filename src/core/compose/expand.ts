@@ -8,6 +8,8 @@ export const valueSlot = (slot: string, index: number): string => `${slot}.${ind
 /** A slot's text as often on one line as makes a pattern of it. */
 export const echoSlot = (slot: string): string => `${slot}.echo`;
 export const isNumeral = (slot: string): boolean => slot.endsWith('.numeral');
+/** Whether others of its kind stand above and below a text: numerals, and values such as prices. */
+export const standsInColumn = (slot: string): boolean => isNumeral(slot) || slot.endsWith('.value');
 /** The slot of the template that a bound text belongs to: `points` for a row of it. */
 export const slotOfRow = (slot: string): string => slot.split('.')[0] ?? slot;
 

@@ -1,9 +1,11 @@
 import type { BrandBook, TypeRole } from '../brand/brand-book.ts';
 import { breakLines, countLines, lineWidthEm, widestChunkEm, type Line } from '../text/break-lines.ts';
+import { featuresFor } from '../text/font-features.ts';
 import { fontKeysFor, fontShelf } from '../text/font-shelf.ts';
 import type { FontHeights, ShapedText, Typesetter } from '../text/typesetter.ts';
 import type { TextPart } from '../template/parts.ts';
 import type { BoundText } from './bind.ts';
+import { standsInColumn } from './expand.ts';
 import { leastTypePx, type CutFrame } from './cut-frame.ts';
 
 /** Room of the lines of a text, in em: above the first baseline, below the last, and from one to the next. */
@@ -44,7 +46,8 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
   const whole = hyphenated.has(part.slot) && book.language !== undefined ? typesetter.hyphenate(bound.text, book.language) : bound.text;
   const text = role.capitals === 'all' ? whole.toUpperCase() : whole;
   const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
-  const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language);
+  const features = featuresFor(text, { figures: role.figures ?? 'as-drawn', isColumn: standsInColumn(part.slot), isCapitals: role.capitals === 'all', trackingEm: role.trackingEm });
+  const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language, features);
   const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,

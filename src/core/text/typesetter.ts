@@ -1,8 +1,9 @@
 import bidiFactory from 'bidi-js';
-import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Font, MetricsTag, shape } from 'harfbuzzjs';
+import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Feature, Font, MetricsTag, shape } from 'harfbuzzjs';
 import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
+import type { FontFeature } from './font-features.ts';
 import { hyphenateText, SOFT_HYPHEN, type Hyphenate } from './hyphenation.ts';
 import type { Language } from '../words/language.ts';
 
@@ -175,22 +176,23 @@ export class Typesetter {
    * @param fontKeys the wanted typeface first, then those that help out
    * @param trackingEm room added behind every glyph
    * @param language what its lines may be broken by; undefined where it is not known
+   * @param features what its typefaces are asked for
    */
-  shape(text: string, fontKeys: readonly string[], trackingEm: number, language?: Language): ShapedText {
-    const cacheKey = `${fontKeys.join(',')}|${trackingEm}|${language ?? ''}|${text}`;
+  shape(text: string, fontKeys: readonly string[], trackingEm: number, language?: Language, features: readonly FontFeature[] = []): ShapedText {
+    const cacheKey = `${fontKeys.join(',')}|${trackingEm}|${language ?? ''}|${features.map(({ tag, value, start }) => `${tag}${value}${start ?? ''}`).join()}|${text}`;
     const known = this.#shaped.get(cacheKey);
     if (known) return known;
-    const shaped = this.#shapeAfresh(text, fontKeys, trackingEm, language);
+    const shaped = this.#shapeAfresh(text, fontKeys, trackingEm, language, features);
     this.#shaped.set(cacheKey, shaped);
     return shaped;
   }
 
-  #shapeAfresh(text: string, fontKeys: readonly string[], trackingEm: number, language: Language | undefined): ShapedText {
+  #shapeAfresh(text: string, fontKeys: readonly string[], trackingEm: number, language: Language | undefined, features: readonly FontFeature[]): ShapedText {
     const levels = bidi.getEmbeddingLevels(text);
     const missing = new Set<string>();
     const runs: GlyphRun[] = [];
     for (const item of this.#itemise(text, levels.levels, fontKeys, missing)) {
-      runs.push(item.fontKey === EMOJI_FONT ? this.#emojiRun(text, item, trackingEm) : this.#shapeItem(text, item, trackingEm, language));
+      runs.push(item.fontKey === EMOJI_FONT ? this.#emojiRun(text, item, trackingEm) : this.#shapeItem(text, item, trackingEm, language, features));
     }
     const advances = new Float64Array(text.length + 1);
     for (const run of runs) for (const glyph of run.glyphs) advances[glyph.cluster + 1] = (advances[glyph.cluster + 1] ?? 0) + glyph.advanceEm;
@@ -199,7 +201,7 @@ export class Typesetter {
   }
 
   #hyphen(fontKey: string, trackingEm: number): ShapedText['hyphen'] {
-    const [glyph] = this.#shapeItem('-', { fontKey, level: 0, start: 0, end: 1 }, trackingEm, undefined).glyphs;
+    const [glyph] = this.#shapeItem('-', { fontKey, level: 0, start: 0, end: 1 }, trackingEm, undefined, []).glyphs;
     return glyph === undefined ? null : { fontKey, id: glyph.id, advanceEm: glyph.advanceEm };
   }
 
@@ -275,14 +277,14 @@ export class Typesetter {
     return { ...item, glyphs: [{ id, cluster: item.start, advanceEm: EMOJI_METRICS.advanceEm + trackingEm, dxEm: 0, dyEm: 0 }] };
   }
 
-  #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number, language: Language | undefined): GlyphRun {
+  #shapeItem(text: string, item: Omit<GlyphRun, 'glyphs'>, trackingEm: number, language: Language | undefined, features: readonly FontFeature[]): GlyphRun {
     const { font, unitsPerEm } = this.#get(item.fontKey);
     const buffer = new ShapeBuffer();
     buffer.addText(text, item.start, item.end - item.start);
     buffer.guessSegmentProperties();
     if (language !== undefined) buffer.setLanguage(language);
     buffer.setDirection(item.level % 2 === 1 ? Direction.RTL : Direction.LTR);
-    shape(font, buffer);
+    shape(font, buffer, features.map(({ tag, value, start, end }) => new Feature(tag, value, start, end)));
     // A soft hyphen shows, and takes room, at a line's end alone.
     const shown = buffer.getGlyphInfosAndPositions().filter((glyph) => text[glyph.cluster] !== SOFT_HYPHEN);
     const glyphs = shown.map(

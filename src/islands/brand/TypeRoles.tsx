@@ -1,6 +1,6 @@
 import Upload from 'lucide-react/icons/upload';
 import { addTypeface } from '../../contract/brand-contracts.ts';
-import type { BrandBook } from '../../core/brand/brand-book.ts';
+import { figureStyles, type BrandBook, type FigureStyle } from '../../core/brand/brand-book.ts';
 import { shelfFamilies } from '../../core/text/font-shelf.ts';
 import { sendFile } from '../ui/call.ts';
 import { FilePick } from '../ui/FilePick.tsx';
@@ -13,6 +13,7 @@ const roles = [
   { key: 'text', name: 'Text', hint: 'what is read' },
   { key: 'label', name: 'Label', hint: 'small print' },
 ] as const;
+const figureNames: Readonly<Record<FigureStyle, string>> = { 'as-drawn': 'As drawn', lining: 'Lining', 'old-style': 'Old style' };
 type RoleKey = (typeof roles)[number]['key'];
 
 /** The typeface of each role with its leading, tracking, capitals and scale; from the shelf or the brand's own. */
@@ -44,7 +45,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
       <table className="w-full text-left text-sm">
         <thead className="text-xs text-quiet">
           <tr className="border-b border-line">
-            {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Capitals'].map((name) => (
+            {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals'].map((name) => (
               <th key={name} scope="col" className="py-1 pr-2 font-medium">
                 {name}
               </th>
@@ -92,6 +93,22 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                 <NumberCell label={`Scale of ${role.name}`} value={setting.scale} min={0.6} max={1.4} step={0.05} readOnly={!mayChange} onChange={(scale) => set(role.key, { scale })} />
                 <NumberCell label={`Leading of ${role.name}`} value={setting.leading} min={0.8} max={2} step={0.02} readOnly={!mayChange} onChange={(leading) => set(role.key, { leading })} />
                 <NumberCell label={`Tracking of ${role.name}, in em`} value={setting.trackingEm} min={-0.1} max={0.3} step={0.005} readOnly={!mayChange} onChange={(trackingEm) => set(role.key, { trackingEm })} />
+                <td className="pr-2">
+                  <select
+                    aria-label={`Figures of ${role.name}`}
+                    title="Where the typeface has them"
+                    value={setting.figures ?? 'as-drawn'}
+                    disabled={!mayChange}
+                    onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
+                    className="h-8 w-20 rounded-md border border-line bg-panel px-1 text-sm"
+                  >
+                    {figureStyles.map((style) => (
+                      <option key={style} value={style}>
+                        {figureNames[style]}
+                      </option>
+                    ))}
+                  </select>
+                </td>
                 <td>
                   <input
                     type="checkbox"
