@@ -4,6 +4,7 @@ import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { lanternfallBook } from '../../../demo/brands/lanternfall.ts';
 import { testPicture } from '../../../tests/fixtures/pictures.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import { plainBook } from '../../../tests/sheet/test-brands.ts';
 import type { BrandBook } from '../brand/brand-book.ts';
 import { boxContains, intersectBoxes } from '../geometry/box.ts';
 import { networkSheetSchema, type Placement } from '../network/network-sheet.ts';
@@ -190,5 +191,29 @@ describe('compose', () => {
     const { report } = composeCut({ template: 'plaque', texts: { offer: '20% off', headline: 'Every sled kite' }, placement: placementOf('feed-square') });
     expect(report.blocks[0]?.help).toEqual({ kind: 'none' });
     expect(report.findings).toEqual([]);
+  });
+});
+
+describe('an ornament that lies across the cut', () => {
+  const headlines = ['Knots', 'One torn sail, good as new', 'Three knots that hold in any wind that comes over the quay'];
+  const books = [['gullwick', gullwickBook], ['lanternfall', lanternfallBook], ['a wide wordmark', plainBook]] as const;
+  it.each(books.flatMap(([brand, book]) => (['tide', 'knot'] as const).flatMap((template) => placements.flatMap((placement) => headlines.map((headline) => ({ brand, book, template, placement, where: placement.key, headline }))))))(
+    '$template, $brand, $where, “$headline”: it is whole, or not there, and clear of words and marks',
+    ({ book, template, placement, headline }) => {
+      const { scene, report } = composeCut({ template, texts: { headline }, placement, book });
+      // Drawn lines have hundreds of points; fields and rules have few.
+      const lines = scene.nodes.flatMap((node) => (node.kind === 'fill' && node.path.length > 600 ? [node] : []));
+      expect(lines.length === 0 || lines.length >= 3, `${lines.length} lines`).toBe(true);
+      const rows = lines.map(({ path }) => (path.match(/-?\d+\.\d+ -?\d+\.\d+/g) ?? []).map((point) => Number(point.split(' ')[1])));
+      for (const { box } of report.placed) {
+        for (const row of rows) expect(row.every((y) => y < box.yPx || y > box.yPx + box.heightPx) || template === 'knot').toBe(true);
+      }
+    },
+  );
+
+  it('finds its place nearby: a short headline leaves it where the template has it, and a long one moves it', () => {
+    const top = (headline: string): number => Math.min(...composeCut({ template: 'knot', texts: { headline }, placement: placementOf('feed-square') }).scene.nodes.flatMap((node) => (node.kind === 'fill' && node.path.length > 600 ? [Number(/ (-?[\d.]+)/.exec(node.path)?.[1])] : [])));
+    expect(top('Three knots that hold in any wind')).toBeGreaterThan(top('Knots') - 1);
+    expect(Number.isFinite(top('Knots'))).toBe(true);
   });
 });

@@ -2,8 +2,10 @@ import { LRUCache } from 'lru-cache';
 import type { Box } from '../geometry/box.ts';
 import { arcsMotif } from './arcs.ts';
 import { contoursMotif } from './contours.ts';
+import { fanMotif } from './fan.ts';
 import { halftoneMotif } from './halftone.ts';
 import type { MotifGenerator, MotifShape } from './motif-shape.ts';
+import { ropeMotif } from './rope.ts';
 import { scrapsMotif } from './scraps.ts';
 import { stripesMotif } from './stripes.ts';
 import { tailMotif } from './tail.ts';
@@ -18,12 +20,17 @@ export const motifGenerators = {
   contours: contoursMotif,
   halftone: halftoneMotif,
   arcs: arcsMotif,
+  fan: fanMotif,
+  rope: ropeMotif,
   weave: weaveMotif,
   stripes: stripesMotif,
 } as const satisfies Readonly<Record<string, MotifGenerator>>;
 
 /** Motifs that are one drawing: they stay away as a whole where words need a part of their room. */
-export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes']);
+export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes', 'rope']);
+
+/** Motifs that lie across the cut, and may lie a little higher or lower as well. */
+export const floatingMotifs: ReadonlySet<string> = new Set(['waves', 'rope']);
 
 export type MotifName = keyof typeof motifGenerators;
 
