@@ -10,7 +10,8 @@ import type { SceneGlyph, SceneNode } from '../scene/scene.ts';
 import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
 import { coveringBoxes } from './uncovered.ts';
-import { drawMotif, floatingMotifs, wholeMotifs } from '../motif/motif.ts';
+import { drawMotif } from '../motif/motif.ts';
+import { placeMotif } from './place-motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
@@ -68,12 +69,6 @@ const SOFT_ENLARGEMENT = 1.25;
 const CUT_OFF_TOLERANCE_PX = 1;
 const SIZE_TOLERANCE_PX = 0.5;
 const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
-
-/** Ornaments that lie across the cut look for a place in steps of this many margins, up and down. */
-const MOTIF_MOVE_M = 0.4;
-const MOTIF_MOVES = 40;
-/** Room that they leave above and below, in margins. */
-const MOTIF_CLEAR_M = 0.4;
 
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
@@ -370,19 +365,7 @@ class Emitter {
   #motif(part: MotifPart, box: Box): void {
     const { size, marginPx } = this.input.frame;
     if (part.through) return this.#motifThrough(part, throughBox(box, size.widthPx, this.input.place));
-    const shapes = drawMotif(part.generator, box, marginPx, part.seed);
-    const kept = [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)];
-    // What lies on the lower edge belongs there; a rope lies nowhere in particular.
-    const belowPx = size.heightPx - box.yPx - box.heightPx;
-    const floats = floatingMotifs.has(part.generator) && (belowPx >= marginPx || wholeMotifs.has(part.generator));
-    const clearPx = floats ? MOTIF_CLEAR_M * marginPx : 0;
-    const isFree = (shape: MotifShape, downPx = 0): boolean => !shape.boxes.some((each) => kept.some((other) => intersectBoxes({ ...each, yPx: each.yPx + downPx - clearPx, heightPx: each.heightPx + 2 * clearPx }, other)));
-    if (!shapes.every((shape) => isFree(shape))) {
-      const movedPx = floats ? freeMove(belowPx, marginPx, (downPx) => shapes.every((shape) => isFree(shape, downPx))) : null;
-      if (movedPx !== null) return this.#draw(drawMotif(part.generator, { ...box, yPx: box.yPx + movedPx }, marginPx, part.seed));
-      if (floats || wholeMotifs.has(part.generator)) return;
-    }
-    this.#draw(shapes.filter((shape) => isFree(shape)));
+    this.#draw(placeMotif(part, box, { cutHeightPx: size.heightPx, marginPx, kept: [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)] }));
   }
 
   #draw(shapes: readonly MotifShape[]): void {
@@ -391,12 +374,6 @@ class Emitter {
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
     }
   }
-}
-
-/** How far an ornament that lies across the cut moves down, in pixels, to be whole between words and marks: as little as it can; null where there is no such place. */
-function freeMove(belowPx: number, marginPx: number, isFree: (downPx: number) => boolean): number | null {
-  const steps = Array.from({ length: MOTIF_MOVES }, (_, index) => ((index >> 1) + 1) * (index % 2 === 0 ? -1 : 1) * MOTIF_MOVE_M * marginPx);
-  return steps.find((downPx) => downPx <= belowPx && isFree(downPx)) ?? null;
 }
 
 function isUnderneath(part: Part): boolean {

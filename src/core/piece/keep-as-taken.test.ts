@@ -7,7 +7,7 @@ import { plainPiece } from '../../../tests/fixtures/piece.ts';
 const frame: Frame = { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'm' }, headline: { kind: 'text', text: 'Hi' } } };
 
 describe('a picture as it was taken', () => {
-  it('is said in its slot, and taken back without a trace', () => {
+  it('has a mark in its slot, and no mark once it follows the brand again', () => {
     const kept = produce(frame, (draft) => keepAsTaken(draft, 'photo', true));
     expect(kept.slots['photo']).toEqual({ kind: 'picture', mediaId: 'm', untreated: true });
     expect(readPiece({ ...plainPiece, frames: [kept] }).frames[0].slots['photo']).toMatchObject({ untreated: true });

@@ -59,7 +59,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
               <tr key={role.key} className="border-b border-line">
                 <th scope="row" className="py-1.5 pr-2 font-medium">
                   {role.name}
-                  <span className="block text-xs font-normal text-quiet">{role.hint}</span>
+                  <span className="block text-xs font-normal text-quiet max-2xl:hidden">{role.hint}</span>
                 </th>
                 <td className="pr-2">
                   <select
@@ -67,7 +67,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                     value={setting.font}
                     disabled={!mayChange}
                     onChange={(event) => set(role.key, { font: event.target.value })}
-                    className="h-8 w-40 rounded-md border border-line bg-panel px-1 text-sm"
+                    className="h-8 w-34 rounded-md border border-line bg-panel px-1 text-sm"
                   >
                     {book.typefaces.length > 0 && (
                       <optgroup label="The brand’s own">
@@ -100,7 +100,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                     value={setting.figures ?? 'as-drawn'}
                     disabled={!mayChange}
                     onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
-                    className="h-8 w-20 rounded-md border border-line bg-panel px-1 text-sm"
+                    className="h-8 w-24 rounded-md border border-line bg-panel px-1 text-sm"
                   >
                     {figureStyles.map((style) => (
                       <option key={style} value={style}>

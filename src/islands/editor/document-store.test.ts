@@ -115,7 +115,7 @@ describe('saving', () => {
     expect(server.saves).toMatchObject([{ isLast: true }]);
   });
 
-  it('is sent once where the page is said to go more than once, and once more where something was typed in between', async () => {
+  it('sends once when the page leaves twice, and again when somebody types in between', async () => {
     retitle('a');
     store.leave();
     store.leave();
