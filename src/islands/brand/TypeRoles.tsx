@@ -13,7 +13,7 @@ const roles = [
   { key: 'text', name: 'Text', hint: 'what is read' },
   { key: 'label', name: 'Label', hint: 'small print' },
 ] as const;
-const figureNames: Readonly<Record<FigureStyle, string>> = { 'as-drawn': 'As drawn', lining: 'Lining', 'old-style': 'Old style' };
+const figureNames: Readonly<Record<FigureStyle, string>> = { 'as-drawn': 'Usual', lining: 'Lining', 'old-style': 'Old style' };
 type RoleKey = (typeof roles)[number]['key'];
 
 /** The typeface of each role with its leading, tracking, capitals and scale; from the shelf or the brand's own. */
@@ -57,7 +57,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
             const setting = book.type[role.key];
             return (
               <tr key={role.key} className="border-b border-line">
-                <th scope="row" className="py-1.5 pr-2 font-medium">
+                <th scope="row" className="h-11 py-1.5 pr-2 font-medium">
                   {role.name}
                   <span className="block text-xs font-normal text-quiet max-2xl:hidden">{role.hint}</span>
                 </th>
@@ -67,7 +67,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                     value={setting.font}
                     disabled={!mayChange}
                     onChange={(event) => set(role.key, { font: event.target.value })}
-                    className="h-8 w-34 rounded-md border border-line bg-panel px-1 text-sm"
+                    className="h-8 w-31 rounded-md border border-line bg-panel px-1 text-sm"
                   >
                     {book.typefaces.length > 0 && (
                       <optgroup label="The brand’s own">
@@ -100,7 +100,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                     value={setting.figures ?? 'as-drawn'}
                     disabled={!mayChange}
                     onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
-                    className="h-8 w-24 rounded-md border border-line bg-panel px-1 text-sm"
+                    className="h-8 w-21 rounded-md border border-line bg-panel px-1 text-sm"
                   >
                     {figureStyles.map((style) => (
                       <option key={style} value={style}>
