@@ -36,7 +36,7 @@ export interface WantedMoment extends ShotMoment {
   /** The shot before, by the key of its wanted cut, and how far this one has taken over. */
   readonly over?: { readonly key: string; readonly kind: TransitionKind; readonly progress: number } | undefined;
   /** The line of subtitles that is laid over it, and the shots that it lies over while it is shown, by the keys of their wanted cuts. */
-  readonly subtitle?: { readonly key: string; readonly over: readonly string[] } | undefined;
+  readonly subtitle?: { readonly key: string; readonly over: readonly string[]; /** The word that is spoken, counted from 0. */ readonly word: number } | undefined;
 }
 
 /** The picture of a clip at the moment that is painted. */

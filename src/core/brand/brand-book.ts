@@ -144,6 +144,24 @@ const pictureTreatment = object({
   colour: key().optional(),
 }).noUnknown();
 
+/** How the texts of a video come in and leave. */
+export const motionManners = ['calm', 'brisk', 'playful'] as const;
+export type MotionManner = (typeof motionManners)[number];
+
+/** How a line of subtitles is drawn: on a band, on a label in the brand's loudest colours, or bare with an edge around its letters. */
+export const subtitleLooks = ['band', 'label', 'edge'] as const;
+export type SubtitleLook = (typeof subtitleLooks)[number];
+
+/** How the videos of the brand move and speak. */
+const videoStyle = object({
+  /** Missing: calm. */
+  manner: string<MotionManner>().oneOf([...motionManners]),
+  /** Missing: a band. */
+  subtitles: string<SubtitleLook>().oneOf([...subtitleLooks]),
+  /** Each word of a subtitle is coloured while it is spoken. */
+  coloursSaidWord: boolean<true>().oneOf([true]),
+}).noUnknown();
+
 /**
  * All that Confetti knows about a brand. Colours are `#rrggbb`; the fields of a scheme name colours by key; `for` of a mark
  * says which grounds it is drawn for.
@@ -161,6 +179,8 @@ export const brandBookSchema = object({
   marks: array(markSchema).min(1).max(12).required(),
   /** Missing: photographs look as they were taken. */
   treatment: pictureTreatment.optional().default(undefined),
+  /** Missing: as `manners` and `subtitleTemplates` have them first. */
+  video: videoStyle.optional().default(undefined),
   facts: array(factSchema).max(60).required(),
   voice: voiceSchema.required(),
 }).noUnknown();
@@ -168,6 +188,7 @@ export const brandBookSchema = object({
 export type VectorMark = InferType<typeof vectorMark>;
 export type PictureMark = InferType<typeof pictureMark>;
 export type BrandMark = VectorMark | PictureMark;
+export type VideoStyle = InferType<typeof videoStyle>;
 export type PictureTreatment = InferType<typeof pictureTreatment>;
 export type Voice = InferType<typeof voiceSchema>;
 export type Fact = InferType<typeof factSchema>;

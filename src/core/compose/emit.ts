@@ -15,6 +15,7 @@ import { placeMotif } from './place-motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
+import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
 import { chosenMark, type Bound } from './bind.ts';
@@ -245,6 +246,7 @@ class Emitter {
     if (text.shaped.missing.length > 0 && !text.ghost) this.findings.push({ kind: 'missing-glyphs', slot: slotOfRow(part.slot), characters: text.shaped.missing });
 
     const glyphs: SceneGlyph[] = [];
+    const words = wordNumbers(text.shaped.text);
     lines.forEach((line, index) => {
       const baselinePx = box.yPx + sizePx * (text.heights.topEm + index * text.heights.leadingEm);
       const widthPx = line.widthEm * sizePx;
@@ -256,11 +258,12 @@ class Emitter {
       }
       startPx += this.#backInside(placed, startPx, sizePx);
       for (const glyph of placed) {
-        if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, startPx + glyph.xEm * sizePx, baselinePx, sizePx);
-        else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx });
+        const place = { line: index, word: words[glyph.cluster] ?? 0 };
+        if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, startPx + glyph.xEm * sizePx, baselinePx, { slot: part.ornament ? null : part.slot, ...place, sizePx });
+        else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx, ...(part.ornament ? {} : place) });
       }
     });
-    this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs, ...(part.ornament ? {} : { slot: part.slot }) });
+    this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs, ...(part.ornament ? {} : { slot: part.slot, ...(text.shaped.baseLevel % 2 === 1 ? { rightToLeft: true } : {}) }) });
     if (part.ornament) return;
     const lineTexts = lines.map((line) => lineText(text.shaped.text, line));
     this.placed.push({ slot: part.slot, box: inkBox, roomPx: box.widthPx, lines: lines.length, lineTexts, sizePx });
@@ -282,11 +285,11 @@ class Emitter {
     return behind > 0 && behind < sizePx / 4 ? -behind : 0;
   }
 
-  #emoji(id: number, xPx: number, baselinePx: number, sizePx: number): void {
+  #emoji(id: number, xPx: number, baselinePx: number, { slot, line, word, sizePx }: { readonly slot: string | null; readonly line: number; readonly word: number; readonly sizePx: number }): void {
     const art = this.input.typesetter.emojiArt(id);
     const heightPx = EMOJI_METRICS.sizeEm * sizePx;
     const insetPx = ((EMOJI_METRICS.advanceEm - EMOJI_METRICS.sizeEm) / 2) * sizePx;
-    this.nodes.push({ kind: 'artwork', xPx: xPx + insetPx, yPx: baselinePx + EMOJI_METRICS.descentEm * sizePx - heightPx, scale: heightPx / art.viewBox.height, paths: art.paths });
+    this.nodes.push({ kind: 'artwork', xPx: xPx + insetPx, yPx: baselinePx + EMOJI_METRICS.descentEm * sizePx - heightPx, scale: heightPx / art.viewBox.height, paths: art.paths, ...(slot === null ? {} : { text: { slot, line, word, sizePx } }) });
   }
 
   #mark(part: MarkPart, box: Box): void {

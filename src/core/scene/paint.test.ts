@@ -9,6 +9,9 @@ class RecordingContext implements PaintContext<string, string> {
   readonly calls: Call[] = [];
   fillStyle: unknown = '';
   globalAlpha = 1;
+  strokeStyle: unknown = '';
+  lineWidth = 1;
+  lineJoin: 'round' | 'bevel' | 'miter' = 'miter';
   #transform: readonly number[] = [];
   save(): void {
     this.calls.push(['save']);
@@ -18,6 +21,18 @@ class RecordingContext implements PaintContext<string, string> {
   }
   setTransform(...transform: readonly [number, number, number, number, number, number]): void {
     this.#transform = transform;
+  }
+  beginPath(): void {
+    this.calls.push(['beginPath']);
+  }
+  rect(...box: readonly [number, number, number, number]): void {
+    this.calls.push(['rect', ...box, ...this.#transform]);
+  }
+  clip(): void {
+    this.calls.push(['clip']);
+  }
+  stroke(path: string): void {
+    this.calls.push(['stroke', path, this.strokeStyle, this.lineWidth, this.lineJoin]);
   }
   fill(path: string): void {
     this.calls.push(['fill', path, this.fillStyle, this.globalAlpha, ...this.#transform]);
@@ -70,5 +85,26 @@ describe('pictureRaster', () => {
       const below = pictureRaster({ ...picture, box: { ...picture.box, yPx: 201 } }, scale);
       expect(above.yPx + above.heightPx).toBe(below.yPx);
     }
+  });
+});
+
+describe('letters', () => {
+  const two = { kind: 'glyphs', sizePx: 50, colour: '#ffffff', alpha: 1, glyphs: [{ fontKey: 'f', id: 7, xPx: 10, yPx: 90 }, { fontKey: 'f', id: 8, xPx: 40, yPx: 90 }] } as const;
+  const callsOf = (node: Scene['nodes'][number]): readonly Call[] => {
+    const context = new RecordingContext();
+    paint<string, string>(context, { size: scene.size, nodes: [node] }, 2, { path: (data) => data, glyph: (fontKey, id) => ({ path: `${fontKey}/${id}`, unitsPerEm: 1000 }), picture: () => null });
+    return context.calls;
+  };
+
+  it('get all their edges before the first of them is filled, in units of the typeface', () => {
+    const calls = callsOf({ ...two, edge: { colour: '#000000', widthPx: 5 } });
+    expect(calls.map(([name, path]) => `${name} ${String(path ?? '')}`.trim())).toEqual(['save', 'stroke f/7', 'stroke f/8', 'fill f/7', 'fill f/8', 'restore']);
+    expect(calls[1]).toEqual(['stroke', 'f/7', '#000000', 100, 'round']);
+  });
+
+  it('are cut off by the box they are seen in, and what comes after them is not', () => {
+    const calls = callsOf({ ...two, within: { xPx: 10, yPx: 20, widthPx: 30, heightPx: 40 } });
+    expect(calls.map(([name]) => name)).toEqual(['save', 'save', 'beginPath', 'rect', 'clip', 'fill', 'fill', 'restore', 'restore']);
+    expect(calls[3]).toEqual(['rect', 10, 20, 30, 40, 2, 0, 0, 2, 0, 0]);
   });
 });

@@ -1,3 +1,4 @@
+import type { Box } from '../geometry/box.ts';
 import { pictureRaster, type ArtworkNode, type GlyphsNode, type PictureNode, type Scene } from './scene.ts';
 
 /** What the painter uses of a 2D canvas; the browser's and the server's both have it. */
@@ -6,6 +7,13 @@ export interface PaintContext<Path, Bitmap> {
   globalAlpha: number;
   save(): void;
   restore(): void;
+  beginPath(): void;
+  rect(x: number, y: number, width: number, height: number): void;
+  clip(): void;
+  strokeStyle: unknown;
+  lineWidth: number;
+  lineJoin: 'round' | 'bevel' | 'miter';
+  stroke(path: Path): void;
   setTransform(a: number, b: number, c: number, d: number, e: number, f: number): void;
   fill(path: Path, rule?: 'nonzero' | 'evenodd'): void;
   fillRect(x: number, y: number, width: number, height: number): void;
@@ -41,13 +49,25 @@ export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: 
         paintPicture(context, node, scale, assets);
         break;
       case 'glyphs':
-        paintGlyphs(context, node, scale, assets);
+        insideOf(context, node.within, scale, () => paintGlyphs(context, node, scale, assets));
         break;
       case 'artwork':
-        paintArtwork(context, node, scale, assets);
+        insideOf(context, node.within, scale, () => paintArtwork(context, node, scale, assets));
         break;
     }
   }
+  context.restore();
+}
+
+/** Paints what lies inside a box, given in pixels of the cut; all of it where there is none. */
+function insideOf<Path, Bitmap>(context: PaintContext<Path, Bitmap>, box: Box | undefined, scale: number, draw: () => void): void {
+  if (!box) return draw();
+  context.save();
+  context.setTransform(scale, 0, 0, scale, 0, 0);
+  context.beginPath();
+  context.rect(box.xPx, box.yPx, box.widthPx, box.heightPx);
+  context.clip();
+  draw();
   context.restore();
 }
 
@@ -66,18 +86,31 @@ function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: P
 }
 
 function paintGlyphs<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: GlyphsNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
-  context.globalAlpha = node.alpha;
-  context.fillStyle = node.colour;
-  for (const glyph of node.glyphs) {
-    const { path, unitsPerEm } = assets.glyph(glyph.fontKey, glyph.id);
-    const unit = (node.sizePx / unitsPerEm) * scale;
-    context.setTransform(unit, 0, 0, -unit, glyph.xPx * scale, glyph.yPx * scale);
-    context.fill(path);
+  const { alpha, colour, edge, glyphs, sizePx } = node;
+  const each = (draw: (path: Path, unitPx: number) => void): void => {
+    for (const glyph of glyphs) {
+      const { path, unitsPerEm } = assets.glyph(glyph.fontKey, glyph.id);
+      const unit = (sizePx / unitsPerEm) * scale;
+      context.setTransform(unit, 0, 0, -unit, glyph.xPx * scale, glyph.yPx * scale);
+      draw(path, sizePx / unitsPerEm);
+    }
+  };
+  context.globalAlpha = alpha;
+  // Edges come first: that of one letter lies under the next one.
+  if (edge) {
+    context.strokeStyle = edge.colour;
+    context.lineJoin = 'round';
+    each((path, unitPx) => {
+      context.lineWidth = edge.widthPx / unitPx;
+      context.stroke(path);
+    });
   }
+  context.fillStyle = colour;
+  each((path) => context.fill(path));
 }
 
 function paintArtwork<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: ArtworkNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
-  context.globalAlpha = 1;
+  context.globalAlpha = node.alpha ?? 1;
   const unit = node.scale * scale;
   context.setTransform(unit, 0, 0, unit, node.xPx * scale, node.yPx * scale);
   for (const each of node.paths) {

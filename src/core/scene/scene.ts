@@ -43,6 +43,9 @@ export interface SceneGlyph {
   readonly id: number;
   readonly xPx: number;
   readonly yPx: number;
+  /** The line and the word of its text, counted from 0; ornaments have none. */
+  readonly line?: number | undefined;
+  readonly word?: number | undefined;
 }
 
 export interface GlyphsNode {
@@ -53,6 +56,12 @@ export interface GlyphsNode {
   readonly glyphs: readonly SceneGlyph[];
   /** The slot whose text these glyphs are, where they are to be read; ornaments have none. */
   readonly slot?: string | undefined;
+  /** A line around the letters, half of it under them. */
+  readonly edge?: { readonly colour: string; readonly widthPx: number } | undefined;
+  /** The text is read from right to left. */
+  readonly rightToLeft?: true | undefined;
+  /** Only what lies inside this box is shown, while the text moves. */
+  readonly within?: Box | undefined;
 }
 
 /** Vector artwork in its own coordinates, moved and scaled to its place. */
@@ -62,6 +71,11 @@ export interface ArtworkNode {
   readonly yPx: number;
   readonly scale: number;
   readonly paths: readonly ArtworkPath[];
+  /** The text that it stands in, for an emoji. */
+  readonly text?: { readonly slot: string; readonly line: number; readonly word: number; readonly sizePx: number } | undefined;
+  /** Missing: 1. */
+  readonly alpha?: number | undefined;
+  readonly within?: Box | undefined;
 }
 
 export type SceneNode = FillNode | PictureNode | GlyphsNode | ArtworkNode;

@@ -6,6 +6,8 @@ import type { Glyph, GlyphRun, ShapedText } from './typesetter.ts';
 export interface PlacedGlyph {
   readonly fontKey: string;
   readonly id: number;
+  /** The UTF-16 offset of the text that it stands for. */
+  readonly cluster: number;
   readonly xEm: number;
   readonly yEm: number;
 }
@@ -19,12 +21,12 @@ export function placeLine(shaped: ShapedText, line: Line): readonly PlacedGlyph[
   let penEm = 0;
   for (const { run, glyphs } of visualRuns(shaped, line)) {
     for (const glyph of glyphs) {
-      placed.push({ fontKey: run.fontKey, id: glyph.id, xEm: penEm + glyph.dxEm, yEm: glyph.dyEm });
+      placed.push({ fontKey: run.fontKey, id: glyph.id, cluster: glyph.cluster, xEm: penEm + glyph.dxEm, yEm: glyph.dyEm });
       penEm += glyph.advanceEm;
     }
   }
   const { hyphen } = shaped;
-  if (hyphen && shaped.text.slice(line.start, line.end).endsWith(SOFT_HYPHEN)) placed.push({ fontKey: hyphen.fontKey, id: hyphen.id, xEm: penEm, yEm: 0 });
+  if (hyphen && shaped.text.slice(line.start, line.end).endsWith(SOFT_HYPHEN)) placed.push({ fontKey: hyphen.fontKey, id: hyphen.id, cluster: line.end - 1, xEm: penEm, yEm: 0 });
   return placed;
 }
 

@@ -5,6 +5,7 @@ import { coverOf } from './cover.ts';
 import { NO_FACTS, type Recording } from './recording.ts';
 import { FLASH_CELLS, mostFlashesASecond } from './flashes.ts';
 import { moveCue } from './move-cue.ts';
+import { manners } from './manner.ts';
 import { sceneAt } from './motion.ts';
 import { followingWindow, moves, shotMovements, slowPart, subjectAt, type Movement } from './movement.ts';
 import { planShot } from './render-plan.ts';
@@ -52,11 +53,11 @@ describe('a crop that follows its subject', () => {
   it('is a path of windows in the plan, and the very same windows in the preview', () => {
     const scene: Scene = { size: { widthPx: 1080, heightPx: 1920 }, nodes: [node('c1')] };
     const movements = new Map<string, Movement>([['c1', follow]]);
-    const [layer] = planShot(scene, { lengthFrames: 90, isLast: false, movements }, new Set(['c1']));
+    const [layer] = planShot(scene, { lengthFrames: 90, isLast: false, standsAtStart: false, movements }, new Set(['c1']), manners.calm);
     const path = layer?.kind === 'clip' ? layer.path : [];
     expect(path.map(({ frame: at }) => at)).toEqual([0, 30, 90]);
     for (const { frame: at, window } of path) {
-      const [seen] = sceneAt(scene, { frame: at, lengthFrames: 90, isLast: false, movements }).nodes;
+      const [seen] = sceneAt(scene, { frame: at, lengthFrames: 90, isLast: false, standsAtStart: false, movements }, manners.calm).nodes;
       expect(seen).toMatchObject({ window });
     }
   });
@@ -91,7 +92,7 @@ describe('a photograph that moves slowly', () => {
   });
 
   it('is painted once in the plan, with the parts it begins and ends with', () => {
-    const [layer] = planShot({ size: { widthPx: 1080, heightPx: 1920 }, nodes: [node('p1')] }, { lengthFrames: 90, isLast: false, movements: new Map<string, Movement>([['p1', slow('away')]]) }, new Set());
+    const [layer] = planShot({ size: { widthPx: 1080, heightPx: 1920 }, nodes: [node('p1')] }, { lengthFrames: 90, isLast: false, standsAtStart: false, movements: new Map<string, Movement>([['p1', slow('away')]]) }, new Set(), manners.calm);
     expect(layer).toMatchObject({ kind: 'moving', to: { x: 0, y: 0, width: 1, height: 1 } });
     expect(layer?.kind === 'moving' && layer.from.width).toBeCloseTo(0.92);
   });

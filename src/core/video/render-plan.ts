@@ -1,8 +1,10 @@
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
-import type { GlyphsNode, PictureNode, Scene, SceneNode } from '../scene/scene.ts';
+import type { PictureNode, Scene, SceneNode } from '../scene/scene.ts';
 import { movingTreatment, type Treatment } from '../scene/treatment.ts';
-import { motionLayers, textTimes, type ShotMoment, type TextTimes } from './motion.ts';
+import type { Manner } from './manner.ts';
+import { motionLayers, type TextNode, type TextWindow } from './motion-layers.ts';
+import { textTimes, type ShotMoment, type TextTimes } from './motion.ts';
 import { moves, slowPart, windowPath, type Movement } from './movement.ts';
 
 /**
@@ -12,7 +14,7 @@ import { moves, slowPart, windowPath, type Movement } from './movement.ts';
  */
 export type PlanLayer =
   | { readonly kind: 'still'; readonly nodes: readonly SceneNode[] }
-  | { readonly kind: 'text'; readonly nodes: readonly GlyphsNode[]; readonly times: TextTimes }
+  | { readonly kind: 'text'; readonly nodes: readonly TextNode[]; readonly times: TextTimes; readonly window: TextWindow | null }
   | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath; readonly treatment?: Treatment | undefined }
   | { readonly kind: 'moving'; readonly node: PictureNode; readonly from: CropWindow; readonly to: CropWindow };
 
@@ -23,8 +25,8 @@ export type WindowPath = readonly { readonly frame: number; readonly window: Cro
  * What has to be painted of a shot so that a video program can put it together.
  * @param clips the media that move; other pictures are still
  */
-export function planShot(scene: Scene, { lengthFrames, isLast, movements }: Omit<ShotMoment, 'frame'>, clips: ReadonlySet<string>): readonly PlanLayer[] {
-  const layers = motionLayers(scene).flatMap((layer): readonly PlanLayer[] => (layer.kind === 'text' ? [{ kind: 'text', nodes: layer.nodes, times: textTimes(layer.order, lengthFrames, isLast) }] : splitStill(layer.nodes, clips, movements, lengthFrames)));
+export function planShot(scene: Scene, shot: Omit<ShotMoment, 'frame'>, clips: ReadonlySet<string>, manner: Manner): readonly PlanLayer[] {
+  const layers = motionLayers(scene, manner).flatMap((layer): readonly PlanLayer[] => (layer.kind === 'text' ? [{ kind: 'text', nodes: layer.nodes, times: textTimes(layer, shot, manner), window: layer.window }] : splitStill(layer.nodes, clips, shot.movements, shot.lengthFrames)));
   // What a clip or photograph covers whole need not be put together.
   const cover = layers.findLastIndex((layer) => {
     const box = layer.kind === 'clip' ? layer.box : layer.kind === 'moving' ? layer.node.box : null;

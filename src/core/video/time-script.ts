@@ -62,7 +62,7 @@ function borderAt(spokenMs: number, speech: readonly Span[]): { readonly endMs: 
 }
 
 /** Groups of vowels, at least one a word; a number has one a digit. */
-function syllables(text: string): number {
+export function syllables(text: string): number {
   const words = text.toLowerCase().match(/[\p{L}\p{N}’']+/gu) ?? [];
   return words.reduce((sum, word) => sum + Math.max(1, (word.match(/[aeiouyäöüáéíóúàèìòùâêîôûå]+|\d/gu) ?? []).length - (/[^aeiouy]e$/.test(word) ? 1 : 0)), 0);
 }

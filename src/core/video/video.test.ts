@@ -4,7 +4,9 @@ import type { Frame } from '../piece/piece.ts';
 import type { GlyphsNode, PictureNode, Scene } from '../scene/scene.ts';
 import { blend, type BlendContext } from './blend.ts';
 import { clockLength, NO_FACTS, type Recording } from './recording.ts';
-import { MOTION, motionLayers, risePx, sceneAt, shiftPx, textState, textTimes } from './motion.ts';
+import { manners } from './manner.ts';
+import { FIRST_FRAME, risePx, sceneAt, shiftPx, textState, textTimes } from './motion.ts';
+import { motionLayers } from './motion-layers.ts';
 import { planShot } from './render-plan.ts';
 import { readingMs, shotLengthMs, startInClipMs } from './shot-times.ts';
 import { readSubtitles, writeSrt, writeVtt } from './subtitles.ts';
@@ -68,24 +70,25 @@ const scene: Scene = { size: { widthPx: 1000, heightPx: 1000 }, nodes: [fill, pi
 
 describe('motion', () => {
   it('moves what is read, in reading order, and nothing else', () => {
-    expect(motionLayers(scene).map((layer) => (layer.kind === 'text' ? `text ${layer.order} ${layer.nodes.length}` : `still ${layer.nodes.length}`))).toEqual(['still 3', 'text 0 2', 'text 1 1', 'still 1']);
+    expect(motionLayers(scene, manners.calm).map((layer) => (layer.kind === 'text' ? `text ${layer.order} ${layer.nodes.length}` : `still ${layer.nodes.length}`))).toEqual(['still 3', 'text 0 2', 'text 1 1', 'still 1']);
   });
 
   it('brings a text in by a fade and a rise that eases out, and takes it away at the end', () => {
-    const times = textTimes(1, 90, false);
+    const ends = { lengthFrames: 90, isLast: false, standsAtStart: false };
+    const times = textTimes({ order: 1, count: 2 }, ends, manners.calm);
     expect(textState(times, 0)).toEqual({ alpha: 0, rise: 1 });
-    expect(textState(times, times.enterAt + MOTION.enterFrames)).toEqual({ alpha: 1, rise: 0 });
-    const half = textState(times, times.enterAt + MOTION.enterFrames / 2);
+    expect(textState(times, times.enterAt + manners.calm.enterFrames)).toEqual({ alpha: 1, rise: 0 });
+    const half = textState(times, times.enterAt + manners.calm.enterFrames / 2);
     expect([half.alpha, half.rise]).toEqual([0.5, 0.125]);
     expect(textState(times, 87).alpha).toBe(0.5);
     expect(textState(times, 90).alpha).toBe(0);
-    expect(textState(textTimes(1, 90, true), 90).alpha).toBe(1);
+    expect(textState(textTimes({ order: 1, count: 2 }, { ...ends, isLast: true }, manners.calm), 90).alpha).toBe(1);
   });
 
   it('makes a scene of every frame: nothing, on its way, in place', () => {
-    const at = (frame: number): readonly GlyphsNode[] => sceneAt(scene, { frame, lengthFrames: 90, isLast: false, movements: new Map() }).nodes.filter((node): node is GlyphsNode => node.kind === 'glyphs' && node.slot === 'headline');
+    const at = (frame: number): readonly GlyphsNode[] => sceneAt(scene, { frame, lengthFrames: 90, isLast: false, standsAtStart: false, movements: new Map() }, manners.calm).nodes.filter((node): node is GlyphsNode => node.kind === 'glyphs' && node.slot === 'headline');
     expect(at(0)).toHaveLength(0);
-    const [moving] = at(MOTION.firstFrame + MOTION.enterFrames / 2);
+    const [moving] = at(FIRST_FRAME + manners.calm.enterFrames / 2);
     expect([moving?.alpha, moving?.glyphs[0]?.yPx]).toEqual([0.5, 100 + shiftPx(0.125, risePx(scene))]);
     expect(shiftPx(0.125, 45.36)).toBe(4);
     expect(at(60)[0]).toBe(scene.nodes[3]);
@@ -94,16 +97,16 @@ describe('motion', () => {
 
 describe('the plan of a shot', () => {
   const clips = new Set(['c1']);
-  const times = { lengthFrames: 90, isLast: false, movements: new Map() };
+  const times = { lengthFrames: 90, isLast: false, standsAtStart: false, movements: new Map() };
 
   it('leaves out what a clip covers, and keeps what stands before it', () => {
-    expect(planShot(scene, times, clips).map(({ kind }) => kind)).toEqual(['clip', 'still', 'text', 'text', 'still']);
+    expect(planShot(scene, times, clips, manners.calm).map(({ kind }) => kind)).toEqual(['clip', 'still', 'text', 'text', 'still']);
   });
 
   it('keeps the ground of a clip that covers a part, and still pictures among what is still', () => {
     const part: Scene = { ...scene, nodes: [fill, picture('c1', 500), picture('p', 300), glyphs('line')] };
-    expect(planShot(part, times, clips).map((layer) => (layer.kind === 'still' ? `still ${layer.nodes.length}` : layer.kind))).toEqual(['still 1', 'clip', 'still 1', 'text']);
-    expect(planShot(part, times, new Set()).map(({ kind }) => kind)).toEqual(['still', 'text']);
+    expect(planShot(part, times, clips, manners.calm).map((layer) => (layer.kind === 'still' ? `still ${layer.nodes.length}` : layer.kind))).toEqual(['still 1', 'clip', 'still 1', 'text']);
+    expect(planShot(part, times, new Set(), manners.calm).map(({ kind }) => kind)).toEqual(['still', 'text']);
   });
 });
 

@@ -10,6 +10,7 @@ import { PeopleList } from './PeopleList.tsx';
 import { PictureTreatment } from './PictureTreatment.tsx';
 import { SchemeList } from './SchemeList.tsx';
 import { TypeRoles } from './TypeRoles.tsx';
+import { VideoStyle } from './VideoStyle.tsx';
 import type { BrandProps } from './use-book.ts';
 
 /** Colours, schemes, type and marks, with what they do to cuts and what each pair of colours can carry. */
@@ -24,6 +25,7 @@ export default function BookView({ brand }: BrandProps) {
             <TypeRoles edit={edit} />
             <MarkList edit={edit} />
             <PictureTreatment edit={edit} />
+            <VideoStyle edit={edit} />
           </div>
           <div className="space-y-8">
             <BookPreview brand={{ ...edit.stored, book: edit.book }} />

@@ -5,7 +5,9 @@ import type { Box, Size } from '../../core/geometry/box.ts';
 import type { Scene, SceneNode } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import { colourTable } from '../../core/scene/treatment.ts';
+import type { Manner } from '../../core/video/manner.ts';
 import { risePx, type ShotMoment, type TextTimes } from '../../core/video/motion.ts';
+import type { TextWindow } from '../../core/video/motion-layers.ts';
 import { planShot, type PlanLayer, type WindowPath } from '../../core/video/render-plan.ts';
 import { paintLayer, type PaintedCut, type PictureSource } from './canvas-painter.ts';
 
@@ -26,6 +28,8 @@ export interface PaintedInk {
 export type PaintedLayer =
   | ({ readonly kind: 'still' } & PaintedInk)
   | ({ readonly kind: 'text' } & PaintedInk & { readonly times: TextTimes; readonly risePx: number })
+  /** A text that comes in through a window, which its picture fills. */
+  | ({ readonly kind: 'windowed' } & PaintedInk & { readonly times: TextTimes; readonly window: TextWindow })
   | { readonly kind: 'clip'; readonly mediaId: string; readonly box: Box; readonly path: WindowPath; /** A file of colours that it is shown in. */ readonly colours?: string }
   /** A photograph of which a part is shown, from one to another over the length of the shot. */
   | { readonly kind: 'moving'; readonly picture: RawPicture; readonly box: Box; readonly from: CropWindow; readonly to: CropWindow };
@@ -38,7 +42,7 @@ export interface PaintedShot {
 /** How a shot plays, as far as painting has to know. */
 export type ShotTimes = Omit<ShotMoment, 'frame'>;
 
-interface LayerPainter {
+export interface LayerPainter {
   readonly typesetter: Typesetter;
   readonly sources: ReadonlyMap<string, PictureSource>;
   /** Where the files go. */
@@ -46,9 +50,9 @@ interface LayerPainter {
 }
 
 /** Paints what of a shot does not move by itself, each layer cut to its own ink, into files. */
-export async function paintShot(scene: Scene, times: ShotTimes, clips: ReadonlySet<string>, name: string, painter: LayerPainter): Promise<PaintedShot> {
+export async function paintShot(scene: Scene, times: ShotTimes, { clips, manner, name }: { readonly clips: ReadonlySet<string>; readonly manner: Manner; readonly name: string }, painter: LayerPainter): Promise<PaintedShot> {
   const layers: PaintedLayer[] = [];
-  for (const [index, layer] of planShot(scene, times, clips).entries()) {
+  for (const [index, layer] of planShot(scene, times, clips, manner).entries()) {
     const painted = await paintPlanLayer(layer, scene, `${name}-${index}.rgba`, painter);
     if (painted) layers.push(painted);
   }
@@ -58,8 +62,10 @@ export async function paintShot(scene: Scene, times: ShotTimes, clips: ReadonlyS
 async function paintPlanLayer(layer: PlanLayer, scene: Scene, fileName: string, painter: LayerPainter): Promise<PaintedLayer | null> {
   if (layer.kind === 'clip') return paintClip(layer, fileName, painter);
   if (layer.kind === 'moving') return paintMoving(layer, fileName, painter);
-  const painted = await paintToFile({ size: scene.size, nodes: layer.nodes }, fileName, painter);
+  const window = layer.kind === 'text' ? layer.window : null;
+  const painted = await paintToFile({ size: scene.size, nodes: layer.nodes }, fileName, painter, window?.box);
   if (!painted) return null;
+  if (layer.kind === 'text' && window) return { kind: 'windowed', ...painted, times: layer.times, window };
   return layer.kind === 'text' ? { kind: 'text', ...painted, times: layer.times, risePx: risePx(scene) } : { kind: 'still', ...painted };
 }
 
@@ -81,11 +87,12 @@ async function paintMoving({ node, from, to }: PlanLayer & { readonly kind: 'mov
   return { kind: 'moving', picture, box: node.box, from, to };
 }
 
-/** Paints nodes on nothing and keeps the part that has ink; null where there is none. */
-export async function paintToFile(scene: { readonly size: Size; readonly nodes: readonly SceneNode[] }, fileName: string, { typesetter, sources, folder }: LayerPainter): Promise<PaintedInk | null> {
+/** Paints nodes on nothing and keeps the part that has ink, or a part that is asked for; null where there is no ink. */
+export async function paintToFile(scene: { readonly size: Size; readonly nodes: readonly SceneNode[] }, fileName: string, { typesetter, sources, folder }: LayerPainter, part?: Box): Promise<PaintedInk | null> {
   const painted = await paintLayer(scene, typesetter, sources);
-  const box = inkBox(painted);
-  if (!box) return null;
+  const ink = inkBox(painted);
+  if (!ink) return null;
+  const box = part ?? ink;
   const file = join(folder, fileName);
   await writeFile(file, cutOut(painted, box));
   return { picture: { file, widthPx: box.widthPx, heightPx: box.heightPx }, box };
@@ -113,7 +120,8 @@ function inkBox({ rgba, widthPx, heightPx }: PaintedCut): Box | null {
   return { xPx: x0, yPx: y0, widthPx: Math.min(widthPx, even(right) + 2) - x0, heightPx: Math.min(heightPx, even(bottom) + 2) - y0 };
 }
 
-function cutOut({ rgba, widthPx: rowPx }: PaintedCut, { xPx, yPx, widthPx, heightPx }: Box): Uint8Array {
+/** The pixels of a part. */
+export function cutOut({ rgba, widthPx: rowPx }: PaintedCut, { xPx, yPx, widthPx, heightPx }: Box): Uint8Array {
   const cut = new Uint8Array(widthPx * heightPx * 4);
   for (let y = 0; y < heightPx; y += 1) {
     const from = ((yPx + y) * rowPx + xPx) * 4;

@@ -12,10 +12,12 @@ import type { Frame } from '../../core/piece/piece.ts';
 import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { Scene } from '../../core/scene/scene.ts';
 import type { Template } from '../../core/template/template.ts';
+import { mannerOf } from '../../core/video/manner.ts';
 import { sweepBand } from '../../core/video/sweep.ts';
 import { subtitleRisePx } from '../../core/video/place-subtitle.ts';
-import { subtitleTemplate } from '../../core/video/subtitle-template.ts';
+import { subtitleStyle } from '../../core/video/subtitle-style.ts';
 import { toXmp, type PictureMetadata } from '../../core/export/picture-metadata.ts';
+import { paintCue, type PaintedCue } from './paint-cue.ts';
 import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTimes } from './paint-layers.ts';
 import { TooHeavyError } from './errors.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
@@ -43,10 +45,11 @@ export interface CutSource {
   readonly typefaceFiles: Readonly<Record<string, string>>;
 }
 
-/** A line of subtitles, and the shots, by index, that it lies over. */
+/** A line of subtitles, the shots, by index, that it lies over, and the frames of the video in which its words begin to be spoken. */
 export interface SubtitleSource {
   readonly text: string;
   readonly over: readonly number[];
+  readonly wordFrames: readonly number[];
 }
 
 export type FileFormat = PictureFormat | 'svg' | 'pdf';
@@ -73,8 +76,8 @@ export type RenderResult =
 
 export interface PaintedLayers {
   readonly shots: readonly PaintedShot[];
-  /** A picture a line of subtitles; null where it has no ink. */
-  readonly subtitles: readonly (PaintedInk | null)[];
+  /** The pictures of each line of subtitles; null where it has no ink. */
+  readonly subtitles: readonly (PaintedCue | null)[];
   /** The band that sweeps over transitions; null where none does. */
   readonly band: PaintedInk | null;
 }
@@ -150,13 +153,14 @@ async function paintLayers({ source, shots, clips, subtitles, sweeps, folder }: 
   const composedShots = await composeSource(source, engines, false);
   for (const [index, { scene }] of composedShots.entries()) {
     const times = shots[index];
-    if (times) painted.push(await paintShot(scene, times, moving, `shot-${index}`, painter));
+    if (times) painted.push(await paintShot(scene, times, { clips: moving, manner: mannerOf(source.book.video), name: `shot-${index}` }, painter));
   }
   const lines: PaintedLayers['subtitles'][number][] = [];
-  for (const [index, { text, over }] of subtitles.entries()) {
-    const slide: SlideSource = { template: subtitleTemplate, frame: { id: 'cue', slots: { line: { kind: 'text', text } } }, adjustment: linkedCut, place: ALONE, family: 'subtitle' };
+  const style = subtitleStyle(source.book);
+  for (const [index, { text, over, wordFrames }] of subtitles.entries()) {
+    const slide: SlideSource = { template: style.template, frame: { id: 'cue', slots: { line: { kind: 'text', text } } }, adjustment: linkedCut, place: ALONE, family: 'subtitle' };
     const [composed] = await composeSource({ ...source, slides: [slide] }, engines, false);
-    const ink = composed ? await paintToFile(composed.scene, `cue-${index}.rgba`, painter) : null;
+    const ink = composed ? await paintCue(composed.scene, style, wordFrames, `cue-${index}.rgba`, painter) : null;
     const behind = over.flatMap((shot) => composedShots[shot]?.report ?? []);
     lines.push(ink && composed ? { ...ink, box: { ...ink.box, yPx: ink.box.yPx - subtitleRisePx(composed.report, behind, cutFrame(source.placement)) } } : null);
   }

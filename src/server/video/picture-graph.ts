@@ -3,7 +3,11 @@ import type { Size } from '../../core/geometry/box.ts';
 import type { TransitionKind } from '../../core/piece/shot.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { SWEEP_EDGE } from '../../core/video/sweep.ts';
+import { LEAVE_POWER } from '../../core/video/manner.ts';
+import type { TextTimes } from '../../core/video/motion.ts';
+import type { TextWindow } from '../../core/video/motion-layers.ts';
 import type { WindowPath } from '../../core/video/render-plan.ts';
+import type { PaintedCue } from '../render/paint-cue.ts';
 import type { PaintedInk, PaintedLayer, PaintedShot, RawPicture } from '../render/paint-layers.ts';
 import { filterValue, inputFile, seconds } from '../ffmpeg/run-ffmpeg.ts';
 
@@ -24,7 +28,7 @@ export interface VideoToJoin {
   readonly size: Size;
   readonly shots: readonly ShotToJoin[];
   /** Subtitles: what is laid over all shots, and when; `toFrame` is not in it. */
-  readonly cues: readonly { readonly layer: PaintedInk; readonly fromFrame: number; readonly toFrame: number }[];
+  readonly cues: readonly { readonly layer: PaintedCue; readonly fromFrame: number; readonly toFrame: number }[];
   /** What sweeps over transitions of that kind. */
   readonly band: PaintedInk | null;
 }
@@ -71,7 +75,7 @@ class GraphBuilder {
   shot(shot: ShotToJoin, index: number): string {
     const { size } = this.recording;
     const [first, ...rest] = shot.layers;
-    const fills = first && first.kind !== 'text' && first.box.widthPx >= size.widthPx && first.box.heightPx >= size.heightPx;
+    const fills = first && first.kind !== 'text' && first.kind !== 'windowed' && first.box.widthPx >= size.widthPx && first.box.heightPx >= size.heightPx;
     const end = `trim=end_frame=${shot.lengthFrames}`;
     let current = `s${index}l0`;
     if (first && fills) this.chains.push(first.kind === 'clip' ? `${this.#recording(first, shot)}[${current}]` : `${first.kind === 'moving' ? this.#moving(first, shot) : `${this.#still(first.picture)},${LOOP}`},${end},format=yuv420p[${current}]`);
@@ -91,9 +95,21 @@ class GraphBuilder {
     if (layer.kind === 'clip') return this.#recording(layer, shot);
     if (layer.kind === 'moving') return this.#moving(layer, shot);
     if (layer.kind === 'still') return `${this.#still(layer.picture)},${LOOP}`;
+    if (layer.kind === 'windowed') return this.#windowed(layer);
     const { enterAt, enterFrames, leaveAt, leaveFrames } = layer.times;
+    const enter = enterAt < 0 ? '' : `,fade=t=in:s=${enterAt}:n=${enterFrames}:alpha=1`;
     const leave = Number.isFinite(leaveAt) ? `,fade=t=out:s=${leaveAt}:n=${leaveFrames}:alpha=1` : '';
-    return `${this.#still(layer.picture)},${LOOP},fade=t=in:s=${enterAt}:n=${enterFrames}:alpha=1${leave}`;
+    return `${this.#still(layer.picture)},${LOOP}${enter}${leave}`;
+  }
+
+  /** A text with clear pixels before and behind it, of which its window sees another part with every frame. */
+  #windowed({ picture, times, window }: PaintedLayer & { readonly kind: 'windowed' }): string {
+    const { widthPx, heightPx } = window.box;
+    const [wide, high] = window.along === 'across' ? [3 * widthPx, heightPx] : [widthPx, 3 * heightPx];
+    const [x, y] = window.along === 'across' ? [widthPx, 0] : [0, heightPx];
+    const seen = passedThrough(times, window, 0);
+    const [left, top] = window.along === 'across' ? [seen, '0'] : ['0', seen];
+    return `${this.#still(picture)},pad=${wide}:${high}:${x}:${y}:color=black@0,${LOOP},crop=${widthPx}:${heightPx}:'${left}':'${top}'`;
   }
 
   /** A photograph of which another part is stretched over its box with every frame, to fractions of a pixel. */
@@ -177,11 +193,18 @@ class GraphBuilder {
     let current = joined;
     this.recording.cues.forEach(({ layer, fromFrame, toFrame }, index) => {
       const name = `cue${index}`;
-      this.chains.push(`${this.#still(layer.picture)},${LOOP}[${name}]`, `[${current}][${name}]overlay=x=${layer.box.xPx}:y=${layer.box.yPx}:shortest=1:enable='between(n,${fromFrame},${toFrame - 1})'[${name}o]`);
+      // A picture stays until the next one, the last one for ever.
+      const [shown, ends] = layer.changes.length > 0 ? [`settb=1/${VIDEO_FPS},setpts='${stepsAt(layer.changes)}'`, ''] : [LOOP, ':shortest=1'];
+      this.chains.push(`${this.#still(layer.picture)},${shown}[${name}]`, `[${current}][${name}]overlay=x=${layer.box.xPx}:y=${layer.box.yPx}${ends}:enable='between(n,${fromFrame},${toFrame - 1})'[${name}o]`);
       current = `${name}o`;
     });
     return `[${current}]format=yuv420p[picture]`;
   }
+}
+
+/** The frame of the video in which each of a row of pictures is shown, the first from the start: an expression of its number. */
+function stepsAt(changes: readonly number[]): string {
+  return changes.map((frame, index) => `gte(N,${index + 1})*${frame - (changes[index - 1] ?? 0)}`).join('+');
 }
 
 /** A crop of one size along a path: its place is an expression of the frame's number. */
@@ -201,6 +224,8 @@ function cropAlong(path: WindowPath, { widthPx, heightPx }: ClipFile): string {
   return `${size}:${place(({ x }) => x, widthPx)}:${place(({ y }) => y, heightPx)}`;
 }
 
+/** Powers of a share miss a whole number by less than this. */
+const ROUNDING = 1e-6;
 /** An overlay, and a perspective, has counted the frame that it is at already, when its place is asked for. */
 const COUNTED = 1;
 
@@ -216,7 +241,20 @@ const SPARE = 2;
 function overlayOf(layer: PaintedLayer): string {
   const { xPx, yPx } = layer.box;
   const at = (y: string): string => `overlay=x=${Math.round(xPx)}:y=${y}:shortest=1:format=yuv420`;
+  if (layer.kind === 'windowed' && layer.window.along === 'across') {
+    // The text stands where it is: the part that is seen of it moves along with the window.
+    return `overlay=x='${Math.round(xPx)}+${passedThrough(layer.times, layer.window, COUNTED)}-${layer.window.box.widthPx}':y=${Math.round(yPx)}:shortest=1:format=yuv420`;
+  }
   if (layer.kind !== 'text') return at(String(Math.round(yPx)));
-  const { enterAt, enterFrames } = layer.times;
-  return at(`'${Math.round(yPx)}+2*floor(${(layer.risePx / 2).toFixed(3)}*pow(1-clip((n-${enterAt + COUNTED})/${enterFrames},0,1),3))'`);
+  const { enterAt, enterFrames, enterPower } = layer.times;
+  return at(`'${Math.round(yPx)}+2*floor(${(layer.risePx / 2).toFixed(3)}*pow(1-clip((n-${enterAt + COUNTED})/${enterFrames},0,1),${enterPower}))'`);
+}
+
+/** How far a text has passed through its window, in whole pairs of pixels, as an expression of the frame's number; see `travelAt`. @param counted by how much the filter has counted on already */
+function passedThrough({ enterAt, enterFrames, enterPower, leaveAt, leaveFrames }: TextTimes, { box, along, rightToLeft }: TextWindow, counted: number): string {
+  const share = (at: number, frames: number): string => `clip((n-${at + counted})/${frames},0,1)`;
+  const left = Number.isFinite(leaveAt) ? `+pow(${share(leaveAt, leaveFrames)},${LEAVE_POWER})` : '';
+  const travel = `1-pow(1-${share(enterAt, enterFrames)},${enterPower})${left}`;
+  const length = along === 'across' ? box.widthPx : box.heightPx;
+  return `2*floor(${length / 2}*(${along === 'across' && rightToLeft ? `2-(${travel})` : travel})+${ROUNDING})`;
 }

@@ -2,6 +2,8 @@ import { mkdir, rm, stat } from 'node:fs/promises';
 import { join } from 'node:path';
 import type { VideoFormatName } from '../../contract/video-contracts.ts';
 import type { VideoMeasures } from '../../core/video/video-measures.ts';
+import { spokenSpans, wordStartsMs } from '../../core/video/said-words.ts';
+import { shotEnds } from '../../core/video/shot-ends.ts';
 import { shotMovements } from '../../core/video/movement.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
 import { voiceEndMs } from '../../core/video/speech.ts';
@@ -113,12 +115,13 @@ async function paintedVideo({ cut, timeline, track, clips, recordings }: VideoSo
   const { shots, lengthFrames } = timeline;
   const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, recording: recordings.get(picture.id) }]));
   const spoken = (track.subtitles ?? []).filter(({ text, fromMs }) => text.trim() !== '' && toFrames(fromMs) < lengthFrames);
+  const speech = spokenSpans(track, recordings);
   const painted = await render.layers({
     kind: 'layers',
     source: cut,
-    shots: shots.map((shot, index) => ({ lengthFrames: shot.lengthFrames, isLast: index === shots.length - 1, movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
+    shots: shots.map((shot, index) => ({ ...shotEnds(timeline, index, cut.placement.video), movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
-    subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline) })),
+    subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline), wordFrames: wordStartsMs(cue, speech).map(toFrames) })),
     sweeps: shots.some(({ into }) => into.kind === 'sweep'),
     folder,
   });

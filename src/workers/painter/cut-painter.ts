@@ -7,9 +7,11 @@ import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/sc
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import { applyTreatment, movingTreatment } from '../../core/scene/treatment.ts';
 import { blend } from '../../core/video/blend.ts';
+import { mannerOf } from '../../core/video/manner.ts';
 import { sceneAt } from '../../core/video/motion.ts';
 import { moves } from '../../core/video/movement.ts';
 import { subtitleRisePx } from '../../core/video/place-subtitle.ts';
+import { styledSubtitle, subtitleStyle, type SubtitleStyle } from '../../core/video/subtitle-style.ts';
 import { sweepBand, sweepLeftPx } from '../../core/video/sweep.ts';
 import { surfaceOf, type Surface } from '../surfaces.ts';
 import type { WantedCut } from '../wall-protocol.ts';
@@ -49,13 +51,22 @@ export class CutPainter {
     return surface.context.getImageData(0, 0, width, height);
   }
 
+  #style: { readonly book: BrandBook; readonly style: SubtitleStyle } | null = null;
+
+  /** Looked up once a book, as every frame asks for it. */
+  #styleOf(book: BrandBook): SubtitleStyle {
+    if (this.#style?.book !== book) this.#style = { book, style: subtitleStyle(book) };
+    return this.#style.style;
+  }
+
   /** The line of subtitles over a shot, where it covers no words. */
-  #subtitle(surface: Surface, { moment, scale, placement }: WantedCut, { all }: PaintContext): void {
-    const line = moment?.subtitle && all.get(moment.subtitle.key);
+  #subtitle(surface: Surface, { moment, scale, placement }: WantedCut, { all, book }: PaintContext): void {
+    const subtitle = moment?.subtitle;
+    const line = subtitle && all.get(subtitle.key);
     if (!line) return;
-    const behind = moment.subtitle?.over.flatMap((key) => all.get(key)?.composed.report ?? []) ?? [];
+    const behind = subtitle.over.flatMap((key) => all.get(key)?.composed.report ?? []);
     const rise = subtitleRisePx(line.composed.report, behind, cutFrame(placement));
-    this.#scene(surface.context, raiseScene(line.composed.scene, rise), scale, new Map());
+    this.#scene(surface.context, raiseScene(styledSubtitle(line.composed.scene, this.#styleOf(book), subtitle.word, this.typesetter), rise), scale, new Map());
   }
 
   /** The pictures of a cut that are not at hand at the scale it needs. */
@@ -86,11 +97,11 @@ export class CutPainter {
     context.drawImage(surface.canvas, Math.round(sweepLeftPx(progress, size.widthPx, band.size.widthPx) * scale), 0);
   }
 
-  #shot(cut: WantedCut, { scene }: Composed, { clipPictures }: PaintContext, use: string): Surface {
+  #shot(cut: WantedCut, { scene }: Composed, { clipPictures, book }: PaintContext, use: string): Surface {
     // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
     const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
     const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
-    this.#scene(surface.context, cut.moment ? sceneAt(scene, cut.moment) : scene, cut.scale, clipPictures);
+    this.#scene(surface.context, cut.moment ? sceneAt(scene, cut.moment, mannerOf(book.video)) : scene, cut.scale, clipPictures);
     return surface;
   }
 

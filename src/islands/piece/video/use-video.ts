@@ -3,7 +3,9 @@ import { getRecordingFile } from '../../../contract/media-contracts.ts';
 import { linkedCut } from '../../../core/piece/adjustment.ts';
 import type { Piece } from '../../../core/piece/piece.ts';
 import type { Recording } from '../../../core/video/recording.ts';
-import { subtitleTemplate } from '../../../core/video/subtitle-template.ts';
+import { saidWordAt, spokenSpans, wordStartsMs } from '../../../core/video/said-words.ts';
+import { shotEnds } from '../../../core/video/shot-ends.ts';
+import { subtitleStyle } from '../../../core/video/subtitle-style.ts';
 import { ALONE, filledSlide } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
 import type { Template } from '../../../core/template/template.ts';
@@ -135,15 +137,15 @@ function wantedAt({ cuts, piece, media, whole, timeline, showsCovers }: Shown, l
     const all = cuts.wanted(cut, scale);
     const indexOf = (id: string): number => cut.slides.findIndex((slide) => slide.frame.id === id);
     const [at, before] = [indexOf(moment.shot.frame.id), moment.over ? indexOf(moment.over.shot.frame.id) : -1];
-    const subtitle = line && !takesSubtitleFile(piece.track, cut.placement.video) ? subtitleCut(cut, line.text, scale) : null;
+    const subtitle = line && !takesSubtitleFile(piece.track, cut.placement.video) ? subtitleCut(cut, line.text, subtitleStyle(cuts.content.book).template, scale) : null;
     const shots = all.map((wanted, index): WantedCut => {
       const { shot, over } = index === at ? { shot: moment.shot, over: moment.over } : { shot: moment.over?.shot, over: null };
       if (index !== at && index !== before) return { ...wanted, unseen: true };
       if (!shot) return wanted;
-      const inside = { frame: frame - shot.startFrame, lengthFrames: shot.lengthFrames, isLast: index === all.length - 1, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
+      const inside = { frame: frame - shot.startFrame, ...shotEnds(timeline, timeline.shots.indexOf(shot), cut.placement.video), lengthFrames: shot.lengthFrames, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
       if (index === before) return { ...wanted, unseen: true, moment: inside };
       const behind = all[before];
-      return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle && line ? { subtitle: { key: subtitle.key, over: shotsUnder(line, timeline).flatMap((under) => all[under]?.key ?? []) } } : {}) } };
+      return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle && line ? { subtitle: { key: subtitle.key, over: shotsUnder(line, timeline).flatMap((under) => all[under]?.key ?? []), word: saidWordAt(wordStartsMs(line, spokenSpans(piece.track, recordingsOf(media))), atMs) } } : {}) } };
     });
     return subtitle ? [...shots, subtitle] : shots;
   });
@@ -159,6 +161,6 @@ function paintedCover(cut: Cut, piece: Piece, whole: Timeline, scale: number, te
     : singlePicture({ key, template: slideTemplate(template, cover.frame.slide), frame: filledSlide(cover.frame, piece.frames[0], template, ALONE), placement, adjustment: linkedCut, scale });
 }
 
-function subtitleCut({ key, placement }: Cut, text: string, scale: number): WantedCut {
-  return { ...singlePicture({ key: `${key}~line`, template: subtitleTemplate, frame: { id: 'line', slots: { line: { kind: 'text', text } } }, placement, adjustment: linkedCut, scale }), run: key, family: 'subtitle', unseen: true };
+function subtitleCut({ key, placement }: Cut, text: string, template: Template, scale: number): WantedCut {
+  return { ...singlePicture({ key: `${key}~line`, template, frame: { id: 'line', slots: { line: { kind: 'text', text } } }, placement, adjustment: linkedCut, scale }), run: key, family: 'subtitle', unseen: true };
 }

@@ -5,6 +5,7 @@ import { cellKey, type PlanItem } from '../../../core/plan/plan-items.ts';
 import { addDays } from '../../../core/time/day.ts';
 import { wallTimeOf, zonePlace } from '../../../core/time/wall-time.ts';
 import { toast } from '../../ui/toast.tsx';
+import { useInTurn } from '../../ui/use-in-turn.ts';
 import type { PlanBrand, PlanChannel, PlanContext, PlanContexts, useLanes } from '../use-plan.ts';
 import type { PlanActions, Spot } from '../use-plan-actions.ts';
 import { LaneHead } from './LaneHead.tsx';
@@ -20,6 +21,8 @@ const heights: Readonly<Record<Density, number>> = { wide: 58, middle: 32, small
 const MIN_ROW_PX = 64;
 /** The line that names a brand. */
 const BRAND_PX = 29;
+/** Rows drawn beyond the view, which a scroll reaches before they would have to be drawn. */
+const OVERSCAN = 5;
 const HOUR_MS = 3_600_000;
 
 interface LaneGridProps {
@@ -53,8 +56,11 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
     const most = Math.max(1, ...days.map((day) => cells.get(cellKey(channel.id, day))?.length ?? 0));
     return Math.max(MIN_ROW_PX, most * (heights[density] + 3) + 12);
   };
-  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: rowPx, getItemKey: (index) => lines[index]?.key ?? index, overscan: 3 });
+  const rows = useVirtualizer({ count: lines.length, getScrollElement: () => scroller.current, estimateSize: rowPx, getItemKey: (index) => lines[index]?.key ?? index, overscan: OVERSCAN, useFlushSync: false });
   useEffect(() => rows.measure(), [rows, lines, days, cells, density]);
+
+  const inView = rows.getVirtualItems();
+  const drawn = useInTurn(inView);
 
   const laneDrag = useLaneDrag({
     itemOf: (key) => lanes.items.find((item) => item.key === key),
@@ -149,9 +155,9 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
       <div style={{ width: channelPx + RUNWAY_PX + days.length * columnPx }} className="relative">
         <LaneHead days={days} columnPx={columnPx} density={density} today={today} named={lanes.days} campaigns={spans} zone={brand.zone} />
         <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
-          {rows.getVirtualItems().map((row) => {
+          {inView.map((row) => {
             const line = lines[row.index];
-            if (!line) return null;
+            if (!line || !drawn.has(row.key)) return null;
             const { channel, context: own } = line;
             return (
               <div key={row.key} role="presentation" className="absolute inset-x-0 contain-strict" style={{ top: row.start, height: row.size }}>
