@@ -63,6 +63,7 @@ export async function videoRatios(): Promise<VideoRatios> {
     const sourceOf = ([network, placement]: readonly [string, string]): VideoSource => ({
       cut: cutOf(frames, network, placement, pictures),
       timeline,
+      hasCover: true,
       track: { musicVolume: 0.5, subtitles: [{ fromMs: 400, toMs: 4_000, text: 'Come to the workshop this Saturday and build your own kite.' }, { fromMs: 4_600, toMs: 8_800, text: 'We cut the sails, you pick the colours.' }] },
       clips,
       recordings,

@@ -4,7 +4,7 @@ import type { VideoRule } from '../network/network-sheet.ts';
 import { manners, MOST_WORDS } from './manner.ts';
 import { motionLayers } from './motion-layers.ts';
 import { sceneAt, textTimes, throughWindow, travelAt, type ShotMoment } from './motion.ts';
-import { shotEnds } from './shot-ends.ts';
+import { shotEnds, takesCover } from './shot-ends.ts';
 import { timelineOf } from './timeline.ts';
 
 /** A text of words of two letters, two words a line. */
@@ -93,8 +93,10 @@ describe('the first frame', () => {
   const rule: VideoRule = { leastSeconds: 1, mostSeconds: 60 };
 
   it('says all it has to say where nothing else can stand for the video', () => {
-    expect([0, 1].map((index) => shotEnds(timeline, index, rule).standsAtStart)).toEqual([true, false]);
-    expect(shotEnds(timeline, 0, { ...rule, cover: 'frame' }).standsAtStart).toBe(false);
+    const cover = { kind: 'frame', atMs: 500 } as const;
+    expect([takesCover(undefined, { ...rule, cover: 'any' }), takesCover(cover, rule), takesCover(cover, undefined), takesCover(cover, { ...rule, cover: 'frame' })]).toEqual([false, false, false, true]);
+    expect([0, 1].map((index) => shotEnds(timeline, index, false).standsAtStart)).toEqual([true, false]);
+    expect(shotEnds(timeline, 0, true).standsAtStart).toBe(false);
     const scene = sceneOf(text('headline', 3, 90));
     for (const manner of Object.values(manners)) {
       expect(sceneAt(scene, moment(0), manner).nodes).toEqual([]);

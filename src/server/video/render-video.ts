@@ -111,7 +111,7 @@ function videoToHear({ timeline: { shots, lengthFrames }, track, recordings, mus
   };
 }
 
-async function paintedVideo({ cut, timeline, track, clips, recordings }: VideoSource, folder: string, render: RenderPool): Promise<VideoToJoin> {
+async function paintedVideo({ cut, timeline, track, clips, recordings, hasCover }: VideoSource, folder: string, render: RenderPool): Promise<VideoToJoin> {
   const { shots, lengthFrames } = timeline;
   const pictures = new Map(cut.pictures.map(({ picture }) => [picture.id, { focal: picture.focal, recording: recordings.get(picture.id) }]));
   const spoken = (track.subtitles ?? []).filter(({ text, fromMs }) => text.trim() !== '' && toFrames(fromMs) < lengthFrames);
@@ -119,7 +119,7 @@ async function paintedVideo({ cut, timeline, track, clips, recordings }: VideoSo
   const painted = await render.layers({
     kind: 'layers',
     source: cut,
-    shots: shots.map((shot, index) => ({ ...shotEnds(timeline, index, cut.placement.video), movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
+    shots: shots.map((shot, index) => ({ ...shotEnds(timeline, index, hasCover), movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
     subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline), wordFrames: wordStartsMs(cue, speech).map(toFrames) })),
     sweeps: shots.some(({ into }) => into.kind === 'sweep'),

@@ -27,7 +27,7 @@ export async function makeVideoFile({ media, render }: Pick<Services, 'render' |
   return { path, measures: (await exists(noted)) ? (JSON.parse(await readFile(noted, 'utf8')) as VideoMeasures) : null };
 }
 
-function keyOf({ cut, timeline, track, clips, recordings, musicPath, voicePath }: VideoSource, { format, maxBytes, title }: VideoOptions): string {
+function keyOf({ cut, timeline, track, clips, recordings, hasCover, musicPath, voicePath }: VideoSource, { format, maxBytes, title }: VideoOptions): string {
   const subjects = [...recordings].map(([id, recording]) => [id, subjectOf(recording)]);
-  return createHash('sha256').update(JSON.stringify([cut, timeline, track, [...clips], subjects, musicPath, voicePath, format, maxBytes, title])).digest('hex');
+  return createHash('sha256').update(JSON.stringify([cut, timeline, track, [...clips], subjects, hasCover, musicPath, voicePath, format, maxBytes, title])).digest('hex');
 }

@@ -1,5 +1,6 @@
 import type { Piece } from '../../core/piece/piece.ts';
-import { getPlacement } from '../../core/network/network-sheet.ts';
+import { getPlacement, type VideoRule } from '../../core/network/network-sheet.ts';
+import { takesCover } from '../../core/video/shot-ends.ts';
 import { takesSubtitleFile } from '../../core/video/subtitles.ts';
 import type { CutRef } from '../../core/piece/piece.ts';
 import type { Snapshot } from '../../core/post/snapshot.ts';
@@ -19,6 +20,8 @@ export interface VideoSource {
   readonly recordings: ReadonlyMap<string, Recording>;
   /** Working copies of the clips that the shots show. */
   readonly clips: ReadonlyMap<string, ClipFile>;
+  /** Whether a cover stands for it before it plays. */
+  readonly hasCover: boolean;
   readonly musicPath: string | null;
   readonly voicePath: string | null;
 }
@@ -29,9 +32,14 @@ export function recordingsIn({ pictures }: Pick<Snapshot, 'pictures'>): Readonly
 }
 
 /** Whether the subtitles of a cut go along as a file instead of lying over its pictures. */
-export function goesAsFile({ piece, sheets }: Pick<Snapshot, 'piece' | 'sheets'>, network: string, { placement }: CutRef): boolean {
+export function goesAsFile(snapshot: Pick<Snapshot, 'piece' | 'sheets'>, network: string, cut: CutRef): boolean {
+  return takesSubtitleFile(snapshot.piece.track, videoRuleOf(snapshot, network, cut));
+}
+
+/** What a place takes of a video; undefined where it takes none. */
+function videoRuleOf({ sheets }: Pick<Snapshot, 'sheets'>, network: string, { placement }: CutRef): VideoRule | undefined {
   const sheet = sheets.find(({ key }) => key === network);
-  return sheet !== undefined && takesSubtitleFile(piece.track, getPlacement(sheet, placement).video);
+  return sheet && getPlacement(sheet, placement).video;
 }
 
 /** What one cut of a snapshot's video is made of, with the files it lies in. */
@@ -46,6 +54,7 @@ export function videoSourceOf(snapshot: Snapshot, network: string, cut: CutRef, 
     cut: cutSourceOf(snapshot, network, cut, store),
     timeline: timelineOf(slidesIn(snapshot, network, cut), recordings),
     recordings,
+    hasCover: takesCover(snapshot.piece.cover, videoRuleOf(snapshot, network, cut)),
     track: goesAsFile(snapshot, network, cut) ? { ...track, subtitles: [] } : track,
     clips: new Map(snapshot.pictures.flatMap(({ id, recording, widthPx, heightPx }) => (recording?.kind === 'clip' ? [[id, { path: store.pathOf(recording.storedHash), widthPx, heightPx }] as const] : []))),
     musicPath: pathOf(track.music),

@@ -40,6 +40,7 @@ export function CoverFields({ piece, store, brand, media, onMedia, readOnly }: C
             <option value="picture">a picture…</option>
           </select>
         </label>
+        {cover === undefined && <p className="text-xs text-quiet">The first frame stands for it then: the words of the first shot are there from the start.</p>}
         {cover?.kind === 'frame' && (
           <label className="block text-xs text-quiet">
             At, in seconds

@@ -4,7 +4,7 @@ import { linkedCut } from '../../../core/piece/adjustment.ts';
 import type { Piece } from '../../../core/piece/piece.ts';
 import type { Recording } from '../../../core/video/recording.ts';
 import { saidWordAt, spokenSpans, wordStartsMs } from '../../../core/video/said-words.ts';
-import { shotEnds } from '../../../core/video/shot-ends.ts';
+import { shotEnds, takesCover } from '../../../core/video/shot-ends.ts';
 import { subtitleStyle } from '../../../core/video/subtitle-style.ts';
 import { ALONE, filledSlide } from '../../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../../core/template/slide-template.ts';
@@ -142,7 +142,7 @@ function wantedAt({ cuts, piece, media, whole, timeline, showsCovers }: Shown, l
       const { shot, over } = index === at ? { shot: moment.shot, over: moment.over } : { shot: moment.over?.shot, over: null };
       if (index !== at && index !== before) return { ...wanted, unseen: true };
       if (!shot) return wanted;
-      const inside = { frame: frame - shot.startFrame, ...shotEnds(timeline, timeline.shots.indexOf(shot), cut.placement.video), lengthFrames: shot.lengthFrames, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
+      const inside = { frame: frame - shot.startFrame, ...shotEnds(timeline, timeline.shots.indexOf(shot), takesCover(piece.cover, cut.placement.video)), lengthFrames: shot.lengthFrames, movements: shotMovements(shot, media, wanted.adjustment.crops ?? {}) };
       if (index === before) return { ...wanted, unseen: true, moment: inside };
       const behind = all[before];
       return { ...wanted, key: cut.key, moment: { ...inside, ...(over && behind ? { over: { key: behind.key, kind: shot.into.kind, progress: over.progress } } : {}), ...(subtitle && line ? { subtitle: { key: subtitle.key, over: shotsUnder(line, timeline).flatMap((under) => all[under]?.key ?? []), word: saidWordAt(wordStartsMs(line, spokenSpans(piece.track, recordingsOf(media))), atMs) } } : {}) } };
