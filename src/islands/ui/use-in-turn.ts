@@ -4,26 +4,39 @@ interface Keyed {
   readonly key: React.Key | bigint;
 }
 
+/** How much of each row is drawn, in parts. */
+type Parts = ReadonlyMap<Keyed['key'], number>;
+
 /**
- * Which rows of a long list to draw: those already drawn, and one more each frame, the nearest to the middle of the view
- * first. A fast scroll brings in several rows at once, and drawing them in one frame would hold the scroll up.
+ * How much of the rows of a long list to draw: what is already drawn, and one part of one row more each frame: of rows that show
+ * nothing yet first, then of those nearest to the middle of the view. A fast scroll brings in several rows at once, and drawing them in one frame would hold it up.
  * After a jump, where no row in view was drawn before, all are drawn together.
  * @param rows the rows in and near the view
- * @returns the keys of the rows to draw
+ * @param whole the parts of a row
+ * @returns the parts that are drawn of each row, from 1 to `whole`; a row that is missing is not drawn yet
  */
-export function useInTurn(rows: readonly Keyed[]): ReadonlySet<Keyed['key']> {
-  const [drawn, setDrawn] = useState<ReadonlySet<Keyed['key']>>(() => new Set());
+export function useInTurn(rows: readonly Keyed[], whole: number): Parts {
+  const [drawn, setDrawn] = useState<Parts>(() => new Map());
   const isJump = !rows.some(({ key }) => drawn.has(key));
-  const missing = isJump ? [] : rows.filter(({ key }) => !drawn.has(key));
-  const isSettled = !isJump && missing.length === 0;
+  const isSettled = rows.every(({ key }) => drawn.get(key) === whole);
   useEffect(() => {
-    if (isSettled || rows.length === 0) return undefined;
-    const middle = (rows.length - 1) / 2;
-    const distance = (row: Keyed): number => Math.abs(rows.indexOf(row) - middle);
-    const next = [...missing].sort((a, b) => distance(a) - distance(b))[0];
-    const keep = rows.filter((row) => isJump || row === next || drawn.has(row.key));
-    const frame = requestAnimationFrame(() => setDrawn(new Set(keep.map(({ key }) => key))));
+    if (isSettled) return undefined;
+    const frame = requestAnimationFrame(() => setDrawn(isJump ? allOf(rows, whole) : onePartMore(rows, drawn, whole)));
     return () => cancelAnimationFrame(frame);
   });
-  return isJump ? new Set(rows.map(({ key }) => key)) : drawn;
+  return isJump ? allOf(rows, whole) : drawn;
+}
+
+function allOf(rows: readonly Keyed[], whole: number): Parts {
+  return new Map(rows.map(({ key }) => [key, whole]));
+}
+
+/** The parts that are drawn after one more frame. */
+export function onePartMore(rows: readonly Keyed[], drawn: Parts, whole: number): Parts {
+  const middle = (rows.length - 1) / 2;
+  const parts = new Map(rows.flatMap(({ key }) => (drawn.has(key) ? [[key, drawn.get(key) ?? 0] as const] : [])));
+  const unfinished = rows.map(({ key }, index) => ({ key, has: parts.get(key) ?? 0, distance: Math.abs(index - middle) })).filter(({ has }) => has < whole);
+  const [next] = unfinished.sort((a, b) => Math.min(a.has, 1) - Math.min(b.has, 1) || a.distance - b.distance);
+  if (next) parts.set(next.key, next.has + 1);
+  return parts;
 }

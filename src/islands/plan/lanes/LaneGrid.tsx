@@ -23,6 +23,8 @@ const MIN_ROW_PX = 64;
 const BRAND_PX = 29;
 /** Rows drawn beyond the view, which a scroll reaches before they would have to be drawn. */
 const OVERSCAN = 5;
+/** A row that comes into view is drawn in so many frames. */
+const ROW_PARTS = 6;
 const HOUR_MS = 3_600_000;
 
 interface LaneGridProps {
@@ -60,7 +62,7 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
   useEffect(() => rows.measure(), [rows, lines, days, cells, density]);
 
   const inView = rows.getVirtualItems();
-  const drawn = useInTurn(inView);
+  const drawn = useInTurn(inView, ROW_PARTS);
 
   const laneDrag = useLaneDrag({
     itemOf: (key) => lanes.items.find((item) => item.key === key),
@@ -157,12 +159,13 @@ export function LaneGrid({ contexts, days, lines, cells, lanes, chosen, actionsO
         <div role="rowgroup" style={{ height: rows.getTotalSize() }} className="relative">
           {inView.map((row) => {
             const line = lines[row.index];
-            if (!line || !drawn.has(row.key)) return null;
+            const parts = drawn.get(row.key);
+            if (!line || parts === undefined) return null;
             const { channel, context: own } = line;
             return (
               <div key={row.key} role="presentation" className="absolute inset-x-0 contain-strict" style={{ top: row.start, height: row.size }}>
                 {channel ? (
-                  <LaneRow channel={channel} sheet={own.sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={own.brand.slug} today={own.today} nowMs={Math.floor(nowMs / HOUR_MS) * HOUR_MS} themes={own.themes} lane={laneOf.get(channel.id)} mayMove={roleMay(own.brand.role, 'send')} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
+                  <LaneRow drawnDays={Math.ceil((days.length * parts) / ROW_PARTS)} channel={channel} sheet={own.sheets.get(channel.network)} days={days} cells={cells} columnPx={columnPx} density={density} brand={own.brand.slug} today={own.today} nowMs={Math.floor(nowMs / HOUR_MS) * HOUR_MS} themes={own.themes} lane={laneOf.get(channel.id)} mayMove={roleMay(own.brand.role, 'send')} stop={current?.channelId === channel.id ? current : null} chosenKeys={chosenKeys} handlers={handlers} />
                 ) : (
                   <BrandLine brand={own.brand} />
                 )}

@@ -26,6 +26,8 @@ interface LaneRowProps {
   readonly channel: PlanChannel;
   readonly sheet: PlanSheet | undefined;
   readonly days: readonly string[];
+  /** So many of the days are drawn already; the others keep their place. */
+  readonly drawnDays: number;
   readonly cells: ReadonlyMap<string, readonly PlanItem[]>;
   readonly columnPx: number;
   readonly density: Density;
@@ -46,7 +48,7 @@ const NONE: readonly PlanItem[] = [];
 
 /** One channel's time line. */
 export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
-  const { channel, sheet, days, cells, columnPx, lane, nowMs } = props;
+  const { channel, sheet, days, drawnDays, cells, columnPx, lane, nowMs } = props;
   return (
     <div role="row" className="flex h-full border-b border-line">
       <div role="rowheader" className="left-0 z-10 flex w-46 group-data-narrow/lanes:w-29 group-data-wide/lanes:sticky shrink-0 items-center gap-2.5 border-r border-line bg-panel px-3">
@@ -56,9 +58,10 @@ export const LaneRow = memo(function LaneRow(props: LaneRowProps) {
           <span className="block truncate text-xs text-quiet">{channel.handle}</span>
         </span>
       </div>
-      {days.map((day) => (
+      {days.slice(0, drawnDays).map((day) => (
         <Cell key={day} channel={channel} sheet={sheet} day={day} items={cells.get(cellKey(channel.id, day)) ?? NONE} width={columnPx} density={props.density} brand={props.brand} today={props.today} themes={props.themes} mayMove={props.mayMove} stopIndex={props.stop?.day === day ? props.stop.index : null} chosenKeys={props.chosenKeys} handlers={props.handlers} />
       ))}
+      {drawnDays < days.length && <div aria-hidden style={{ width: (days.length - drawnDays) * columnPx }} className="shrink-0" />}
       <div role="gridcell" className="right-0 z-10 flex w-21 group-data-wide/lanes:sticky group-data-narrow/lanes:static! shrink-0 items-center border-l border-line bg-panel px-2.5">
         {lane && <Runway lane={lane} nowMs={nowMs} />}
       </div>
