@@ -169,7 +169,8 @@ class Emitter {
     const treatment = this.input.bound.untreated.includes(part.slot) ? undefined : this.#treatment;
     const { box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot], treatment });
     this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}) });
-    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window });
+    const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
+    this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window, subject: boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null });
     if (!isCutOut) this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone, treatment: looks.treatment });
     // One picture for all slides: report it once.
     const isTold = part.through === true && place.index > 0;
@@ -201,13 +202,8 @@ class Emitter {
   }
 
   /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */
-  #subjectOf(slot: string): { readonly xPx: number; readonly yPx: number } | null {
-    const shown = this.pictures.find((each) => each.slot === slot);
-    const picture = this.input.bound.pictures[slot];
-    if (!shown || !picture) return null;
-    const { box, window } = shown;
-    const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
-    return boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null;
+  #subjectOf(slot: string): PlacedPicture['subject'] {
+    return this.pictures.find((each) => each.slot === slot)?.subject ?? null;
   }
 
   #veil(part: VeilPart, box: Box): void {

@@ -47,6 +47,8 @@ export interface PlacedPicture {
   readonly pictureId: string;
   readonly box: Box;
   readonly window: CropWindow;
+  /** Where its subject stands in the cut; null where it is cut off. */
+  readonly subject: { readonly xPx: number; readonly yPx: number } | null;
 }
 
 /** Where words stand on a photograph, and what they got to be read. */

@@ -4,8 +4,8 @@ import { shotsUnder, subtitleRisePx } from './place-subtitle.ts';
 import { timelineOf } from './timeline.ts';
 
 const box = (yPx: number, heightPx: number, xPx = 100, widthPx = 800): Box => ({ xPx, yPx, widthPx, heightPx });
-const words = (...boxes: readonly Box[]) => ({ placed: boxes.map((each) => ({ slot: 'x', box: each, roomPx: each.widthPx, lines: 1, lineTexts: [''], sizePx: 40 })), marks: [] });
-const frame = { marginPx: 60, safe: { topPx: 200, rightPx: 60, bottomPx: 400, leftPx: 60 } };
+const words = (...boxes: readonly Box[]) => ({ placed: boxes.map((each) => ({ slot: 'x', box: each, roomPx: each.widthPx, lines: 1, lineTexts: [''], sizePx: 40 })), marks: [], pictures: [] });
+const frame = { size: { widthPx: 1080, heightPx: 1920 }, marginPx: 60, safe: { topPx: 200, rightPx: 60, bottomPx: 400, leftPx: 60 } };
 const line = words(box(1_400, 90));
 
 describe('a line of subtitles', () => {
@@ -24,6 +24,14 @@ describe('a line of subtitles', () => {
   it('rises for every shot that it lies over, and over marks as well', () => {
     const rise = subtitleRisePx(line, [words(box(1_380, 120)), { ...words(), marks: [box(1_150, 120, 400, 200)] }], frame);
     expect(1_400 + 90 - rise).toBeLessThan(1_150 - 30);
+  });
+
+  it('rises above a subject where a little is enough, and not where it would have to leave the foot', () => {
+    const photo = (yPx: number) => ({ ...words(), pictures: [{ slot: 'photo', pictureId: 'p', box: box(0, 1_920, 0, 1080), window: { x: 0, y: 0, width: 1, height: 1 }, subject: { xPx: 540, yPx } }] });
+    const rise = subtitleRisePx(line, [photo(1_450)], frame);
+    expect(1_400 + 90 - rise).toBeLessThan(1_450 - 100);
+    expect(subtitleRisePx(line, [photo(600)], frame)).toBe(0);
+    expect(subtitleRisePx(line, [photo(1_450), words(box(900, 420))], frame)).toBe(0);
   });
 
   it('stays where no place is free', () => {
