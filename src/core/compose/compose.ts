@@ -95,6 +95,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       placed: emitted.placed,
       pictures: emitted.pictures,
       blocks: emitted.blocks,
+      panels: emitted.panels,
       marks: markBoxes(fitted.laidOut),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },

@@ -56,6 +56,7 @@ export interface Emitted {
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
   readonly blocks: readonly PlacedBlock[];
+  readonly panels: readonly Box[];
   /** The marks that were taken. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly findings: readonly CutFinding[];
@@ -64,6 +65,8 @@ export interface Emitted {
 /** Large text at 1080 pixels wide: from 66 px, or 52 px in a bold weight (WCAG's 24 px and 18.66 px on a phone). */
 const LARGE_PX_AT_1080 = 66;
 const GHOST_ALPHA = 0.42;
+/** A field that covers more of a cut than this is its ground, not a panel on it. */
+const PANEL_SHARE = 0.6;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
 /** Rounding of the layout may put a mark this far over the edge. */
@@ -77,7 +80,7 @@ const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, marks: emitter.marks, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, panels: emitter.panels, marks: emitter.marks, findings: emitter.findings };
 }
 
 class Emitter {
@@ -85,6 +88,7 @@ class Emitter {
   readonly placed: PlacedText[] = [];
   readonly pictures: PlacedPicture[] = [];
   readonly blocks: PlacedBlock[] = [];
+  readonly panels: Box[] = [];
   readonly marks = new Map<MarkPart, BrandMark>();
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
@@ -156,6 +160,7 @@ class Emitter {
     const solid = snapBoxOutward(box);
     const path = field.slant && slantPx > 0 ? slantedPath(solid, field.slant.edge, slantPx) : fieldPath(field.shape ?? 'box', solid, marginPx);
     this.#fill(path, this.input.scheme[field.ink], solid);
+    if (solid.widthPx * solid.heightPx < PANEL_SHARE * this.input.frame.size.widthPx * this.input.frame.size.heightPx) this.panels.push(solid);
   }
 
   #picture(part: PicturePart, visible: Box): void {

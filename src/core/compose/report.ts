@@ -67,6 +67,8 @@ export interface CutReport {
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
   readonly blocks: readonly PlacedBlock[];
+  /** Fields that stand on the cut, behind words. */
+  readonly panels: readonly Box[];
   /** Boxes of the marks. */
   readonly marks: readonly Box[];
   readonly findings: readonly CutFinding[];

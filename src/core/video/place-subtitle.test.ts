@@ -4,7 +4,7 @@ import { shotsUnder, subtitleRisePx } from './place-subtitle.ts';
 import { timelineOf } from './timeline.ts';
 
 const box = (yPx: number, heightPx: number, xPx = 100, widthPx = 800): Box => ({ xPx, yPx, widthPx, heightPx });
-const words = (...boxes: readonly Box[]) => ({ placed: boxes.map((each) => ({ slot: 'x', box: each, roomPx: each.widthPx, lines: 1, lineTexts: [''], sizePx: 40 })), marks: [], pictures: [] });
+const words = (...boxes: readonly Box[]) => ({ placed: boxes.map((each) => ({ slot: 'x', box: each, roomPx: each.widthPx, lines: 1, lineTexts: [''], sizePx: 40 })), marks: [], pictures: [], panels: [] });
 const frame = { size: { widthPx: 1080, heightPx: 1920 }, marginPx: 60, safe: { topPx: 200, rightPx: 60, bottomPx: 400, leftPx: 60 } };
 const line = words(box(1_400, 90));
 
@@ -32,6 +32,11 @@ describe('a line of subtitles', () => {
     expect(1_400 + 90 - rise).toBeLessThan(1_450 - 100);
     expect(subtitleRisePx(line, [photo(600)], frame)).toBe(0);
     expect(subtitleRisePx(line, [photo(1_450), words(box(900, 420))], frame)).toBe(0);
+  });
+
+  it('keeps off the panel that words stand on, unless that leaves no room at the foot', () => {
+    expect(1_490 - subtitleRisePx(line, [{ ...words(box(1_200, 60)), panels: [box(1_100, 330)] }], frame)).toBeLessThan(1_100 - 30);
+    expect(subtitleRisePx(line, [{ ...words(box(700, 60)), panels: [box(600, 850)] }], frame)).toBe(0);
   });
 
   it('stays where no place is free', () => {

@@ -16,16 +16,16 @@ export function shotsUnder({ fromMs, toMs }: Pick<Cue, 'fromMs' | 'toMs'>, { sho
 
 /** A subject fills about this share of the short side of a cut around its point. */
 const SUBJECT_SHARE = 0.22;
-/** So much of a cut's height a line rises for a subject; beyond, it would stand above it, out of place. */
+/** So much of a cut's height a line rises for a panel or a subject; beyond, it would stand above it, out of place. */
 const MOST_RISE_SHARE = 0.3;
 
 /** What of a shot a line of subtitles keeps off. */
-export type ShotBehind = Pick<CutReport, 'placed' | 'marks' | 'pictures'>;
+export type ShotBehind = Pick<CutReport, 'placed' | 'marks' | 'pictures' | 'panels'>;
 
 /**
  * How far a line of subtitles rises from its usual place at the foot so that it lies over no words, no mark and, where a little is
- * enough for that, no subject of the shots behind it: to the lowest place that is free, and for the whole time it is shown. Where none
- * is free, it stays. A clip's crop follows its subject, which stays about where the shot has it.
+ * enough for that, no panel and no subject of the shots behind it: to the lowest place that is free, and for the whole time it is
+ * shown. Where none is free, it stays. A clip's crop follows its subject, which stays about where the shot has it.
  * @returns pixels, 0 or more, even: video keeps colour at half the resolution
  */
 export function subtitleRisePx(line: Pick<CutReport, 'placed'>, shots: readonly ShotBehind[], { marginPx, safe, size }: Pick<CutFrame, 'marginPx' | 'safe' | 'size'>): number {
@@ -34,8 +34,10 @@ export function subtitleRisePx(line: Pick<CutReport, 'placed'>, shots: readonly 
   const band = { xPx: ink.xPx - BAND_M * marginPx, yPx: ink.yPx - BAND_M * marginPx, widthPx: ink.widthPx + 2 * BAND_M * marginPx, heightPx: ink.heightPx + 2 * BAND_M * marginPx };
   const words = shots.flatMap(({ placed, marks }) => [...placed.map(({ box }) => box), ...marks]);
   const free = (taken: readonly Box[]): number | null => riseToFree(band, taken, { gapPx: GAP_M * marginPx, topPx: safe.topPx });
-  const clear = free([...words, ...shots.flatMap(({ pictures }) => subjectBoxes(pictures, size))]);
-  return clear !== null && clear <= MOST_RISE_SHARE * size.heightPx ? clear : (free(words) ?? 0);
+  const panels = shots.flatMap((shot) => shot.panels);
+  const subjects = shots.flatMap(({ pictures }) => subjectBoxes(pictures, size));
+  const near = [[...words, ...panels, ...subjects], [...words, ...panels]].map(free).find((rise) => rise !== null && rise <= MOST_RISE_SHARE * size.heightPx);
+  return near ?? free(words) ?? 0;
 }
 
 /** Room around the subjects of a shot. */

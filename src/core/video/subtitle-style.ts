@@ -23,7 +23,7 @@ const MIN_CONTRAST = 4.5;
 /** Distance in OKLab from which a coloured word is seen among the others. */
 const MIN_DIFFERENCE = 0.12;
 /** Width of the edge around bare letters, in em. */
-const EDGE_EM = 0.16;
+const EDGE_EM = 0.18;
 
 const difference = differenceEuclidean('oklab');
 

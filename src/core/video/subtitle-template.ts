@@ -1,22 +1,21 @@
 import type { SubtitleLook } from '../brand/brand-book.ts';
 import { readTemplate, type Template } from '../template/template.ts';
 
-/** What sets the looks of a subtitle apart: its scheme, its role, its size and what it stands on. */
+/** What sets the looks of a subtitle apart: its scheme, its size and what it stands on. */
 interface Setting {
   readonly scheme: string;
-  readonly role: 'text' | 'heading';
   readonly sizeM: { readonly max: number; readonly min: number };
   readonly hasField: boolean;
 }
 
 const settings: Readonly<Record<SubtitleLook, Setting>> = {
-  band: { scheme: 'dark', role: 'text', sizeM: { max: 0.74, min: 0.6 }, hasField: true },
-  label: { scheme: 'bold', role: 'heading', sizeM: { max: 0.84, min: 0.62 }, hasField: true },
-  edge: { scheme: 'dark', role: 'heading', sizeM: { max: 1.02, min: 0.66 }, hasField: false },
+  band: { scheme: 'dark', sizeM: { max: 0.74, min: 0.6 }, hasField: true },
+  label: { scheme: 'bold', sizeM: { max: 0.84, min: 0.6 }, hasField: true },
+  edge: { scheme: 'dark', sizeM: { max: 0.9, min: 0.6 }, hasField: false },
 };
 
 function lineTemplate(look: SubtitleLook): Template {
-  const { scheme, role, sizeM, hasField } = settings[look];
+  const { scheme, sizeM, hasField } = settings[look];
   const line = {
     part: 'stack',
     direction: 'column',
@@ -24,7 +23,7 @@ function lineTemplate(look: SubtitleLook): Template {
     padM: { top: 0.3, right: 0.5, bottom: 0.24, left: 0.5 },
     align: 'stretch',
     alignSelf: 'centre',
-    children: [{ part: 'text', slot: 'line', role, align: 'centre', ink: 'ink', sizeM }],
+    children: [{ part: 'text', slot: 'line', role: 'text', align: 'centre', ink: 'ink', sizeM }],
   };
   const anchored = { part: 'stack', direction: 'column', justify: 'end', align: 'stretch', padM: { top: 0, right: 1, bottom: 0.7, left: 1 }, safe: ['top', 'right', 'bottom', 'left'], children: [line] };
   return readTemplate({
