@@ -11,7 +11,7 @@ import { neededGlyphs } from '../../src/core/compose/needed-glyphs.ts';
 import type { Picture } from '../../src/core/crop/crop-window.ts';
 import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import type { Placement } from '../../src/core/network/network-sheet.ts';
-import { linkedCut } from '../../src/core/piece/adjustment.ts';
+import type { Adjustment } from '../../src/core/piece/adjustment.ts';
 import type { Frame, SlotValue } from '../../src/core/piece/piece.ts';
 import { shippedTemplates } from '../../src/core/template/shipped-templates.ts';
 import type { Template } from '../../src/core/template/template.ts';
@@ -77,7 +77,8 @@ function fill(template: Template, text: SheetText, photos: readonly string[]): F
 }
 
 async function main(): Promise<void> {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { text: { type: 'string', default: 'usual' }, bare: { type: 'boolean', default: false } } });
+  const { values, positionals } = parseArgs({ allowPositionals: true, options: { text: { type: 'string', default: 'usual' }, bare: { type: 'boolean', default: false }, align: { type: 'string' }, swapped: { type: 'boolean' }, plain: { type: 'boolean' } } });
+  const adjustment: Adjustment = { ...(values.align === 'start' || values.align === 'centre' ? { align: values.align } : {}), ...(values.swapped ? { swapsSides: true } : {}), ...(values.plain ? { isPlain: true } : {}) };
   const text = sheetTexts.find(({ name }) => name === values.text);
   if (!text) throw new Error(`There is no text '${values.text}'. There are: ${sheetTexts.map(({ name }) => name).join(', ')}.`);
   mkdirSync(FOLDER, { recursive: true });
@@ -91,7 +92,7 @@ async function main(): Promise<void> {
       await engines.load(neededGlyphs(book, [{ template, frame }]), {});
       let left = GAP_PX;
       for (const placement of shapes) {
-        const { scene, report } = compose({ template, frame, book, placement, pictures: media.pictures, ghosts: false, adjustment: linkedCut }, engines.engines);
+        const { scene, report } = compose({ template, frame, book, placement, pictures: media.pictures, ghosts: false, adjustment }, engines.engines);
         const scale = ROW_PX / placement.exportPx.height;
         const painted = await paintScene(scene, engines.engines.typesetter, media.sources, scale);
         const png = await sharp(painted.rgba, { raw: { width: painted.widthPx, height: painted.heightPx, channels: 4 } }).png().toBuffer();

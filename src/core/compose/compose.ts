@@ -21,6 +21,7 @@ import { LayoutSolver, type Overflow } from './layout.ts';
 import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
+import { vary } from './vary.ts';
 
 /** The engines that composing runs on; they hold no state that could change a result. */
 export interface Engines {
@@ -68,7 +69,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const frame = cutFrame(input.placement);
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
-  const arrangement = arrange(template, frame.size, adjustment.arrangement);
+  const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
   const settingWithout = (marks: Setting['marks'], isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });

@@ -15,7 +15,7 @@ export function adjustCut(draft: Draft<Piece>, key: string, change: (adjustment:
 }
 
 /** What can be taken over from one cut by others; an arrangement is made for one shape, a crop for one proportion. */
-const SHARED_BY_ALL = ['scheme', 'textStep', 'hidden'] as const;
+const SHARED_BY_ALL = ['scheme', 'align', 'swapsSides', 'isPlain', 'textStep', 'hidden'] as const;
 const SHARED_BY_SHAPE = [...SHARED_BY_ALL, 'arrangement', 'crops'] as const;
 
 /** Lets other cuts differ as one of them does: those of its shape in all that they can share, others in what any shape can take. */
@@ -33,6 +33,19 @@ export function applyToCuts(draft: Draft<Piece>, from: Adjustment, keys: readonl
 /** Sets the scheme of all these cuts; undefined: the template's own. */
 export function setScheme(draft: Draft<Piece>, keys: readonly string[], scheme: string | undefined): void {
   for (const key of keys) adjustCut(draft, key, (adjustment) => void (adjustment.scheme = scheme));
+}
+
+/** How a template is turned, by field. */
+export type TurnedField = 'align' | 'swapsSides' | 'isPlain';
+
+/** Turns the template in all these cuts; undefined: as it is drawn. */
+export function turnTemplate<Field extends TurnedField>(draft: Draft<Piece>, keys: readonly string[], field: Field, value: Adjustment[Field]): void {
+  for (const key of keys) {
+    adjustCut(draft, key, (adjustment) => {
+      if (value === undefined) delete adjustment[field];
+      else Object.assign(adjustment, { [field]: value });
+    });
+  }
 }
 
 /** Lets a cut follow the piece in everything again. */

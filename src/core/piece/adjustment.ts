@@ -29,6 +29,12 @@ export type OwnCrop = Checked<typeof cropSchema>;
 export const adjustmentSchema = object({
   arrangement: key(),
   scheme: key(),
+  /** Texts flush at their start or in the middle; missing: as the template has them. */
+  align: string<'start' | 'centre'>().oneOf(['start', 'centre']),
+  /** A picture beside words stands at their other side. */
+  swapsSides: boolean<true>().oneOf([true]),
+  /** Without the template's ornament. */
+  isPlain: boolean<true>().oneOf([true]),
   textStep: number().integer().min(-MAX_TEXT_STEPS).max(MAX_TEXT_STEPS),
   /** Slots whose parts are left out. */
   hidden: array(key().required()).max(24),

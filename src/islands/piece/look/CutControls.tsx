@@ -5,7 +5,7 @@ import type { Draft } from 'immer';
 import { useId } from 'react';
 import { resolveScheme } from '../../../core/brand/brand-book.ts';
 import type { CutReport } from '../../../core/compose/report.ts';
-import { adjustCut, applyToCuts, moveCrop, rejoinCut, stepText, toggleHidden } from '../../../core/piece/adjust.ts';
+import { adjustCut, applyToCuts, moveCrop, rejoinCut, stepText, toggleHidden, turnTemplate } from '../../../core/piece/adjust.ts';
 import { differs, MARK_SLOT, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment } from '../../../core/piece/adjustment.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
@@ -13,6 +13,7 @@ import { arrange } from '../../../core/compose/arrange.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { SchemeChoice } from './SchemeChoice.tsx';
+import { TemplateTurns } from './TemplateTurns.tsx';
 import type { Cut } from '../use-cuts.ts';
 
 interface ControlsProps extends ViewProps {
@@ -60,6 +61,9 @@ export function CutControls(props: ControlsProps) {
         {brandData.book.schemes.map(({ key, name }) => (
           <SchemeChoice key={key} name={name} colours={resolveScheme(brandData.book, key)} chosen={(adjustment.scheme ?? template.scheme) === key} onChoose={() => change('scheme', (draft) => void (draft.scheme = key === template.scheme ? undefined : key))} />
         ))}
+      </div>
+      <div role="group" aria-label="How the template is turned" className={`${group} gap-x-4! text-xs`}>
+        <TemplateTurns arrangements={template.arrangements.filter(({ key }) => key === report?.arrangement)} now={[adjustment]} onTurn={(field, value) => store.change(`turn-${field}-${cut.key}`, (draft) => turnTemplate(draft, [cut.key], field, value))} />
       </div>
       <div role="group" aria-label="Text size" className={group}>
         <span className={heading}>Text</span>
@@ -128,7 +132,7 @@ function ApplyMenu({ cut, cuts, template, store }: ControlsProps) {
             {alike.length === 0 ? 'No other cut has this shape' : `${alike.length} more ${alike.length === 1 ? 'cut' : 'cuts'} of this shape`}
           </MenuItem>
           <MenuItem id="all" textValue="All cuts" className={menuItemClasses}>
-            All {others.length} others: scheme, text size, parts
+            All {others.length} others: scheme, text, sides, ornament, parts
           </MenuItem>
         </Menu>
       </Popover>

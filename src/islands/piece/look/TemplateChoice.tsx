@@ -2,9 +2,10 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Button as AriaButton, Dialog, DialogTrigger, Heading, Modal, ModalOverlay } from 'react-aria-components';
 import { listTemplates } from '../../../contract/template-contracts.ts';
+import { arrange } from '../../../core/compose/arrange.ts';
 import { resolveScheme } from '../../../core/brand/brand-book.ts';
 import { linkedCut } from '../../../core/piece/adjustment.ts';
-import { setScheme } from '../../../core/piece/adjust.ts';
+import { setScheme, turnTemplate } from '../../../core/piece/adjust.ts';
 import { changeTemplateOfPiece } from '../../../core/piece/change-template.ts';
 import { call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
@@ -17,6 +18,7 @@ import { singlePicture } from '../../preview/wanted-cut.ts';
 import type { Cut } from '../use-cuts.ts';
 import type { ContentProps } from '../view-props.ts';
 import { SchemeChoice } from './SchemeChoice.tsx';
+import { TemplateTurns } from './TemplateTurns.tsx';
 
 /** The template and the scheme of the whole piece. */
 export function TemplateChoice(props: ContentProps) {
@@ -49,6 +51,7 @@ export function TemplateChoice(props: ContentProps) {
       </div>
       <p className="mt-0.5">{template.purpose}</p>
       {!readOnly && <SchemeOfAll {...props} />}
+      {!readOnly && <TurnsOfAll {...props} />}
     </div>
   );
 }
@@ -70,6 +73,17 @@ function SchemeOfAll({ brandData, cuts, store, template }: ContentProps) {
         />
       ))}
       {schemes.size > 1 && <span>not the same in all cuts</span>}
+    </div>
+  );
+}
+
+/** The same turns in all cuts. */
+function TurnsOfAll({ cuts, store, template }: ContentProps) {
+  const keys = cuts.list.map(({ key }) => key);
+  const used = new Set(cuts.list.map(({ placement: { exportPx }, adjustment }) => arrange(template, { widthPx: exportPx.width, heightPx: exportPx.height }, adjustment.arrangement)));
+  return (
+    <div role="group" aria-label="How the template is turned in all cuts" className="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1.5">
+      <TemplateTurns arrangements={[...used]} now={cuts.list.map(({ adjustment }) => adjustment)} onTurn={(field, value) => store.change(`turn-${field}`, (draft) => turnTemplate(draft, keys, field, value))} />
     </div>
   );
 }
