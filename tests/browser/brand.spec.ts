@@ -73,3 +73,23 @@ test('the brand’s photographs get one look, shown on its own picture, and a si
   await expect(page.getByLabel('As it was taken')).not.toBeChecked();
   await expect.poll(() => colourfulness(wall)).toBe(treated);
 });
+
+test('the brand chooses how its videos move and how its subtitles look, and the book keeps it', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
+  const manners = page.getByRole('radiogroup', { name: 'How texts come in' });
+  const looks = page.getByRole('radiogroup', { name: 'How subtitles look' });
+  await expect(manners.getByRole('radio', { name: 'Playful' })).toBeChecked();
+  await manners.getByRole('radio', { name: 'Playful' }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(manners.getByRole('radio', { name: 'Brisk' })).toBeChecked();
+  const word = page.getByLabel('Highlight each word while it is spoken');
+  await expect(word).toBeChecked();
+  await expect(page.getByText('In the colour of the book that stands out most', { exact: false })).toBeVisible();
+  await looks.getByText('Bold label').click();
+  await expect(page.getByText('The word stands on a plate', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Save the book' }).click();
+  await expect(page.getByText('The book is saved.', { exact: false })).toBeVisible();
+  await page.reload();
+  await expect(manners.getByRole('radio', { name: 'Brisk' })).toBeChecked();
+  await expect(looks.getByRole('radio', { name: 'Bold label' })).toBeChecked();
+});

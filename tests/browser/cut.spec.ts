@@ -201,3 +201,27 @@ test('words stand in the calmest place of a photograph, which the large view exp
   await page.getByRole('button', { name: /Petalry Square,/ }).click();
   await expect(page.getByText(/Words at the [a-z ]+, the calmest place of this crop/)).toBeVisible();
 });
+
+test('a template is turned in all cuts at once, and otherwise in one of them', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  await page.getByLabel('Headline', { exact: true }).fill('Sixty lanterns, one tide table');
+  const all = page.getByRole('group', { name: 'How the template is turned in all cuts' });
+  const differing = page.getByText('differs', { exact: true });
+  await expect(differing).toHaveCount(0);
+  await all.getByLabel('Set text').selectOption('centred');
+  await expect.poll(() => differing.count()).toBeGreaterThan(5);
+  await page.getByRole('button', { name: /Quipline Wide,/ }).click();
+  const one = page.getByRole('group', { name: 'How the template is turned', exact: true });
+  await expect(one.getByLabel('Set text')).toHaveValue('centre');
+  await one.getByLabel('Set text').selectOption('as drawn');
+  await one.getByLabel('Picture at the other side').check();
+  await expect(all.getByLabel('Set text')).toHaveValue('mixed');
+  await expect(all.getByLabel('Picture at the other side')).not.toBeChecked();
+  await page.getByRole('button', { name: 'All cuts' }).click();
+  await all.getByLabel('Set text').selectOption('as drawn');
+  await expect(differing).toHaveCount(1);
+  await expectSaved(page);
+  await page.reload();
+  await expect(differing).toHaveCount(1);
+});

@@ -121,7 +121,7 @@ async function paintedVideo({ cut, timeline, track, clips, recordings, hasCover 
     source: cut,
     shots: shots.map((shot, index) => ({ ...shotEnds(timeline, index, hasCover), movements: shotMovements(shot, pictures, cut.slides[index]?.adjustment.crops ?? {}) })),
     clips: [...clips.keys()],
-    subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline), wordFrames: wordStartsMs(cue, speech).map(toFrames) })),
+    subtitles: spoken.map((cue) => ({ text: cue.text, over: shotsUnder(cue, timeline), wordFrames: wordStartsMs(cue, speech).map(toFrames).filter((frame) => frame < lengthFrames) })),
     sweeps: shots.some(({ into }) => into.kind === 'sweep'),
     folder,
   });
