@@ -288,6 +288,27 @@ test('people keep working while the server is away, and is saved when it is back
   await expect(page.getByLabel('Quote')).toHaveValue('Written in a tunnel');
 });
 
+test('what is written without a connection is there again after the page was closed', async ({ page, context }) => {
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Aside');
+  await expectSaved(page);
+  const address = page.url();
+  await context.setOffline(true);
+  await page.getByLabel('Quote').fill('Written in a tunnel, and the battery went');
+  await expect(page.locator('[data-save]')).toHaveAttribute('data-save', 'offline');
+  // Without its question, as a machine that is switched off closes it.
+  await page.close({ runBeforeUnload: false });
+  await context.setOffline(false);
+  const later = await context.newPage();
+  await later.goto(address);
+  await expect(later.getByLabel('Quote')).toHaveValue('Written in a tunnel, and the battery went');
+  await expect(later.getByText('could not be saved is back in the piece', { exact: false })).toBeVisible();
+  await expectSaved(later);
+  await later.reload();
+  await expect(later.getByLabel('Quote')).toHaveValue('Written in a tunnel, and the battery went');
+  await expect(later.getByText('could not be saved is back', { exact: false })).toHaveCount(0);
+});
+
 test('a reviewer sees a piece and cannot change it', async ({ page }) => {
   await comeInAs(page, 'Tove');
   await page.locator('a[href*="/make/pieces/"]').filter({ hasText: 'The hatch is open again' }).click();

@@ -5,6 +5,7 @@ import { applyPatch, type Patch } from '../../core/document/patch.ts';
 import type { Piece } from '../../core/piece/piece.ts';
 import { ApiProblem } from '../ui/call.ts';
 import { DocumentStore, type DocumentSaver, type Stored } from './document-store.ts';
+import type { UnsavedNote, UnsavedNotes } from './unsaved-notes.ts';
 
 /** A server in memory that merges as the real one does, and whose next answers can be told. */
 class MemoryServer implements DocumentSaver<Piece> {
@@ -247,5 +248,73 @@ describe('a document that is saved by hand, and changed as a whole', () => {
     expect([shown().title, shown().words.shared.caption]).toEqual(['Kites', plainPiece.words.shared.caption]);
     store.undo();
     expect(shown().title).toBe(plainPiece.title);
+  });
+});
+
+describe('what could not be saved', () => {
+  /** What a browser keeps, as text. */
+  class Kept implements UnsavedNotes<Piece> {
+    text: string | null = null;
+    read(): UnsavedNote<Piece> | null {
+      return this.text === null ? null : (JSON.parse(this.text) as UnsavedNote<Piece>);
+    }
+    write(note: UnsavedNote<Piece>): void {
+      this.text = JSON.stringify(note);
+    }
+    clear(): void {
+      this.text = null;
+    }
+  }
+  const offline = (): ApiProblem => new ApiProblem(0, 'offline', 'There is no connection.', {});
+  let kept: Kept;
+  const visit = (): DocumentStore<Piece> => new DocumentStore<Piece>(server.current, server, 'by-itself', kept);
+  beforeEach(() => {
+    kept = new Kept();
+    store = visit();
+  });
+
+  it('is kept while there is no connection, and forgotten once it is saved', async () => {
+    server.problems = [offline()];
+    retitle('Typed on a train');
+    await vi.advanceTimersByTimeAsync(600);
+    expect([saveKind(), kept.read()?.document.title]).toEqual(['offline', 'Typed on a train']);
+    await vi.advanceTimersByTimeAsync(4_000);
+    expect([saveKind(), kept.text]).toEqual(['saved', null]);
+  });
+
+  it('comes back with the next visit, beside what others have written since, and can be undone', async () => {
+    server.problems = [offline()];
+    retitle('Typed on a train');
+    await store.flush();
+    server.write({ words: captioned('Caspian was here') });
+    store = visit();
+    expect(store.takeUp()).not.toBeNull();
+    expect([shown().title, shown().words.shared.caption]).toEqual(['Typed on a train', 'Caspian was here']);
+    await store.flush();
+    expect([server.current.document.title, server.current.document.words.shared.caption, kept.text]).toEqual(['Typed on a train', 'Caspian was here', null]);
+    store.undo();
+    expect([shown().title, shown().words.shared.caption]).toEqual([plainPiece.title, 'Caspian was here']);
+  });
+
+  it('asks where somebody else has written in the same place meanwhile', async () => {
+    server.problems = [offline()];
+    retitle('Mine');
+    await store.flush();
+    server.write({ title: 'Theirs' });
+    store = visit();
+    store.takeUp();
+    expect([saveKind(), shown().title]).toEqual(['conflict', 'Mine']);
+    await store.resolve(() => 'mine');
+    expect([server.current.document.title, kept.text]).toEqual(['Mine', null]);
+  });
+
+  it('is nothing where the request that outlived the page has arrived', async () => {
+    retitle('Sent along');
+    store.leave();
+    await vi.advanceTimersByTimeAsync(0);
+    kept.write({ base: plainPiece, revision: 4, document: { ...plainPiece, title: 'Sent along' }, atMs: 1 });
+    store = visit();
+    expect([store.takeUp(), shown().title, saveKind(), kept.text]).toEqual([null, 'Sent along', 'saved', null]);
+    expect(visit().takeUp()).toBeNull();
   });
 });

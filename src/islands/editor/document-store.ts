@@ -3,6 +3,7 @@ import { changeDocument, rebase, redo, replaceDocument, startHistory, undo, type
 import { mergeDocuments, type Conflict, type Side } from '../../core/document/merge.ts';
 import { patchBetween, type Patch } from '../../core/document/patch.ts';
 import { ApiProblem } from '../ui/call.ts';
+import type { UnsavedNotes } from './unsaved-notes.ts';
 
 /** A document as the server keeps it. */
 export interface Stored<Document> {
@@ -65,6 +66,7 @@ export class DocumentStore<Document extends object> {
     stored: Stored<Document>,
     readonly saver: DocumentSaver<Document>,
     readonly mode: SaveMode = 'by-itself',
+    readonly notes: UnsavedNotes<Document> | null = null,
   ) {
     this.#base = stored.document;
     this.#state = { history: startHistory(stored.document), revision: stored.revision, save: { kind: 'saved' } };
@@ -100,6 +102,20 @@ export class DocumentStore<Document extends object> {
     return this.#state.history.document !== this.#base;
   }
 
+  /**
+   * Goes on with what an earlier visit could not save, as if it had been written just now on what was there then.
+   * @returns when it was written; null where there was nothing, or all of it is saved by now
+   */
+  takeUp(): number | null {
+    const note = this.notes?.read();
+    if (!note) return null;
+    const theirs = { document: this.#base, revision: this.#state.revision };
+    this.#base = note.base;
+    this.#set({ history: replaceDocument(startHistory(note.base), 'unsaved', note.atMs, note.document), revision: note.revision, save: { kind: 'waiting' } });
+    this.#join(theirs, null);
+    return this.#state.save.kind === 'saved' ? null : note.atMs;
+  }
+
   /** Goes back to what is saved. */
   discard(): void {
     if (this.#timer) clearTimeout(this.#timer);
@@ -121,6 +137,7 @@ export class DocumentStore<Document extends object> {
     const isUnderWay = save.kind === 'saving' && history.document === this.#sentAlong;
     if (this.mode === 'by-hand' || isUnderWay || save.kind === 'conflict' || !this.hasUnsaved()) return;
     this.#sentAlong = history.document;
+    this.#note();
     void this.#save(true);
   }
 
@@ -194,6 +211,7 @@ export class DocumentStore<Document extends object> {
     if (AHEAD.has(problem.code) && current) return this.#join(current, (problem.details['by'] as string | undefined) ?? null);
     if (problem.status === 0 || problem.status >= 500 || problem.code === 'busy') {
       this.#set({ ...this.#state, save: { kind: 'offline', sentence: problem.message } });
+      this.#note();
       this.#saveIn(TRY_AGAIN_MS);
     } else {
       this.#set({ ...this.#state, save: { kind: 'refused', sentence: problem.message } });
@@ -205,6 +223,7 @@ export class DocumentStore<Document extends object> {
     const { history } = this.#state;
     const { document, conflicts } = mergeDocuments(this.#base, history.document, theirs.document, decide);
     if (conflicts.length > 0 && !decide) {
+      this.#note();
       return this.#set({ ...this.#state, save: { kind: 'conflict', by: by ?? SOMEBODY, theirs, conflicts } });
     }
     this.#base = theirs.document;
@@ -221,7 +240,14 @@ export class DocumentStore<Document extends object> {
     });
   }
 
+  /** Keeps what is not saved beyond the page: it may be closed, or its machine switched off. */
+  #note(): void {
+    const { history, revision } = this.#state;
+    this.notes?.write({ base: this.#base, revision, document: history.document, atMs: Date.now() });
+  }
+
   #set(state: DocumentState<Document>): void {
+    if (state.save.kind === 'saved') this.notes?.clear();
     this.#state = state;
     for (const listener of this.#listeners) listener();
   }

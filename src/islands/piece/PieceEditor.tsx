@@ -1,5 +1,5 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { memo, useCallback, useState } from 'react';
+import { memo, useCallback, useEffect, useRef, useState } from 'react';
 import { Tabs } from 'react-aria-components';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -9,12 +9,14 @@ import { placeName } from '../../core/piece/place-name.ts';
 import type { Piece } from '../../core/piece/piece.ts';
 import { ConflictNote } from '../editor/ConflictNote.tsx';
 import { DocumentStore } from '../editor/document-store.ts';
+import { notesInBrowser } from '../editor/unsaved-notes.ts';
 import { useDocument } from '../editor/use-document.ts';
 import type { MediaItem } from '../media/media-address.ts';
 import type { BrandData } from '../preview/brand-content.ts';
 import { useChanges, type PresentPerson } from '../shell/change-events.ts';
 import { ApiProblem, call } from '../ui/call.ts';
 import { Queries } from '../ui/Queries.tsx';
+import { toast } from '../ui/toast.tsx';
 import { HistoryView } from './history/HistoryView.tsx';
 import { LookView } from './look/LookView.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
@@ -78,11 +80,12 @@ function withItems(known: ReadonlyMap<string, MediaItem>, items: readonly MediaI
   return isKnown ? known : new Map([...known, ...items.map((item) => [item.id, item] as const)]);
 }
 
+const writtenAt = new Intl.DateTimeFormat('en-GB', { dateStyle: 'medium', timeStyle: 'short' });
 const viewKeys: readonly ViewKey[] = ['look', 'words', 'times'];
 
 function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps) {
   const client = useQueryClient();
-  const [store] = useState(() => new DocumentStore<Piece>(stored, pieceSaver(brand.slug, stored.id)));
+  const [store] = useState(() => new DocumentStore<Piece>(stored, pieceSaver(brand.slug, stored.id), 'by-itself', notesInBrowser(personId, 'piece', stored.id)));
   const state = useDocument(store);
   const [view, setView] = useState<ViewKey>(() => viewKeys.find((key) => location.hash.split('/')[0] === `#${key}`) ?? 'look');
   const [isHistoryOpen, setHistoryOpen] = useState(false);
@@ -117,6 +120,15 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
     },
     stored.id,
   );
+  const takeInRef = useRef(takeIn);
+  takeInRef.current = takeIn;
+  useEffect(() => {
+    const writtenMs = store.takeUp();
+    if (writtenMs === null) return;
+    toast('done', `What you wrote on ${writtenAt.format(writtenMs)} and could not be saved is back in the piece.`);
+    // A picture that was put in then comes with the piece once it is saved.
+    void store.flush().then(() => takeInRef.current()).catch(() => undefined);
+  }, [store]);
   const choose = useCallback((next: ViewKey): void => {
     setView(next);
     history.replaceState(null, '', `#${next}`);

@@ -10,6 +10,7 @@ import { Notices } from './Notices.tsx';
 import { BrandClock } from './BrandClock.tsx';
 import { guideOf } from './guide-of.ts';
 import { QuickActions } from './QuickActions.tsx';
+import { forgetUnsaved } from '../editor/unsaved-notes.ts';
 import { UntilReady } from '../ui/UntilReady.tsx';
 import { useDropGuard } from './use-drop-guard.ts';
 
@@ -163,6 +164,7 @@ function PersonMenu({ name, theme }: { readonly name: string; readonly theme: Th
   const act = async (key: string): Promise<void> => {
     if (key === 'sign-out') {
       await call(signOut);
+      forgetUnsaved();
       location.assign('/sign-in');
       return;
     }
