@@ -27,6 +27,8 @@ export interface WantedCut {
   readonly unseen?: true | undefined;
   /** It shows its hints, whatever the others do: nothing is in it yet. */
   readonly blank?: true | undefined;
+  /** Its report says where the parts of its arrangement stand. */
+  readonly wantsParts?: true | undefined;
   /** A shot of a video at one of its frames. */
   readonly moment?: WantedMoment | undefined;
 }

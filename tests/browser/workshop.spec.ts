@@ -88,3 +88,48 @@ test('a copy of a template is changed part by part, checked live, saved, exporte
   await page.goto('/b/gullwick/make/pieces?new');
   await expect(page.getByRole('button', { name: /^Headland/ })).toHaveCount(1);
 });
+
+test('the workshop shows where a part lies, compares with what is saved, and checks the template on its worst cuts', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
+  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.waitForURL(/brand\/templates\/headland-copy/);
+  const square = page.locator('canvas[data-cut="usual.square"]');
+  await expect(square).toHaveAttribute('data-settled', 'true');
+  const pixels = (): Promise<string> => square.evaluate((each: HTMLCanvasElement) => each.toDataURL());
+  const parts = page.getByRole('list', { name: 'Parts of this arrangement' });
+  const frames = page.locator('[data-part-frame]');
+  await expect(frames).toHaveCount(0);
+  await parts.getByRole('button', { name: /^Headline/ }).hover();
+  await expect.poll(() => frames.count()).toBeGreaterThan(2);
+
+  // A press in a cut chooses what lies there: the mark stands in the lower right corner.
+  const box = await square.boundingBox();
+  if (!box) throw new Error('The square is shown');
+  await square.click({ position: { x: box.width * 0.89, y: box.height * 0.87 } });
+  await expect(parts.getByRole('button', { name: /^Mark/ })).toHaveAttribute('aria-pressed', 'true');
+
+  await parts.getByRole('button', { name: /^Picture|^Photo/ }).first().click();
+  const chosen = page.getByRole('complementary', { name: 'The chosen part' });
+  const before = await pixels();
+  const height = chosen.getByRole('slider', { name: 'Height in its column' });
+  await height.focus();
+  await page.keyboard.press('PageUp');
+  await expect.poll(pixels).not.toBe(before);
+  const after = await pixels();
+  await page.getByRole('button', { name: 'Show as saved' }).click();
+  await expect.poll(pixels).toBe(before);
+  await page.getByRole('button', { name: 'Show the change' }).click();
+  await expect.poll(pixels).toBe(after);
+
+  await page.getByRole('button', { name: 'Check', exact: true }).click();
+  const check = page.getByRole('region', { name: 'Check' });
+  await expect(check.getByRole('status')).toContainText(/have something amiss|Every text fits/);
+  await expect(check.getByRole('heading')).toContainText('The worst of');
+  await page.getByRole('button', { name: 'Close the check' }).click();
+  await expect(check).toHaveCount(0);
+
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.goto('/b/gullwick/brand/templates');
+  await page.locator('[data-template="headland-copy"]').getByRole('button', { name: 'Archive' }).click();
+  await expect(page.locator('[data-template="headland-copy"]').getByRole('button', { name: 'Restore' })).toBeVisible();
+});

@@ -18,6 +18,7 @@ import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type Li
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
+import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
@@ -43,6 +44,8 @@ export interface ComposeInput {
   readonly place?: SlidePlace | undefined;
   /** Largest type sizes, by `sizeKey`, so that sizes do not jump from slide to slide. */
   readonly caps?: ReadonlyMap<string, number> | undefined;
+  /** Whether the report says where the parts of the arrangement stand. */
+  readonly wantsParts?: true | undefined;
 }
 
 export interface Composed {
@@ -98,6 +101,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       blocks: emitted.blocks,
       panels: emitted.panels,
       marks: markBoxes(fitted.laidOut),
+      ...(input.wantsParts ? { parts: partBoxes(setting.root, fitted.laidOut) } : {}),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
     sizes: sizesFound(arrangement, texts, fitted),

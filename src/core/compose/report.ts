@@ -1,6 +1,7 @@
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
 import type { CalmPlace } from '../template/parts.ts';
+import type { PartBoxes } from './part-boxes.ts';
 import type { ReadingHelp } from './reading-help.ts';
 
 /** How one text came out in one cut. */
@@ -71,5 +72,7 @@ export interface CutReport {
   readonly panels: readonly Box[];
   /** Boxes of the marks. */
   readonly marks: readonly Box[];
+  /** Where the parts of the arrangement stand, where that was asked for. */
+  readonly parts?: PartBoxes | undefined;
   readonly findings: readonly CutFinding[];
 }

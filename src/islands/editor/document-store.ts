@@ -116,6 +116,11 @@ export class DocumentStore<Document extends object> {
     return this.#state.save.kind === 'saved' ? null : note.atMs;
   }
 
+  /** The document as it is saved. */
+  saved(): Document {
+    return this.#base;
+  }
+
   /** Goes back to what is saved. */
   discard(): void {
     if (this.#timer) clearTimeout(this.#timer);

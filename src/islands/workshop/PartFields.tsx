@@ -25,7 +25,7 @@ export function PartFields({ template, root, path, onChange }: PartFieldsProps) 
   return (
     <aside aria-label="The chosen part" className="w-64 shrink-0 space-y-3 overflow-auto border-l border-line bg-panel px-3.5 py-3 text-xs text-quiet max-md:w-full max-md:border-t max-md:border-l-0">
       <OwnFields part={part} template={template} set={set} />
-      {path.length > 0 && <PlaceFields part={part} set={set} />}
+      {path.length > 0 && <PlaceFields part={part} direction={directionAt(root, path.slice(0, -1))} set={set} />}
     </aside>
   );
 }
@@ -176,8 +176,14 @@ function StackFields({ part, set }: Pick<KindProps<StackPart>, 'part' | 'set'>) 
   );
 }
 
+function directionAt(root: StackPart, path: PartPath): StackPart['direction'] {
+  const stack = partAt(root, path);
+  return stack?.part === 'stack' ? stack.direction : 'column';
+}
+
 /** How any part stands in its stack, or over it. */
-function PlaceFields({ part, set }: Pick<KindProps, 'part' | 'set'>) {
+function PlaceFields({ part, direction, set }: Pick<KindProps, 'part' | 'set'> & { readonly direction: StackPart['direction'] }) {
+  const [side, stack] = direction === 'row' ? ['Width', 'row'] : ['Height', 'column'];
   return (
     <div className="space-y-3 border-t border-line pt-3">
       <Toggle label="Laid over its stack" value={part.over !== undefined} onChange={(over) => set({ over: over ? { top: 1, left: 1 } : undefined })} />
@@ -185,9 +191,10 @@ function PlaceFields({ part, set }: Pick<KindProps, 'part' | 'set'>) {
         <EdgeNumbers label="Distance from its edges, m (empty: free)" value={part.over} onChange={(over) => set({ over })} />
       ) : (
         <>
-          <OptionalNumber label="Share of room left over" value={part.grow} min={0} max={10} step={1} onChange={(grow) => set({ grow })} />
-          <OptionalNumber label="Share of its stack" value={part.share} min={0} max={1} step={0.05} onChange={(share) => set({ share })} />
-          <OptionalNumber label="Least share of the cut" value={part.leastShare} min={0} max={1} step={0.05} onChange={(leastShare) => set({ leastShare })} />
+          <ShareSlider label={`${side} in its ${stack}`} none="as its content needs" direction={direction} value={part.share} onChange={(share) => set({ share })} />
+          <Toggle label={`Takes the room that is left in its ${stack}`} value={(part.grow ?? 0) > 0} onChange={(grows) => set({ grow: grows ? 1 : undefined })} />
+          {(part.grow ?? 0) > 0 && <NumberField label="Its part of that room, beside others that take some" value={part.grow ?? 1} min={1} max={10} step={1} onChange={(grow) => set({ grow })} />}
+          <ShareSlider label={`${side} at the least`} none="no least" direction={direction} value={part.leastShare} onChange={(leastShare) => set({ leastShare })} />
           <Choice label="Own alignment" value={part.alignSelf ?? 'as its stack'} options={['as its stack', 'start', 'centre', 'end', 'stretch']} onChange={(alignSelf) => set({ alignSelf: alignSelf === 'as its stack' ? undefined : alignSelf })} />
         </>
       )}
@@ -289,6 +296,25 @@ function OptionalNumber({ label, value, min, max, step, onChange }: NumberProps 
         className={`${inputLook} tabular-nums`}
       />
     </label>
+  );
+}
+
+/** A share of a side: a slider with a drawing, or left to the layout. */
+function ShareSlider({ label, none, direction, value, onChange }: { readonly label: string; readonly none: string; readonly direction: StackPart['direction']; readonly value: number | undefined; readonly onChange: (value: number | undefined) => void }) {
+  const isRow = direction === 'row';
+  const percent = Math.round((value ?? 0) * 100);
+  return (
+    <Labelled label={label}>
+      {(id) => (
+        <div className="mt-0.5 flex items-center gap-2">
+          <span aria-hidden className={`flex size-6 shrink-0 overflow-hidden rounded-sm border border-edge ${isRow ? 'items-stretch' : 'flex-col justify-start'}`}>
+            <span className={value === undefined ? '' : 'bg-house'} style={isRow ? { width: `${percent}%` } : { height: `${percent}%` }} />
+          </span>
+          <input id={id} type="range" min={0} max={100} step={5} value={percent} aria-valuetext={value === undefined ? none : `${percent}%`} onChange={(event) => onChange(event.target.valueAsNumber === 0 ? undefined : event.target.valueAsNumber / 100)} className="min-w-0 flex-1 accent-house" />
+          <span className="w-9 text-right tabular-nums">{value === undefined ? '' : `${percent}%`}</span>
+        </div>
+      )}
+    </Labelled>
   );
 }
 

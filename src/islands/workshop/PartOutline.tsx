@@ -2,7 +2,10 @@ import ArrowDown from 'lucide-react/icons/arrow-down';
 import ArrowUp from 'lucide-react/icons/arrow-up';
 import Trash2 from 'lucide-react/icons/trash-2';
 import { readMark } from '../../contract/brand-contracts.ts';
+import type { PartBoxes } from '../../core/compose/part-boxes.ts';
+import type { Size } from '../../core/geometry/box.ts';
 import { addPart, movePart, newPart, partAt, removePart, walkPaths, type PartPath } from '../../core/template/edit-template.ts';
+import { kindNames, partName } from '../../core/template/part-name.ts';
 import type { Part, StackPart } from '../../core/template/parts.ts';
 import type { Template } from '../../core/template/template.ts';
 import { Button } from '../ui/Button.tsx';
@@ -14,23 +17,26 @@ interface OutlineProps {
   readonly template: Template;
   readonly root: StackPart;
   readonly path: PartPath;
+  /** Where the parts stand in a cut of this arrangement; null until one is painted. */
+  readonly drawn: DrawnParts | null;
   readonly onSelect: (path: PartPath) => void;
+  /** The part that is pointed at, or none. */
+  readonly onPoint: (path: PartPath | null) => void;
   readonly onChange: (recipe: (root: StackPart) => StackPart) => void;
 }
 
-const kindNames: Readonly<Record<Part['part'], string>> = { stack: 'Stack', text: 'Text', picture: 'Picture', rows: 'List', echo: 'Echo', mark: 'Mark', rule: 'Line', sign: 'Sign', artwork: 'Drawing', motif: 'Motif', veil: 'Veil', dots: 'Page dots', swipe: 'Swipe cue' };
-const addable: readonly Part['part'][] = ['stack', 'text', 'picture', 'rows', 'echo', 'mark', 'rule', 'sign', 'motif'];
-
-function nameOf(part: Part, template: Template): string {
-  if (part.part === 'stack') return part.direction === 'row' ? 'Row' : 'Column';
-  if ('slot' in part && part.slot !== undefined) return template.slots.find((slot) => slot.key === part.slot)?.label ?? part.slot;
-  return kindNames[part.part];
+/** The boxes of the parts of a cut. */
+export interface DrawnParts {
+  readonly size: Size;
+  readonly parts: PartBoxes;
 }
+
+const addable: readonly Part['part'][] = ['stack', 'text', 'picture', 'rows', 'echo', 'mark', 'rule', 'sign', 'motif'];
 
 const samePath = (a: PartPath, b: PartPath): boolean => a.length === b.length && a.every((index, at) => b[at] === index);
 
 /** The parts of an arrangement as an outline: choose, move, remove, add. The order is the order on the page. */
-export function PartOutline({ brand, template, root, path, onSelect, onChange }: OutlineProps) {
+export function PartOutline({ brand, template, root, path, drawn, onSelect, onPoint, onChange }: OutlineProps) {
   const selected = partAt(root, path);
   // What is added goes into the chosen stack, or beside the chosen part.
   const target = selected?.part === 'stack' ? path : path.slice(0, -1);
@@ -64,10 +70,15 @@ export function PartOutline({ brand, template, root, path, onSelect, onChange }:
               type="button"
               aria-pressed={samePath(each, path)}
               onClick={() => onSelect(each)}
+              onPointerEnter={() => onPoint(each)}
+              onPointerLeave={() => onPoint(null)}
+              onFocus={() => onPoint(each)}
+              onBlur={() => onPoint(null)}
               style={{ paddingLeft: `${each.length * 0.8 + 0.4}rem` }}
               className={`flex h-7 w-full items-center gap-2 rounded-md pr-2 text-left text-sm ${samePath(each, path) ? 'bg-house-soft font-semibold text-house' : 'hover:bg-sunk'}`}
             >
-              <span className="min-w-0 truncate">{nameOf(part, template)}</span>
+              <PlaceDrawing drawn={drawn} path={each.join('.')} />
+              <span className="min-w-0 truncate">{partName(part, template)}</span>
               {'slot' in part && <span className="ml-auto text-xs font-normal text-quiet">{kindNames[part.part].toLowerCase()}</span>}
               {part.over && <span className="ml-auto text-xs font-normal text-quiet">laid over</span>}
             </button>
@@ -119,5 +130,20 @@ export function PartOutline({ brand, template, root, path, onSelect, onChange }:
         />
       </label>
     </div>
+  );
+}
+
+/** Height of the drawing of a cut beside the name of a part. */
+const DRAWING_PX = 18;
+
+/** Where a part lies in its cut, small. */
+function PlaceDrawing({ drawn, path }: { readonly drawn: DrawnParts | null; readonly path: string }) {
+  const box = drawn?.parts[path];
+  const size = drawn?.size ?? { widthPx: 1, heightPx: 1 };
+  return (
+    <svg aria-hidden viewBox={`0 0 ${size.widthPx} ${size.heightPx}`} width={(DRAWING_PX * size.widthPx) / size.heightPx} height={DRAWING_PX} className="shrink-0 overflow-visible">
+      <rect width={size.widthPx} height={size.heightPx} className="fill-none stroke-edge" vectorEffect="non-scaling-stroke" />
+      {box && <rect x={box.xPx} y={box.yPx} width={box.widthPx} height={box.heightPx} className="fill-house" />}
+    </svg>
   );
 }

@@ -23,7 +23,7 @@ import type { MediaItem } from '../media/media-address.ts';
 import type { BrandData } from '../preview/brand-content.ts';
 import { ArrangementBar } from './ArrangementBar.tsx';
 import { PartFields } from './PartFields.tsx';
-import { PartOutline } from './PartOutline.tsx';
+import { PartOutline, type DrawnParts } from './PartOutline.tsx';
 import { TemplateFields } from './TemplateFields.tsx';
 import { TemplateWall } from './TemplateWall.tsx';
 
@@ -88,6 +88,10 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
   const template = useMemo(() => slideView(whole, slide), [whole, slide]);
   const [arrangementKey, setArrangementKey] = useState(template.arrangements[1]?.key ?? template.arrangements[0]?.key ?? '');
   const [path, setPath] = useState<PartPath>([]);
+  const saved = store.saved();
+  const savedView = useMemo(() => slideView(saved, slide), [saved, slide]);
+  const [pointed, setPointed] = useState<PartPath | null>(null);
+  const [drawn, setDrawn] = useState<DrawnParts | null>(null);
   const arrangement = template.arrangements.find((each) => each.key === arrangementKey) ?? template.arrangements[0];
   const readOnly = !roleMay(brand.role, 'brand');
   const change = (recipe: (template: Template) => Template): void => store.replace(changeSlideView(store.getState().history.document, slide, recipe));
@@ -122,9 +126,21 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
         <section aria-label="Parts" className="flex w-72 shrink-0 flex-col overflow-auto border-r border-line bg-panel max-md:w-full max-md:border-r-0 max-md:border-b">
           <TemplateFields key={slide} template={template} book={brandData.book} isSlide={slide !== COVER} onChange={change} />
           <ArrangementBar template={template} chosen={arrangement.key} onChoose={(key) => { setArrangementKey(key); setPath([]); }} onChange={change} />
-          <PartOutline template={template} root={root} path={path} onSelect={setPath} onChange={changeRoot} brand={brand.slug} />
+          <PartOutline template={template} root={root} path={path} drawn={drawn} onSelect={setPath} onPoint={setPointed} onChange={changeRoot} brand={brand.slug} />
         </section>
-        <TemplateWall template={template} arrangement={arrangement} brandData={brandData} photos={photos} />
+        <TemplateWall
+          template={template}
+          saved={isChanged ? savedView : null}
+          arrangement={arrangement}
+          shown={pointed ?? path}
+          brandData={brandData}
+          photos={photos}
+          onDrawn={setDrawn}
+          onPick={(key, picked) => {
+            setArrangementKey(key);
+            setPath(picked);
+          }}
+        />
         <PartFields template={template} root={root} path={path} onChange={changeRoot} />
       </fieldset>
     </main>

@@ -31,9 +31,9 @@ export class CutComposer {
     const all = new Map<WantedCut, Composed>();
     for (const cuts of byRun(wanted)) {
       const members = cuts.map((cut): RunMember => {
-        const { template, frame, placement, adjustment, place, family, blank } = cut;
-        const signature = `${numberOf(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place, blank])}`;
-        return { template, frame, book: content.book, placement, pictures, ghosts: ghosts || blank === true, adjustment, place, family, signature };
+        const { template, frame, placement, adjustment, place, family, blank, wantsParts } = cut;
+        const signature = `${numberOf(template)}${JSON.stringify([frame.slots, placement.exportPx, placement.safePercent, adjustment, place, blank, wantsParts])}`;
+        return { template, frame, book: content.book, placement, pictures, ghosts: ghosts || blank === true, adjustment, place, family, signature, wantsParts };
       });
       run.compose(members).forEach((composed, index) => {
         const cut = cuts[index];
