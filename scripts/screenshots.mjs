@@ -56,7 +56,7 @@ await light.goto(`${origin}/b/gullwick/brand/book`);
 await shoot(light, 'brand-book');
 await light.goto(`${origin}/b/gullwick/brand/templates`);
 await shoot(light, 'templates');
-await light.locator('[data-template="counter"]').getByRole('button', { name: 'Make a copy' }).click();
+await light.locator('[data-template="counter"]').getByRole('button', { name: 'Duplicate' }).click();
 await light.waitForURL(/templates\/counter-copy/);
 await light.getByRole('list', { name: 'Parts of this arrangement' }).getByRole('button', { name: /^Name/ }).click();
 await shoot(light, 'workshop');

@@ -32,7 +32,7 @@ const openWorkshop = async (page: Page): Promise<void> => {
   // The first run makes the copy, later ones find it.
   await expect(page.locator('canvas[data-painted]').first()).toBeVisible();
   if ((await open.count()) > 0) await open.first().click();
-  else await page.locator('[data-template="aside"]').getByRole('button', { name: 'Make a copy' }).click();
+  else await page.locator('[data-template="aside"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/[\w-]+/);
   await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
 };

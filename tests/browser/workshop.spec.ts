@@ -6,7 +6,7 @@ test.use(freshData(import.meta.url));
 
 test('every kind of slide of a carousel is changed on its own', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
-  await page.locator('[data-template="strand"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.locator('[data-template="strand"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/strand-copy/);
   const square = page.locator('canvas[data-cut="usual.square"]');
   await expect(square).toHaveAttribute('data-settled', 'true');
@@ -31,7 +31,7 @@ test('every kind of slide of a carousel is changed on its own', async ({ page })
 
 test('a copy of a template is changed part by part, checked live, saved, exported, imported, and used', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
-  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);
   const square = page.locator('canvas[data-cut="usual.square"]');
   const tall = page.locator('canvas[data-cut="usual.tall"]');
@@ -91,7 +91,7 @@ test('a copy of a template is changed part by part, checked live, saved, exporte
 
 test('the workshop shows where a part lies, compares with what is saved, and checks the template on its worst cuts', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
-  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Make a copy' }).click();
+  await page.locator('[data-template="headland"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);
   const square = page.locator('canvas[data-cut="usual.square"]');
   await expect(square).toHaveAttribute('data-settled', 'true');
@@ -111,7 +111,7 @@ test('the workshop shows where a part lies, compares with what is saved, and che
   await parts.getByRole('button', { name: /^Picture|^Photo/ }).first().click();
   const chosen = page.getByRole('complementary', { name: 'The chosen part' });
   const before = await pixels();
-  const height = chosen.getByRole('slider', { name: 'Height in its column' });
+  const height = chosen.getByRole('slider', { name: 'Height at the least' });
   await height.focus();
   await page.keyboard.press('PageUp');
   await expect.poll(pixels).not.toBe(before);

@@ -87,7 +87,7 @@ function Templates({ brand }: TemplatesProps) {
       <div className="mb-5 flex items-center justify-between gap-4">
         <div>
           <h1 className="text-xl font-semibold">Templates</h1>
-          <p className="text-sm text-quiet">A template lays the same content out again for every shape. Make a copy of any and change it in the workshop.</p>
+          <p className="text-sm text-quiet">A template lays the same content out again for every shape. Duplicate any of them and change it in the workshop.</p>
         </div>
         {mayChange && (
           <FilePick accept=".json" onFiles={([file]) => file && void importJson(file)}>
@@ -128,7 +128,7 @@ function Templates({ brand }: TemplatesProps) {
             <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
               {mayChange && (
                 <Button size="small" disabled={create.isPending} onClick={() => void documentOf(template.key).then((document) => create.mutate({ ...document, name: `${document.name} copy` }), problem)}>
-                  Make a copy
+                  Duplicate
                 </Button>
               )}
               <ExportButton onPress={() => exportJson(template.key)} />
