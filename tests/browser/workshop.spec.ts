@@ -121,6 +121,12 @@ test('the workshop shows where a part lies, compares with what is saved, and che
   await page.getByRole('button', { name: 'Show the change' }).click();
   await expect.poll(pixels).toBe(after);
 
+  await chosen.getByLabel('Import an SVG outline').setInputFiles({ name: 'drop.svg', mimeType: 'image/svg+xml', buffer: Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><path d="M5 0L10 10H0Z" fill="#000000"/></svg>') });
+  await expect(chosen.getByLabel('Seen through')).toHaveValue('own outline');
+  await expect.poll(pixels).not.toBe(after);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect.poll(pixels).toBe(after);
+
   await page.getByRole('button', { name: 'Check', exact: true }).click();
   const check = page.getByRole('region', { name: 'Check' });
   await expect(check.getByRole('status')).toContainText(/have something amiss|Every text fits/);

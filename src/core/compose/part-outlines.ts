@@ -1,5 +1,7 @@
 import type { Box } from '../geometry/box.ts';
-import type { Edge, FieldShape, WindowShape } from '../template/parts.ts';
+import svgpath from 'svgpath';
+import { seededNumbers } from '../motif/seeded-numbers.ts';
+import type { Edge, FieldShape, PicturePart, WindowShape } from '../template/parts.ts';
 
 export function rectPath({ xPx, yPx, widthPx, heightPx }: Box): string {
   return `M${xPx} ${yPx}H${xPx + widthPx}V${yPx + heightPx}H${xPx}Z`;
@@ -41,6 +43,10 @@ export function windowPath(shape: WindowShape, box: Box, marginPx: number): stri
       return `M${xPx} ${yPx}H${right}V${bottom - heightPx * 0.08}Q${xPx + widthPx * 0.45} ${bottom + heightPx * 0.02} ${xPx} ${bottom - heightPx * 0.26}Z`;
     case 'notch':
       return cutCornerPath(box, marginPx * 1.6);
+    case 'torn-bottom':
+      return `M${xPx} ${yPx}H${right}${tornEdge(box, bottom, -1, marginPx)}Z`;
+    case 'torn-top':
+      return `M${xPx} ${bottom}H${right}${tornEdge(box, yPx, 1, marginPx)}Z`;
     case 'slant-right':
       return polygonPath([xPx, yPx], [right - gapPx, yPx], [right - leanPx - gapPx, bottom], [xPx, bottom]);
     case 'slant-left':
@@ -50,6 +56,33 @@ export function windowPath(shape: WindowShape, box: Box, marginPx: number): stri
     case 'slant-top':
       return polygonPath([xPx, yPx + leanPx + gapPx], [right, yPx + gapPx], [right, bottom], [xPx, bottom]);
   }
+}
+
+/** A window of the brand's own, whole in the middle of a box. */
+export function ownWindowPath({ viewBox, d }: NonNullable<PicturePart['outline']>, { xPx, yPx, widthPx, heightPx }: Box): string {
+  const scale = Math.min(widthPx / viewBox.width, heightPx / viewBox.height);
+  return svgpath(d)
+    .scale(scale)
+    .translate(xPx + (widthPx - viewBox.width * scale) / 2, yPx + (heightPx - viewBox.height * scale) / 2)
+    .round(2)
+    .toString();
+}
+
+/** An edge of torn paper: long waves with short fibres on them. Its reach and the distance of its corners, in m. */
+const TORN = { waveM: 0.34, fibreM: 0.11, stepM: 0.13, seed: 11 } as const;
+
+/** From the right of a box to its left along a torn edge; `inward` is the direction of the picture. */
+function tornEdge({ xPx, widthPx }: Box, edgePx: number, inward: 1 | -1, marginPx: number): string {
+  const random = seededNumbers(TORN.seed);
+  const count = Math.max(8, Math.round(widthPx / (TORN.stepM * marginPx)));
+  const phases = [random(), random()].map((value) => value * Math.PI * 2);
+  const points = Array.from({ length: count + 1 }, (_, index) => {
+    const along = index / count;
+    const wave = 0.5 + 0.25 * Math.sin(along * 9 + (phases[0] ?? 0)) + 0.25 * Math.sin(along * 23 + (phases[1] ?? 0));
+    const inPx = (TORN.waveM * wave + TORN.fibreM * random()) * marginPx;
+    return `L${(xPx + widthPx * (1 - along)).toFixed(1)} ${(edgePx + inward * inPx).toFixed(1)}`;
+  });
+  return points.join('');
 }
 
 function polygonPath(...corners: readonly (readonly [number, number])[]): string {

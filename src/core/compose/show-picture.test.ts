@@ -36,6 +36,23 @@ describe('showPicture', () => {
     expect(showPicture(part({ whole: true }), cutOut, box, treated).treatment).toEqual(treated.treatment);
   });
 
+  it('is seen through an edge of torn paper, alike in every size and never out of its place', () => {
+    for (const [window, edge] of [['torn-bottom', 800], ['torn-top', 200]] as const) {
+      const { mask = '' } = showPicture(part({ window }), photo, box, place);
+      const points = [...mask.matchAll(/L([\d.]+) ([\d.]+)/g)].map(([, x, y]) => ({ x: Number(x), y: Number(y) }));
+      expect(points.length).toBeGreaterThan(40);
+      expect(points.every(({ x, y }) => x >= 100 && x <= 900 && Math.abs(y - edge) <= 0.5 * 65 && (window === 'torn-top' ? y >= edge : y <= edge))).toBe(true);
+      expect(new Set(points.map(({ y }) => y)).size).toBeGreaterThan(20);
+      expect(showPicture(part({ window }), photo, box, place).mask).toBe(mask);
+    }
+  });
+
+  it('is seen through an outline of the brand’s own, whole in the middle of its place, before any other window', () => {
+    const outline = { viewBox: { width: 10, height: 20 }, d: 'M0 0H10V20H0Z' };
+    expect(showPicture(part({ outline, window: 'arch' }), photo, box, place).mask).toBe('M350 200H650V800H350Z');
+    expect(emptyPlace(part({ outline }), box, place)?.path).toBe('M350 200H650V800H350Z');
+  });
+
   it('takes the crop that a person has moved', () => {
     const moved = showPicture(part(), photo, box, { ...place, own: { x: 0.1, y: 0.1, zoom: 2 } });
     expect(moved.window.width).toBeLessThan(showPicture(part(), photo, box, place).window.width);

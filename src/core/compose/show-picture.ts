@@ -9,7 +9,7 @@ import type { Tone } from '../scene/scene.ts';
 import type { Treatment } from '../scene/treatment.ts';
 import type { Edge, PicturePart } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
-import { rectPath, windowPath } from './part-outlines.ts';
+import { ownWindowPath, rectPath, windowPath } from './part-outlines.ts';
 import { throughBox } from './through-box.ts';
 import { uncovered } from './uncovered.ts';
 
@@ -55,7 +55,7 @@ function placed(part: PicturePart, picture: Picture, visible: Box, place: PlaceO
   if (part.whole) return isCutOut(picture.facts) ? cutOut(picture, visible) : inDisc(picture, visible, place);
   const box = boxUnderNeighbours(part, visible, place.frame);
   const window = place.own ? ownCropWindow(picture, box, place.own) : cropWindow(picture, box, uncovered(visible, place.covers));
-  return { ...shown(picture, box, window), mask: part.window ? windowPath(part.window, box, place.frame.marginPx) : undefined };
+  return { ...shown(picture, box, window), mask: maskOf(part, box, place.frame) };
 }
 
 /** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */
@@ -66,7 +66,13 @@ export function emptyPlace(part: PicturePart, visible: Box, { frame, slide }: Pi
   }
   if (part.whole) return null;
   const box = boxUnderNeighbours(part, visible, frame);
-  return { path: part.window ? windowPath(part.window, box, frame.marginPx) : rectPath(box), box };
+  return { path: maskOf(part, box, frame) ?? rectPath(box), box };
+}
+
+/** The outline of a picture's window; undefined where it fills its box. */
+function maskOf({ outline, window }: PicturePart, box: Box, { marginPx }: CutFrame): string | undefined {
+  if (outline) return ownWindowPath(outline, box);
+  return window ? windowPath(window, box, marginPx) : undefined;
 }
 
 /** Pictures reach under their neighbours' slanted edges. */

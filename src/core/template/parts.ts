@@ -41,9 +41,9 @@ const perEdge = () => object({ top: number(), right: number(), bottom: number(),
 export type FieldShape = 'box' | 'disc' | 'seal' | 'tab';
 export const fieldShapes: readonly FieldShape[] = ['box', 'disc', 'seal', 'tab'];
 
-/** Windows that a picture can be seen through. The slanted ones lean at one edge, over a neighbour that leans the same way. */
-export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch' | 'slant-right' | 'slant-left' | 'slant-bottom' | 'slant-top';
-export const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch', 'slant-right', 'slant-left', 'slant-bottom', 'slant-top'];
+/** Windows that a picture can be seen through. The slanted ones lean at one edge, over a neighbour that leans the same way; torn ones end at an edge of torn paper. */
+export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch' | 'torn-top' | 'torn-bottom' | 'slant-right' | 'slant-left' | 'slant-bottom' | 'slant-top';
+export const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch', 'torn-top', 'torn-bottom', 'slant-right', 'slant-left', 'slant-bottom', 'slant-top'];
 
 /** Along the direction of a stack, or of a text. */
 type Align = 'start' | 'centre' | 'end';
@@ -143,6 +143,11 @@ const picturePart = object({
   /** How far the picture reaches under its neighbour at an edge (below a slant), in m. */
   underM: perEdge(),
   window: string<WindowShape>().oneOf([...windowShapes]),
+  /** A window of the brand's own: outlines in a view box, as large as the box allows. It goes before `window`. */
+  outline: object({ viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(), d: string().required().max(20_000) })
+    .noUnknown()
+    .optional()
+    .default(undefined),
   /** The picture in the scheme's ink and ground instead of its own colours. */
   duotone: boolean(),
   /** A cut-out: all of it is shown, and what lies behind shows through. */

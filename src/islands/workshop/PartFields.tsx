@@ -1,10 +1,15 @@
 import { useId, type ReactNode } from 'react';
+import { readMark } from '../../contract/brand-contracts.ts';
 import { motifNames } from '../../core/motif/motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
-import { fieldShapes, limitsM, windowShapes, type Edge, type InkName, type Part, type StackPart } from '../../core/template/parts.ts';
+import { fieldShapes, limitsM, windowShapes, type Edge, type InkName, type Part, type PicturePart, type StackPart } from '../../core/template/parts.ts';
 import type { Template } from '../../core/template/template.ts';
+import { FilePick } from '../ui/FilePick.tsx';
+import { sendFile } from '../ui/call.ts';
+import { toast } from '../ui/toast.tsx';
 
 interface PartFieldsProps {
+  readonly brand: string;
   readonly template: Template;
   readonly root: StackPart;
   readonly path: PartPath;
@@ -18,13 +23,13 @@ const edges: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
 const inputLook = 'mt-0.5 h-7 w-full rounded-md border border-line bg-panel px-1.5 text-sm text-ink';
 
 /** What the chosen part is: each kind has its few choices; lengths are in m, the margin of a cut. */
-export function PartFields({ template, root, path, onChange }: PartFieldsProps) {
+export function PartFields({ brand, template, root, path, onChange }: PartFieldsProps) {
   const part = partAt(root, path);
   if (!part) return <aside className="w-64 shrink-0 border-l border-line bg-panel max-md:w-full max-md:border-l-0" />;
   const set = (patch: Patch): void => onChange((now) => changePart(now, path, (current) => withPatch(current, patch)));
   return (
     <aside aria-label="The chosen part" className="w-64 shrink-0 space-y-3 overflow-auto border-l border-line bg-panel px-3.5 py-3 text-xs text-quiet max-md:w-full max-md:border-t max-md:border-l-0">
-      <OwnFields part={part} template={template} set={set} />
+      <OwnFields brand={brand} part={part} template={template} set={set} />
       {path.length > 0 && <PlaceFields part={part} direction={directionAt(root, path.slice(0, -1))} set={set} />}
     </aside>
   );
@@ -39,12 +44,13 @@ function withPatch(part: Part, patch: Patch): Part {
 const GROUND = 'what is behind it';
 
 interface KindProps<Kind extends Part = Part> {
+  readonly brand: string;
   readonly part: Kind;
   readonly template: Template;
   readonly set: (patch: Patch) => void;
 }
 
-function OwnFields({ part, template, set }: KindProps) {
+function OwnFields({ brand, part, template, set }: KindProps) {
   switch (part.part) {
     case 'stack':
       return <StackFields part={part} set={set} />;
@@ -64,7 +70,15 @@ function OwnFields({ part, template, set }: KindProps) {
       return (
         <>
           <SlotChoice kinds={['picture']} value={part.slot} template={template} set={set} />
-          <Choice label="Seen through" value={part.window ?? 'whole box'} options={['whole box', ...windowShapes]} onChange={(window) => set({ window: window === 'whole box' ? undefined : window })} />
+          <Choice
+            label="Seen through"
+            value={part.outline ? OWN_OUTLINE : (part.window ?? WHOLE_BOX)}
+            options={[WHOLE_BOX, ...windowShapes, ...(part.outline ? [OWN_OUTLINE] : [])]}
+            onChange={(window) => window !== OWN_OUTLINE && set({ window: window === WHOLE_BOX ? undefined : window, outline: undefined })}
+          />
+          <FilePick size="small" accept=".svg" onFiles={([file]) => file && void readOutline(brand, file).then((outline) => outline && set({ outline }))}>
+            Import an SVG outline
+          </FilePick>
           <Toggle label="In two colours of the scheme" value={part.duotone ?? false} onChange={(duotone) => set({ duotone: duotone || undefined })} />
           <Toggle label="A cut-out: all of it, on what is behind" value={part.whole ?? false} onChange={(whole) => set({ whole: whole || undefined })} />
           <OptionalNumber label="Fixed size, m" value={part.sideM} {...limitsM.pictureSide} step={0.2} onChange={(sideM) => set({ sideM })} />
@@ -148,6 +162,21 @@ function OwnFields({ part, template, set }: KindProps) {
         </>
       );
   }
+}
+
+const WHOLE_BOX = 'whole box';
+const OWN_OUTLINE = 'own outline';
+
+/** The outlines of a drawing, in one; null where it cannot be taken, which is said. */
+async function readOutline(brand: string, file: File): Promise<PicturePart['outline'] | null> {
+  try {
+    const { mark } = await sendFile(readMark, { brand }, { name: file.name }, file);
+    if (mark.kind === 'vector') return { viewBox: mark.viewBox, d: mark.paths.map(({ d }) => d).join(' ') };
+    toast('problem', 'A window is an SVG drawing.');
+  } catch (error) {
+    toast('problem', error instanceof Error ? error.message : String(error));
+  }
+  return null;
 }
 
 function StackFields({ part, set }: Pick<KindProps<StackPart>, 'part' | 'set'>) {

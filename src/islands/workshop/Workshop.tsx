@@ -141,7 +141,7 @@ function Bench({ brand, stored, brandData, photos }: BenchProps) {
             setPath(picked);
           }}
         />
-        <PartFields template={template} root={root} path={path} onChange={changeRoot} />
+        <PartFields brand={brand.slug} template={template} root={root} path={path} onChange={changeRoot} />
       </fieldset>
     </main>
   );
