@@ -173,7 +173,7 @@ class Emitter {
     }
     const treatment = this.input.bound.untreated.includes(part.slot) ? undefined : this.#treatment;
     const { box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot], treatment });
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}) });
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}), ...(looks.shadow ? { shadow: looks.shadow } : {}) });
     const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window, subject: boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null });
     if (!isCutOut) this.#backdrop.add({ kind: 'picture', box, facts: picture.facts, window, tone, treatment: looks.treatment });

@@ -53,6 +53,13 @@ describe('showPicture', () => {
     expect(emptyPlace(part({ outline }), box, place)?.path).toBe('M350 200H650V800H350Z');
   });
 
+  it('throws a soft shadow as a cut-out, where the template asks for one', () => {
+    const shown = showPicture(part({ whole: true, shadow: true }), cutOut, box, place);
+    expect(shown.shadow?.blurPx).toBeCloseTo(0.7 * 65);
+    expect(showPicture(part({ whole: true }), cutOut, box, place).shadow).toBeUndefined();
+    expect(showPicture(part({ whole: true, shadow: true }), photo, box, place).shadow).toBeUndefined();
+  });
+
   it('takes the crop that a person has moved', () => {
     const moved = showPicture(part(), photo, box, { ...place, own: { x: 0.1, y: 0.1, zoom: 2 } });
     expect(moved.window.width).toBeLessThan(showPicture(part(), photo, box, place).window.width);

@@ -6,6 +6,7 @@ import { clampBox, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Tone } from '../scene/scene.ts';
+import { softShadow, type Shadow } from '../scene/shadow.ts';
 import type { Treatment } from '../scene/treatment.ts';
 import type { Edge, PicturePart } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -37,6 +38,7 @@ export interface ShownPicture {
   readonly mask: string | undefined;
   readonly tone: Tone | undefined;
   readonly treatment: Treatment | undefined;
+  readonly shadow?: Shadow | undefined;
   /** The picture has a transparent ground, so what lies behind it stays visible. */
   readonly isCutOut: boolean;
   /** Shown width divided by the source pixels in that width. */
@@ -52,7 +54,11 @@ export function showPicture(part: PicturePart, picture: Picture, visible: Box, p
 
 function placed(part: PicturePart, picture: Picture, visible: Box, place: PlaceOfPicture): ShownPicture {
   if (part.through) return overAllSlides(picture, visible, place);
-  if (part.whole) return isCutOut(picture.facts) ? cutOut(picture, visible) : inDisc(picture, visible, place);
+  if (part.whole) {
+    if (!isCutOut(picture.facts)) return inDisc(picture, visible, place);
+    const { ground, ink } = place.scheme;
+    return { ...cutOut(picture, visible), ...(part.shadow ? { shadow: softShadow(relativeLuminance(ground) < relativeLuminance(ink) ? ground : ink, place.frame.marginPx) } : {}) };
+  }
   const box = boxUnderNeighbours(part, visible, place.frame);
   const window = place.own ? ownCropWindow(picture, box, place.own) : cropWindow(picture, box, uncovered(visible, place.covers));
   return { ...shown(picture, box, window), mask: maskOf(part, box, place.frame) };

@@ -1,3 +1,4 @@
+import { withShadow } from '../scene/shadow.ts';
 import type { GlyphsNode, PictureNode, Scene, SceneNode } from '../scene/scene.ts';
 import { escapeXml } from './picture-metadata.ts';
 
@@ -34,7 +35,8 @@ function drawNode(node: SceneNode, assets: SvgAssets, definitions: Map<string, s
     case 'fill':
       return `<path d="${node.path}" fill="${node.colour}"${opacity(node.alpha)}/>`;
     case 'picture': {
-      const { xPx, yPx, widthPx, heightPx } = node.box;
+      // The picture of a subject with a shadow has room for it.
+      const { xPx, yPx, widthPx, heightPx } = node.shadow ? withShadow(node.box, node.shadow) : node.box;
       return `<image x="${short(xPx)}" y="${short(yPx)}" width="${short(widthPx)}" height="${short(heightPx)}" preserveAspectRatio="none"${clip(node, definitions)} href="${assets.picture(node)}"/>`;
     }
     case 'glyphs':

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { paint, type PaintContext } from './paint.ts';
 import { pictureRaster, type PictureNode, type Scene } from './scene.ts';
+import { withShadow } from './shadow.ts';
 
 type Call = readonly [string, ...unknown[]];
 
@@ -12,6 +13,9 @@ class RecordingContext implements PaintContext<string, string> {
   strokeStyle: unknown = '';
   lineWidth = 1;
   lineJoin: 'round' | 'bevel' | 'miter' = 'miter';
+  shadowColor = 'transparent';
+  shadowBlur = 0;
+  shadowOffsetY = 0;
   #transform: readonly number[] = [];
   save(): void {
     this.calls.push(['save']);
@@ -41,7 +45,7 @@ class RecordingContext implements PaintContext<string, string> {
     this.calls.push(['fillRect', this.fillStyle, ...box, ...this.#transform]);
   }
   drawImage(bitmap: string, x: number, y: number): void {
-    this.calls.push(['drawImage', bitmap, x, y, this.globalAlpha, ...this.#transform]);
+    this.calls.push(['drawImage', bitmap, x, y, this.globalAlpha, ...this.#transform, ...(this.shadowBlur > 0 ? [this.shadowColor, this.shadowBlur, this.shadowOffsetY] : [])]);
   }
 }
 
@@ -100,6 +104,15 @@ describe('letters', () => {
     const calls = callsOf({ ...two, edge: { colour: '#000000', widthPx: 5 } });
     expect(calls.map(([name, path]) => `${name} ${String(path ?? '')}`.trim())).toEqual(['save', 'stroke f/7', 'stroke f/8', 'fill f/7', 'fill f/8', 'restore']);
     expect(calls[1]).toEqual(['stroke', 'f/7', '#000000', 100, 'round']);
+  });
+
+  it('lie beside a subject that throws a shadow, which is scaled with the cut and ends with it', () => {
+    const context = new RecordingContext();
+    const shadow = { colour: '#102030', alpha: 0.5, blurPx: 10, downPx: 4 };
+    paint<string, string>(context, { size: scene.size, nodes: [{ ...picture, shadow }, picture] }, 2, { path: (data) => data, glyph: () => ({ path: '', unitsPerEm: 1 }), picture: () => 'b' });
+    const drawn = context.calls.filter(([name]) => name === 'drawImage');
+    expect(drawn.map((call) => call.slice(-3))).toEqual([['#10203080', 20, 8], [1, 0, 0]]);
+    expect(withShadow(picture.box, shadow)).toEqual({ xPx: -19, yPx: 81, widthPx: 371, heightPx: 139 });
   });
 
   it('are cut off by the box they are seen in, and what comes after them is not', () => {

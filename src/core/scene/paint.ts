@@ -1,8 +1,9 @@
 import type { Box } from '../geometry/box.ts';
+import { drawShadowed, type ShadowContext } from './shadow.ts';
 import { pictureRaster, type ArtworkNode, type GlyphsNode, type PictureNode, type Scene } from './scene.ts';
 
 /** What the painter uses of a 2D canvas; the browser's and the server's both have it. */
-export interface PaintContext<Path, Bitmap> {
+export interface PaintContext<Path, Bitmap> extends ShadowContext {
   fillStyle: unknown;
   globalAlpha: number;
   save(): void;
@@ -78,7 +79,9 @@ function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: P
   context.setTransform(1, 0, 0, 1, 0, 0);
   if (bitmap !== null) {
     // One to one: how a canvas smooths a scaled picture differs between browsers and servers.
-    context.drawImage(bitmap, raster.xPx, raster.yPx);
+    const draw = (): void => context.drawImage(bitmap, raster.xPx, raster.yPx);
+    if (node.shadow) drawShadowed(context, node.shadow, scale, draw);
+    else draw();
     return;
   }
   context.fillStyle = PENDING_PICTURE;

@@ -1,6 +1,7 @@
 import type { ArtworkPath } from '../artwork/artwork.ts';
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box, Size } from '../geometry/box.ts';
+import type { Shadow } from './shadow.ts';
 import type { Treatment } from './treatment.ts';
 
 /** A closed outline as SVG path data in pixels of the cut. */
@@ -27,6 +28,8 @@ export interface PictureNode {
   readonly treatment?: Treatment | undefined;
   /** A subject on nothing, shown whole. */
   readonly cutOut?: true | undefined;
+  /** What it throws on what lies below. */
+  readonly shadow?: Shadow | undefined;
   /** The part of the window that is shown, as shares of it, while the picture moves; missing: all of it. */
   readonly part?: CropWindow | undefined;
 }

@@ -152,6 +152,8 @@ const picturePart = object({
   duotone: boolean(),
   /** A cut-out: all of it is shown, and what lies behind shows through. */
   whole: boolean(),
+  /** A cut-out throws a soft shadow. */
+  shadow: boolean(),
   /** The picture runs through all slides of a carousel; each shows its part of it. */
   through: boolean(),
   /** A fixed width and height instead of the room there is, in m. */

@@ -81,6 +81,7 @@ function OwnFields({ brand, part, template, set }: KindProps) {
           </FilePick>
           <Toggle label="In two colours of the scheme" value={part.duotone ?? false} onChange={(duotone) => set({ duotone: duotone || undefined })} />
           <Toggle label="A cut-out: all of it, on what is behind" value={part.whole ?? false} onChange={(whole) => set({ whole: whole || undefined })} />
+          {part.whole && <Toggle label="A soft shadow below a cut-out" value={part.shadow ?? false} onChange={(shadow) => set({ shadow: shadow || undefined })} />}
           <OptionalNumber label="Fixed size, m" value={part.sideM} {...limitsM.pictureSide} step={0.2} onChange={(sideM) => set({ sideM })} />
         </>
       );

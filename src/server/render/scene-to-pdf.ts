@@ -1,5 +1,6 @@
 import type { PlacedText } from '../../core/compose/report.ts';
 import type { PictureNode, SceneNode } from '../../core/scene/scene.ts';
+import { withShadow } from '../../core/scene/shadow.ts';
 import { PdfFile, type PdfPage, type PdfPicture, type UnseenLine } from './pdf-file.ts';
 import { encodePictureNode, type VectorInput } from './scene-to-svg.ts';
 
@@ -42,7 +43,7 @@ async function embedPictures(file: PdfFile, inputs: readonly ScenePage[]): Promi
   return pictures;
 }
 
-const pictureKey = (node: PictureNode): string => JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone, node.treatment]);
+const pictureKey = (node: PictureNode): string => JSON.stringify([node.pictureId, node.window, node.box.widthPx, node.box.heightPx, node.tone, node.treatment, node.shadow]);
 
 /** The lines of a text where they are seen. */
 function unseenLines({ box, lineTexts, sizePx }: PlacedText): readonly UnseenLine[] {
@@ -76,7 +77,7 @@ function drawNode(page: PdfPage, node: SceneNode, { typesetter }: VectorInput, p
       return;
     case 'picture': {
       const picture = pictures.get(pictureKey(node));
-      if (picture) page.clipped(node.mask, () => page.drawPicture(picture, node.box));
+      if (picture) page.clipped(node.mask, () => page.drawPicture(picture, node.shadow ? withShadow(node.box, node.shadow) : node.box));
       return;
     }
   }
