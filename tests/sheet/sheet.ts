@@ -13,6 +13,7 @@ import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-f
 import type { Placement } from '../../src/core/network/network-sheet.ts';
 import type { Adjustment } from '../../src/core/piece/adjustment.ts';
 import type { Frame, SlotValue } from '../../src/core/piece/piece.ts';
+import { walkParts } from '../../src/core/template/parts.ts';
 import { shippedTemplates } from '../../src/core/template/shipped-templates.ts';
 import type { Template } from '../../src/core/template/template.ts';
 import { paintScene, type PictureSource } from '../../src/server/render/canvas-painter.ts';
@@ -22,6 +23,8 @@ import { pastelBook, plainBook } from './test-brands.ts';
 
 const FOLDER = join('test-results', 'sheet');
 const MEDIA = join('demo', 'media');
+/** What stands where a template shows a subject whole. */
+const CUT_OUTS = ['cutout-sled-kite.png', 'cutout-line-reel.png'];
 const ROW_PX = 330;
 const GAP_PX = 14;
 
@@ -52,7 +55,7 @@ async function readMedia(): Promise<Media> {
   const manifest = JSON.parse(await readFile(join(MEDIA, 'manifest.json'), 'utf8')) as { file: string; subject?: { x: number; y: number } }[];
   const pictures = new Map<string, Picture>();
   const sources = new Map<string, PictureSource>();
-  for (const file of new Set(brands.flatMap(({ photos }) => photos))) {
+  for (const file of new Set([...brands.flatMap(({ photos }) => photos), ...CUT_OUTS])) {
     const filePath = join(MEDIA, file);
     const { width: widthPx = 0, height: heightPx = 0 } = await sharp(filePath).metadata();
     const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
@@ -66,8 +69,12 @@ async function readMedia(): Promise<Media> {
 function fill(template: Template, text: SheetText, photos: readonly string[]): Frame {
   const slots: Record<string, SlotValue> = {};
   let taken = 0;
+  const whole = new Set(template.arrangements.flatMap(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : []))));
   for (const { key, kind, sample } of template.slots) {
-    if (kind === 'picture') slots[key] = { kind: 'picture', mediaId: photos[taken++ % photos.length] ?? '' };
+    if (kind === 'picture') {
+      const files = whole.has(key) && photos.length > 0 ? CUT_OUTS : photos;
+      slots[key] = { kind: 'picture', mediaId: files[taken++ % files.length] ?? '' };
+    }
     else if (kind !== 'mark') {
       const own = text.slots[`${template.key}.${key}`] ?? text.slots[key] ?? sample ?? '';
       if (own !== '') slots[key] = { kind: 'text', text: own };
