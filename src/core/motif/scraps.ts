@@ -1,23 +1,34 @@
+import { growBox } from '../geometry/box.ts';
 import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { boxAround, polygon, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
 
+/** Each scrap has a cell of this side to fall in, in units, so that none lies on another and no place stays bare by chance. */
+const CELL = 3.2;
+/** The middle stays free up to the first share of the way to the edge; from the second on every cell has its scrap. */
+const FREE_TO = 0.4;
+const FULL_FROM = 0.86;
+/** Room that a scrap keeps to words and marks, in units. */
+const CLEAR = 1.3;
+
 /** Paper scraps that have fallen towards the edges and left the middle free. */
 export const scrapsMotif: MotifGenerator = (box, unitPx, seed) => {
   const random = seededNumbers(seed);
-  const middle: Point = [box.xPx + box.widthPx / 2, box.yPx + box.heightPx / 2];
-  const count = Math.round((box.widthPx * box.heightPx) / (unitPx * unitPx * 9));
+  const [columns, rows] = [box.widthPx, box.heightPx].map((side) => Math.max(1, Math.round(side / (unitPx * CELL)))) as [number, number];
+  const [cellWidth, cellHeight] = [box.widthPx / columns, box.heightPx / rows];
   const shapes: MotifShape[] = [];
-  for (let attempt = 0; attempt < count * 2; attempt += 1) {
-    const [x, y] = [box.xPx + random() * box.widthPx, box.yPx + random() * box.heightPx];
-    const off = Math.max(Math.abs(x - middle[0]) / (box.widthPx / 2), Math.abs(y - middle[1]) / (box.heightPx / 2));
+  for (let cell = 0; cell < columns * rows; cell += 1) {
+    const x = ((cell % columns) + 0.12 + 0.76 * random()) * cellWidth;
+    const y = (Math.floor(cell / columns) + 0.12 + 0.76 * random()) * cellHeight;
     const turn = random() * Math.PI;
-    const length = unitPx * (0.28 + random() * 0.3);
+    const length = unitPx * (0.26 + random() * 0.34);
     const isAccent = random() < 0.4;
-    if (off < 0.78) continue;
-    const corner = (along: number, across: number): Point => [x + Math.cos(turn) * along - Math.sin(turn) * across, y + Math.sin(turn) * along + Math.cos(turn) * across];
+    const falls = random();
+    const off = Math.max(Math.abs(x / box.widthPx - 0.5), Math.abs(y / box.heightPx - 0.5)) * 2;
+    if (falls >= (off - FREE_TO) / (FULL_FROM - FREE_TO)) continue;
+    const corner = (along: number, across: number): Point => [box.xPx + x + Math.cos(turn) * along - Math.sin(turn) * across, box.yPx + y + Math.sin(turn) * along + Math.cos(turn) * across];
     const points = [corner(-length, -length * 0.42), corner(length * 0.8, -length * 0.5), corner(length, length * 0.4), corner(-length * 0.9, length * 0.5)];
-    shapes.push({ path: polygon(points), ink: isAccent ? 'accent' : 'surface', boxes: [boxAround(points)] });
+    shapes.push({ path: polygon(points), ink: isAccent ? 'accent' : 'surface', boxes: [growBox(boxAround(points), CLEAR * unitPx)] });
   }
   return shapes;
 };
