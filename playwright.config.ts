@@ -1,5 +1,8 @@
 import { defineConfig } from '@playwright/test';
 
+/** Files that take longest: begun last, they would leave the other worker with nothing to do. */
+const LONG = /(views-plan|views-make|video|bakery|bad-input|journey)\.spec\.ts$/;
+
 export default defineConfig({
   testDir: 'tests/browser',
   globalSetup: './tests/server/seed-once.ts',
@@ -8,6 +11,10 @@ export default defineConfig({
   expect: { timeout: 90_000 },
   // Files side by side, each with programs and data of its own; the tests of a file one after the other.
   workers: 2,
+  projects: [
+    { name: 'long', testMatch: LONG },
+    { name: 'others', testIgnore: LONG },
+  ],
   reporter: [['list'], ['json', { outputFile: 'test-results/browser.json' }]],
   outputDir: 'test-results/browser',
   use: {

@@ -93,6 +93,7 @@ test('the workshop shows where a part lies, compares with what is saved, and che
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="headland"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);
+  const key = new URL(page.url()).pathname.split('/').at(-1) ?? '';
   const square = page.locator('canvas[data-cut="usual.square"]');
   await expect(square).toHaveAttribute('data-settled', 'true');
   const pixels = (): Promise<string> => square.evaluate((each: HTMLCanvasElement) => each.toDataURL());
@@ -136,6 +137,6 @@ test('the workshop shows where a part lies, compares with what is saved, and che
 
   await page.getByRole('button', { name: 'Undo' }).click();
   await page.goto('/b/gullwick/brand/templates');
-  await page.locator('[data-template="headland-copy"]').getByRole('button', { name: 'Archive' }).click();
-  await expect(page.locator('[data-template="headland-copy"]').getByRole('button', { name: 'Restore' })).toBeVisible();
+  await page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Archive' }).click();
+  await expect(page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Restore' })).toBeVisible();
 });

@@ -33,10 +33,13 @@ export function useDeliveries(brand: string, filter: DeliveryFilter, limit: numb
   });
   const gathered = useRef(new Set<string>());
   const timer = useRef<ReturnType<typeof setTimeout> | null>(null);
+  const isAsking = useRef(false);
+  const reloads = useRef(0);
   useEffect(() => () => void (timer.current && clearTimeout(timer.current)), []);
   const keyText = JSON.stringify(queryKey);
 
   const reload = useCallback((): void => {
+    reloads.current += 1;
     const key = JSON.parse(keyText) as unknown[];
     // One page is enough to see what is new; older ones are a press away.
     client.setQueryData<Pages>(key, (now) => now && { pages: now.pages.slice(0, 1), pageParams: now.pageParams.slice(0, 1) });
@@ -45,17 +48,32 @@ export function useDeliveries(brand: string, filter: DeliveryFilter, limit: numb
 
   const askFor = useCallback(async (): Promise<void> => {
     timer.current = null;
+    const key = JSON.parse(keyText) as [string, string, DeliveryState | null, string | null];
+    // An answer that is under way may be older than the change, and would be shown over it.
+    if (isAsking.current || client.isFetching({ queryKey: key, exact: true }) > 0) {
+      timer.current = setTimeout(() => void askForRef.current(), GATHER_MS);
+      return;
+    }
     const ids = [...gathered.current];
     gathered.current.clear();
-    const key = JSON.parse(keyText) as [string, string, DeliveryState | null, string | null];
     const known = new Set(client.getQueryData<Pages>(key)?.pages.flatMap(({ items }) => items.map(({ id }) => id)));
     if (ids.length > MAX_GATHERED || ids.some((id) => !known.has(id))) return reload();
-    const fresh = await call(listDeliveries, { params: { brand }, query: { ids: ids.join(','), limit: ids.length, ...(key[3] === null ? {} : { piece: key[3] }) } });
+    const reloadsBefore = reloads.current;
+    isAsking.current = true;
+    const fresh = await call(listDeliveries, { params: { brand }, query: { ids: ids.join(','), limit: ids.length, ...(key[3] === null ? {} : { piece: key[3] }) } }).finally(() => {
+      isAsking.current = false;
+    });
+    // A list that was loaded meanwhile is newer.
+    if (reloads.current !== reloadsBefore) return;
     const byId = new Map(fresh.items.map((item) => [item.id, item]));
     // What is no longer in the state that the list is of leaves it.
     const belongs = (item: Delivery): boolean => key[2] === null || item.state === key[2];
     client.setQueryData<Pages>(key, (now) => now && { ...now, pages: now.pages.map((page) => ({ ...page, counts: fresh.counts, items: page.items.map((item) => byId.get(item.id) ?? item).filter(belongs) })) });
   }, [brand, client, keyText, reload]);
+  const askForRef = useRef(askFor);
+  useEffect(() => {
+    askForRef.current = () => askFor().catch(reload);
+  });
 
   useChanges(brand, {
     onReload: reload,
@@ -63,7 +81,7 @@ export function useDeliveries(brand: string, filter: DeliveryFilter, limit: numb
       if (kind === 'clock') return reload();
       if (kind !== 'delivery') return;
       gathered.current.add(id);
-      timer.current ??= setTimeout(() => void askFor().catch(reload), GATHER_MS);
+      timer.current ??= setTimeout(() => void askForRef.current(), GATHER_MS);
     },
   });
   return { ...query, items: query.data?.pages.flatMap((page) => page.items) ?? [], counts: query.data?.pages[0]?.counts ?? null };
