@@ -5,7 +5,16 @@ export default defineConfig({
   test: {
     sequence: { sequencer: LongFilesFirst },
     projects: [
-      { test: { name: 'unit', include: ['src/**/*.test.ts', 'standin/**/*.test.ts'], setupFiles: ['tests/fixtures/seed-properties.ts'], testTimeout: 60_000 } },
+      {
+        test: {
+          name: 'unit',
+          include: ['src/**/*.test.ts', 'standin/**/*.test.ts'],
+          setupFiles: ['tests/fixtures/seed-properties.ts'],
+          testTimeout: 60_000,
+          // Loading the program anew for each file would take twice as long as all tests together.
+          isolate: false,
+        },
+      },
       {
         test: {
           name: 'server',
