@@ -1,6 +1,6 @@
 import type { CutReport } from './report.ts';
 
-/** What is wrong with a cut of a template, and how much it matters. */
+/** One fault of a cut, and how bad it is. */
 export interface Trouble {
   readonly weight: number;
   readonly sentence: string;
@@ -8,7 +8,7 @@ export interface Trouble {
 
 type Finding = CutReport['findings'][number];
 
-/** Small letters and soft pictures are content's matter, what is lost the template's. */
+/** How bad each finding is for a template. Empty slots, facts and soft pictures are faults of the content and weigh nothing. */
 const weights: Readonly<Record<Finding['kind'], number>> = {
   'cut-off-mark': 90,
   'low-contrast': 70,
@@ -24,7 +24,7 @@ const weights: Readonly<Record<Finding['kind'], number>> = {
 };
 const OVERFLOW_WEIGHT = 100;
 
-/** What a template does badly in a cut, worst first. */
+/** The faults of a template in one cut, worst first. */
 export function troublesOf({ texts, findings }: Pick<CutReport, 'texts' | 'findings'>, labelOf: (slot: string) => string): readonly Trouble[] {
   const over = texts.flatMap((text) => (text.kind === 'overflows' ? [{ weight: OVERFLOW_WEIGHT + text.overBy, sentence: `${labelOf(text.slot)} is too long by ${text.overBy}` }] : []));
   const found = findings.flatMap((finding) => (weights[finding.kind] > 0 ? [{ weight: weights[finding.kind], sentence: sentenceOf(finding, labelOf) }] : []));

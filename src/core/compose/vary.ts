@@ -2,10 +2,10 @@ import type { Adjustment } from '../piece/adjustment.ts';
 import { walkParts, type Edge, type Part, type StackPart, type WindowShape } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
 
-/** What a person may turn in any template, without drawing it anew. */
+/** What a person can change in any template outside the workshop. */
 export type Variation = Pick<Adjustment, 'align' | 'swapsSides' | 'isPlain'>;
 
-/** What of it makes a difference in an arrangement. */
+/** Which of these changes have an effect. */
 export interface Turnable {
   readonly align: boolean;
   readonly sides: boolean;
@@ -14,7 +14,7 @@ export interface Turnable {
 
 const varied = new WeakMap<Arrangement, Map<string, Arrangement>>();
 
-/** An arrangement as a person has turned it. The same one for the same wishes: what is known of its parts is found again. */
+/** Applies a variation to an arrangement. Answers the same object for the same variation, so that caches keyed by it work. */
 export function vary(arrangement: Arrangement, { align, swapsSides, isPlain }: Variation): Arrangement {
   if (align === undefined && !swapsSides && !isPlain) return arrangement;
   const key = `${align ?? ''} ${swapsSides ?? ''} ${isPlain ?? ''}`;
@@ -29,7 +29,7 @@ export function vary(arrangement: Arrangement, { align, swapsSides, isPlain }: V
   return made;
 }
 
-/** What a person can turn in a template, in one of its arrangements at least. */
+/** Which changes have an effect in at least one of these arrangements. */
 export function turnable(arrangements: Template['arrangements']): Turnable {
   const roots = arrangements.map(({ root }) => root);
   return {
@@ -52,7 +52,7 @@ function isRowOfSides(part: StackPart): boolean {
 
 const hasSides = (part: Part): boolean => part.part === 'stack' && (isRowOfSides(part) || part.children.some(hasSides));
 
-/** Turns the rows of sides round, with all that lies over them; what stands inside a side keeps its order and is read as before. */
+/** Reverses rows with a picture at one side, and mirrors what is laid over them. The inside of each side keeps its order. */
 function swapSides(part: StackPart): StackPart {
   if (!hasSides(part)) return part;
   const turned = (child: Part): Part => {
@@ -61,11 +61,11 @@ function swapSides(part: StackPart): StackPart {
     return child.part === 'stack' ? swapSides(child) : child;
   };
   const children = part.children.map(turned);
-  // What lies over others is painted where it stood among them.
+  // Parts that are laid over others stay last, so that they are still painted on top.
   return { ...mirroredStack(part), children: isRowOfSides(part) ? [...children.filter(({ over }) => over === undefined).reverse(), ...children.filter(({ over }) => over !== undefined)] : children };
 }
 
-/** One side seen in a mirror: its edges and its windows, not its words. */
+/** Mirrors the edges and windows of one side; its words stay as they are. */
 function mirrored(part: Part): Part {
   if (part.part === 'stack') return { ...mirroredStack(part), children: part.children.map(mirrored) };
   if (part.part !== 'picture') return part;
@@ -88,7 +88,7 @@ function mirroredEdges<Edges extends { readonly left?: number | undefined; reado
   return { ...others, ...(right === undefined ? {} : { left: right }), ...(left === undefined ? {} : { right: left }) } as Edges;
 }
 
-/** Without motifs, signs and drawings; one that held a place in a row leaves it empty. */
+/** Removes motifs, signs and drawings. One that takes room in a row becomes an empty stack of that size. */
 function withoutOrnament(part: StackPart): StackPart {
   const children = part.children.flatMap((child): readonly Part[] => {
     if (child.part === 'stack') return [withoutOrnament(child)];
@@ -99,7 +99,7 @@ function withoutOrnament(part: StackPart): StackPart {
   return { ...part, children };
 }
 
-/** Texts flush at their start or in the middle, and what stands in a column with them alike. What is set at the end stays there. */
+/** Sets texts flush or centred, and aligns other parts of the same column with them. Texts set at the end stay there. */
 function aligned(part: StackPart, align: 'start' | 'centre'): StackPart {
   const from = align === 'centre' ? 'start' : 'centre';
   const isColumnOfText = part.direction === 'column' && part.children.some((child) => child.part === 'text' && !child.ornament);

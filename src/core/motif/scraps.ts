@@ -3,9 +3,9 @@ import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { boxAround, polygon, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
 
-/** Each scrap has a cell of this side to fall in, in units, so that none lies on another and no place stays bare by chance. */
+/** Side of a grid cell, in units. Each cell gets at most one scrap, so that scraps spread evenly and do not overlap. */
 const CELL = 3.2;
-/** The middle stays free up to the first share of the way to the edge; from the second on every cell has its scrap. */
+/** Shares of the way from the middle to the edge: up to the first no cell has a scrap, from the second on every cell has one. */
 const FREE_TO = 0.4;
 const FULL_FROM = 0.86;
 /** Room that a scrap keeps to words and marks, in units. */

@@ -28,7 +28,7 @@ export interface PictureNode {
   readonly treatment?: Treatment | undefined;
   /** A subject on nothing, shown whole. */
   readonly cutOut?: true | undefined;
-  /** What it throws on what lies below. */
+  /** The shadow below it. */
   readonly shadow?: Shadow | undefined;
   /** The part of the window that is shown, as shares of it, while the picture moves; missing: all of it. */
   readonly part?: CropWindow | undefined;
@@ -59,7 +59,7 @@ export interface GlyphsNode {
   readonly glyphs: readonly SceneGlyph[];
   /** The slot whose text these glyphs are, where they are to be read; ornaments have none. */
   readonly slot?: string | undefined;
-  /** A line around the letters, half of it under them. */
+  /** An outline around the letters, painted below them. */
   readonly edge?: { readonly colour: string; readonly widthPx: number } | undefined;
   /** The text is read from right to left. */
   readonly rightToLeft?: true | undefined;

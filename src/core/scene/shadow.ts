@@ -9,7 +9,7 @@ export interface Shadow {
   readonly downPx: number;
 }
 
-/** How a shadow lies, in m: near and soft, as of a thing that stands a hand's breadth before a wall. */
+/** Blur and offset of a soft shadow, in m. */
 const SHADOW_M = { blur: 0.7, down: 0.28 } as const;
 const ALPHA = 0.34;
 
@@ -24,7 +24,7 @@ export function withShadow({ xPx, yPx, widthPx, heightPx }: Box, { blurPx, downP
   return { xPx: xPx - room, yPx: yPx - room, widthPx: widthPx + 2 * room, heightPx: heightPx + 2 * room };
 }
 
-/** What a canvas is told of a shadow. */
+/** The shadow settings of a canvas. */
 export interface ShadowContext {
   shadowColor: string;
   shadowBlur: number;

@@ -3,7 +3,7 @@ import type { Template } from './template.ts';
 
 export const kindNames: Readonly<Record<Part['part'], string>> = { stack: 'Stack', text: 'Text', picture: 'Picture', rows: 'List', echo: 'Echo', mark: 'Mark', rule: 'Line', sign: 'Sign', artwork: 'Drawing', motif: 'Motif', veil: 'Veil', dots: 'Page dots', swipe: 'Swipe cue' };
 
-/** A stack is named by no more than this of what stands in it. */
+/** The name of a stack lists at most this many of its parts. */
 const MOST_NAMED = 2;
 
 /** What a part is called: a stack by what stands in it, others by their slot or their kind. */

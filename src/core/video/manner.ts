@@ -3,7 +3,7 @@ import type { MotionManner } from '../brand/brand-book.ts';
 /**
  * How a part of a text comes into its place:
  * - `rise`: from a little below, out of nothing;
- * - `unveil`: an edge runs over it in the direction it is read, and it stands behind;
+ * - `unveil`: it appears from its first letter to its last, as if a cover were pulled away;
  * - `climb`: up from behind the lower edge of its own line.
  */
 export type Entrance = 'rise' | 'unveil' | 'climb';
@@ -18,7 +18,7 @@ export interface Manner {
   readonly enterFrames: number;
   /** All parts leave together. */
   readonly leaveFrames: number;
-  /** What comes in slows down: its way is 1 - (1 - t)^power. 3 is the cubic of most interfaces, higher ones arrive sooner and settle longer. */
+  /** Parts slow down while they come in: they move by 1 - (1 - t)^power. A higher power arrives sooner and settles longer. */
   readonly enterPower: number;
 }
 
@@ -27,7 +27,7 @@ export interface Manner {
  *
  * | manner  | part | entrance | apart | in     | out    | curve in      | curve out |
  * |---------|------|----------|-------|--------|--------|---------------|-----------|
- * | calm    | text | rise     | 67 ms | 400 ms | 200 ms | 1 - (1 - t)^3 | t^2       |
+ * | calm    | text | rise     | 67 ms | 400 ms | 200 ms | 1 - (1 - t)^3 | fades     |
  * | brisk   | line | unveil   | 67 ms | 300 ms | 167 ms | 1 - (1 - t)^4 | t^2       |
  * | playful | word | climb    | 67 ms | 367 ms | 200 ms | 1 - (1 - t)^5 | t^2       |
  *
@@ -39,10 +39,10 @@ export const manners: Readonly<Record<MotionManner, Manner>> = {
   playful: { by: 'word', entrance: 'climb', staggerFrames: 2, enterFrames: 11, leaveFrames: 6, enterPower: 5 },
 };
 
-/** What leaves speeds up: its way is t^power. */
+/** Parts speed up while they leave: they move by t^power. */
 export const LEAVE_POWER = 2;
 
-/** A text of more words than this comes in by line: the eye follows no more. */
+/** A text with more words than this comes in line by line. */
 export const MOST_WORDS = 8;
 
 /** The manner of a brand; one that has chosen none is calm. */

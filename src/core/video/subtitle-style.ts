@@ -77,7 +77,7 @@ export function styledSubtitle(scene: Scene, { bare, said }: Pick<SubtitleStyle,
     const plain = bare ? { ...node, colour: bare.ink, edge: { colour: bare.edge, widthPx: EDGE_EM * node.sizePx } } : node;
     if (said === null || word === null) return [plain];
     const others = node.glyphs.filter((glyph) => glyph.word !== word);
-    // A word that is parted at the end of a line is said as one, on two plates.
+    // A hyphenated word stands on two lines and gets a plate on each.
     const lines = [...new Set(node.glyphs.filter((glyph) => glyph.word === word).map(({ line }) => line))].map((line) => node.glyphs.filter((glyph) => glyph.word === word && glyph.line === line));
     return [
       ...(others.length > 0 ? [{ ...plain, glyphs: others }] : []),

@@ -8,9 +8,9 @@ interface Keyed {
 type Parts = ReadonlyMap<Keyed['key'], number>;
 
 /**
- * How much of the rows of a long list to draw: what is already drawn, and one part of one row more each frame: of rows that show
- * nothing yet first, then of those nearest to the middle of the view. A fast scroll brings in several rows at once, and drawing them in one frame would hold it up.
- * After a jump, where no row in view was drawn before, all are drawn together.
+ * Draws the rows of a long list bit by bit: each frame adds one part of one row. Empty rows come first, then the rows nearest to the
+ * middle of the view. Drawing several rows in one frame would make scrolling stutter. After a jump to rows that were never drawn, all
+ * are drawn at once.
  * @param rows the rows in and near the view
  * @param whole the parts of a row
  * @returns the parts that are drawn of each row, from 1 to `whole`; a row that is missing is not drawn yet

@@ -168,7 +168,7 @@ function OwnFields({ brand, part, template, set }: KindProps) {
 const WHOLE_BOX = 'whole box';
 const OWN_OUTLINE = 'own outline';
 
-/** The outlines of a drawing, in one; null where it cannot be taken, which is said. */
+/** Reads an SVG file as one outline. Shows a message and answers null when the file cannot be used. */
 async function readOutline(brand: string, file: File): Promise<PicturePart['outline'] | null> {
   try {
     const { mark } = await sendFile(readMark, { brand }, { name: file.name }, file);

@@ -2,7 +2,7 @@ import { useEffect, useMemo, useState } from 'react';
 import { troublesOf, type Trouble } from '../../core/compose/judge-cut.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { sampleFrame, sampleLengths } from '../../core/piece/sample-frame.ts';
-import { ALONE, type SlidePlace } from '../../core/piece/slides-of-cut.ts';
+import { ALONE } from '../../core/piece/slides-of-cut.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { WantedCut } from '../../workers/wall-protocol.ts';
 import type { MediaItem } from '../media/media-address.ts';
@@ -11,7 +11,7 @@ import { brandContent, type BrandData } from '../preview/brand-content.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { useWall } from '../preview/wall.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
-import { workshopShapes } from './shapes.ts';
+import { SAMPLE_PLACE, workshopShapes } from './shapes.ts';
 
 interface CheckProps {
   readonly template: Template;
@@ -21,7 +21,6 @@ interface CheckProps {
 
 const HEIGHT_PX = 150;
 const SHOWN = 10;
-const SAMPLE_PLACE: SlidePlace = { index: 2, count: 7, ordinal: 3 };
 
 interface Tried {
   readonly cut: WantedCut;

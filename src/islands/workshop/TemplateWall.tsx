@@ -3,7 +3,6 @@ import { partUnder } from '../../core/compose/part-boxes.ts';
 import type { Box, Size } from '../../core/geometry/box.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
-import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import { sampleFrame, sampleLengths, type SampleLength } from '../../core/piece/sample-frame.ts';
 import type { PartPath } from '../../core/template/edit-template.ts';
 import type { Arrangement, Template } from '../../core/template/template.ts';
@@ -12,7 +11,7 @@ import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { useWall } from '../preview/wall.ts';
 import { Button } from '../ui/Button.tsx';
 import type { DrawnParts } from './PartOutline.tsx';
-import { workshopShapes } from './shapes.ts';
+import { SAMPLE_PLACE, workshopShapes } from './shapes.ts';
 import { TemplateCheck } from './TemplateCheck.tsx';
 import type { MediaItem } from '../media/media-address.ts';
 import { sampleMedia } from '../media/sample-media.ts';
@@ -34,8 +33,6 @@ interface WallProps {
 }
 
 const HEIGHT_PX = 176;
-/** Slides are looked at as the third of seven, as their samples say. */
-const SAMPLE_PLACE: SlidePlace = { index: 2, count: 7, ordinal: 3 };
 const lengthNames: Readonly<Record<SampleLength, string>> = { short: 'Short texts', usual: 'Usual texts', cruel: 'Cruel texts' };
 
 /** The template in every shape with short, usual and cruel texts, repainted with every change; the arrangement at work is marked. */

@@ -1,3 +1,4 @@
+import type { SlidePlace } from '../../core/piece/slides-of-cut.ts';
 import type { Placement } from '../../core/network/network-sheet.ts';
 
 const shape = (key: string, name: string, width: number, height: number, safe: readonly [number, number, number, number]): Placement => ({
@@ -7,6 +8,9 @@ const shape = (key: string, name: string, width: number, height: number, safe: r
   exportPx: { width, height },
   safePercent: { top: safe[0], right: safe[1], bottom: safe[2], left: safe[3] },
 });
+
+/** Slides are looked at as the third of seven, as their samples say. */
+export const SAMPLE_PLACE: SlidePlace = { index: 2, count: 7, ordinal: 3 };
 
 /** The shapes that a template is judged in, from the tallest to the widest, with the safe zones that networks ask for. */
 export const workshopShapes: readonly Placement[] = [
