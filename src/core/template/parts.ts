@@ -41,6 +41,9 @@ const perEdge = () => object({ top: number(), right: number(), bottom: number(),
 export type FieldShape = 'box' | 'disc' | 'seal' | 'tab';
 export const fieldShapes: readonly FieldShape[] = ['box', 'disc', 'seal', 'tab'];
 
+/** Characters of path data in an outline of the brand's own. */
+export const MAX_OUTLINE = 20_000;
+
 /** Windows that a picture can be seen through. The slanted ones lean at one edge, over a neighbour that leans the same way; torn ones end at an edge of torn paper. */
 export type WindowShape = 'arch' | 'circle' | 'sail' | 'notch' | 'torn-top' | 'torn-bottom' | 'slant-right' | 'slant-left' | 'slant-bottom' | 'slant-top';
 export const windowShapes: readonly WindowShape[] = ['arch', 'circle', 'sail', 'notch', 'torn-top', 'torn-bottom', 'slant-right', 'slant-left', 'slant-bottom', 'slant-top'];
@@ -144,7 +147,7 @@ const picturePart = object({
   underM: perEdge(),
   window: string<WindowShape>().oneOf([...windowShapes]),
   /** A window of the brand's own: outlines in a view box, as large as the box allows. It goes before `window`. */
-  outline: object({ viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(), d: string().required().max(20_000) })
+  outline: object({ viewBox: object({ width: number().positive().required(), height: number().positive().required() }).required(), d: string().required().max(MAX_OUTLINE) })
     .noUnknown()
     .optional()
     .default(undefined),

@@ -2,7 +2,7 @@ import { useId, type ReactNode } from 'react';
 import { readMark } from '../../contract/brand-contracts.ts';
 import { motifNames } from '../../core/motif/motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
-import { fieldShapes, limitsM, windowShapes, type Edge, type InkName, type Part, type PicturePart, type StackPart } from '../../core/template/parts.ts';
+import { fieldShapes, limitsM, MAX_OUTLINE, windowShapes, type Edge, type InkName, type Part, type PicturePart, type StackPart } from '../../core/template/parts.ts';
 import type { Template } from '../../core/template/template.ts';
 import { FilePick } from '../ui/FilePick.tsx';
 import { sendFile } from '../ui/call.ts';
@@ -172,8 +172,9 @@ const OWN_OUTLINE = 'own outline';
 async function readOutline(brand: string, file: File): Promise<PicturePart['outline'] | null> {
   try {
     const { mark } = await sendFile(readMark, { brand }, { name: file.name }, file);
-    if (mark.kind === 'vector') return { viewBox: mark.viewBox, d: mark.paths.map(({ d }) => d).join(' ') };
-    toast('problem', 'A window is an SVG drawing.');
+    const d = mark.kind === 'vector' ? mark.paths.map((path) => path.d).join(' ') : '';
+    if (d !== '' && d.length <= MAX_OUTLINE) return { viewBox: mark.viewBox, d };
+    toast('problem', d === '' ? 'Choose an SVG drawing.' : `“${file.name}” is too detailed for a window. Simplify its outline and import it again.`);
   } catch (error) {
     toast('problem', error instanceof Error ? error.message : String(error));
   }
