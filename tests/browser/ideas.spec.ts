@@ -175,3 +175,41 @@ test('a note that is kept without a connection says that it waits, and is there 
   await expect(page.getByRole('dialog')).toBeHidden();
   await expect(page.getByRole('article', { name: 'A note written in a tunnel' })).toHaveCount(1);
 });
+
+test.describe('before the script of a view is there', () => {
+  /** Opens a view whose script waits until it is let go. */
+  async function openWithout(page: Page, script: string, address: string): Promise<() => void> {
+    let letGo = (): void => undefined;
+    const told = new Promise<void>((resolve) => (letGo = resolve));
+    await page.route(new RegExp(`/_astro/${script}\\.`), (route) => told.then(() => route.continue()));
+    await page.goto(address, { waitUntil: 'domcontentloaded' });
+    return letGo;
+  }
+
+  test('a tab that is pressed is shown, and a filter that is chosen stands', async ({ page }) => {
+    await comeInAs(page, 'Wren');
+    const letIdeasCome = await openWithout(page, 'IdeasView', '/b/gullwick/make/ideas');
+    await page.getByRole('tab', { name: 'From a table', exact: true }).click();
+    await expect(page.getByRole('tab', { name: 'From a table', exact: true })).toHaveAttribute('aria-selected', 'false');
+    letIdeasCome();
+    await expect(page.getByRole('tabpanel', { name: 'From a table', exact: true })).toBeVisible();
+
+    const letPiecesCome = await openWithout(page, 'PiecesView', '/b/gullwick/make/pieces');
+    await page.getByLabel('Kind').selectOption({ label: 'Carousels' });
+    await page.getByRole('searchbox').fill('kite');
+    letPiecesCome();
+    await expect(page).toHaveURL(/words=kite/);
+    await expect(page).toHaveURL(/kind=carousel/);
+    await expect(page.getByLabel('Kind')).toHaveValue('carousel');
+    await expect(page.getByRole('searchbox')).toHaveValue('kite');
+  });
+
+  test('a press on a slow machine counts while the view comes to life', async ({ page }) => {
+    await comeInAs(page, 'Wren');
+    await (await page.context().newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: 6 });
+    for (const tab of ['From a text', 'Feeds', 'From files']) {
+      await page.goto('/b/gullwick/make/ideas', { waitUntil: 'domcontentloaded' });
+      await open(page, tab);
+    }
+  });
+});

@@ -16,7 +16,7 @@ export async function comeInAs(page: Page, name: string, address = '/b/gullwick/
   }
   const isThere = page.url() !== 'about:blank' && new URL(page.url()).pathname === address;
   if (!isThere) await page.goto(address);
-  // What is pressed before its script is there would be lost.
+  // Presses wait for their script; keys reach nobody before.
   await expect(page.locator('astro-island[ssr][client="load"]')).toHaveCount(0);
 }
 
