@@ -54,15 +54,19 @@ const LEAST_APART_MIN = 180;
 export function suggestMoments({ zone, nowMs, days, channels, themeId, neighbours, hours = [], count }: SuggestInput): readonly Suggestion[] {
   const clock = seriesClock(zone);
   const today = wallTimeOf(nowMs, zone).slice(0, 10);
+  const lanes = channels.map((rules) => ({ ...rules, outAt: neighbours.filter(({ channelId }) => channelId === rules.id).map(({ atMs }) => atMs) }));
+  const themeAt = themeId === null ? [] : neighbours.filter((each) => each.themeId === themeId).map(({ atMs }) => atMs);
   const bestOfDay: Suggestion[] = [];
   for (let offset = 0; offset < days; offset += 1) {
     const day = addDays(today, offset);
+    const [fromMs, toMs] = [clock(day, '00:00').atMs, clock(addDays(day, 1), '00:00').atMs];
+    const busy = lanes.map((lane) => ({ ...lane, thatDay: lane.outAt.filter((atMs) => atMs >= fromMs && atMs < toMs).length }));
     let best: Suggestion | null = null;
     for (let hour = FIRST_HOUR; hour <= LAST_HOUR; hour += 1) {
       const time = `${String(hour).padStart(2, '0')}:00`;
       const { atMs } = clock(day, time);
       if (atMs < nowMs + LEAD_MS) continue;
-      const scored = scoreMoment({ atMs, day, hour }, { channels, themeId, neighbours, hours, zone });
+      const scored = scoreMoment({ atMs, weekday: weekdayOf(day), hour }, { lanes: busy, themeAt, hours });
       if (!best || scored.score > best.score) best = { wall: `${day}T${time}`, atMs, ...scored };
     }
     if (best && best.score > 0) bestOfDay.push(best);
@@ -72,29 +76,38 @@ export function suggestMoments({ zone, nowMs, days, channels, themeId, neighbour
 
 interface Moment {
   readonly atMs: number;
-  readonly day: string;
+  /** 1 is Monday, 7 is Sunday. */
+  readonly weekday: number;
   readonly hour: number;
 }
 
+interface MomentSurroundings {
+  /** The channels with when something is out on each, and how much that is on the moment's day. */
+  readonly lanes: readonly (LaneRules & { readonly outAt: readonly number[]; readonly thatDay: number })[];
+  /** When the theme is out, on any channel. */
+  readonly themeAt: readonly number[];
+  readonly hours: readonly HourStanding[];
+}
+
+const nearestOf = (atMs: number, others: readonly number[]): number => others.reduce((least, each) => Math.min(least, Math.abs(each - atMs)), Infinity);
+
 /** The score of a moment and its reasons. 0 within a least gap or on a full day. */
-export function scoreMoment({ atMs, day, hour }: Moment, { channels, themeId, neighbours, hours = [], zone }: Pick<SuggestInput, 'channels' | 'themeId' | 'neighbours' | 'hours' | 'zone'>): Pick<Suggestion, 'score' | 'reasons'> {
-  const audience = (weekdayOf(day) >= 6 ? weekendHours : weekdayHours)[hour] ?? 0;
+function scoreMoment({ atMs, weekday, hour }: Moment, { lanes, themeAt, hours }: MomentSurroundings): Pick<Suggestion, 'score' | 'reasons'> {
+  const audience = (weekday >= 6 ? weekendHours : weekdayHours)[hour] ?? 0;
   let [distance, room, nearestMs, busiest] = [1, 1, Infinity, 0];
-  for (const channel of channels) {
-    const there = neighbours.filter(({ channelId }) => channelId === channel.id);
-    const nearest = Math.min(...there.map((each) => Math.abs(each.atMs - atMs)), Infinity);
-    distance = Math.min(distance, distanceFactor(nearest, Math.max(channel.leastGapMin, LEAST_APART_MIN) * 60_000));
+  for (const { outAt, thatDay, leastGapMin, dailyMax } of lanes) {
+    const nearest = nearestOf(atMs, outAt);
+    distance = Math.min(distance, distanceFactor(nearest, Math.max(leastGapMin, LEAST_APART_MIN) * 60_000));
     nearestMs = Math.min(nearestMs, nearest);
-    const thatDay = there.filter((each) => wallTimeOf(each.atMs, zone).startsWith(day)).length;
     busiest = Math.max(busiest, thatDay);
-    room = Math.min(room, Math.max(0, 1 - thatDay / channel.dailyMax));
+    room = Math.min(room, Math.max(0, 1 - thatDay / dailyMax));
   }
-  const sameTheme = themeId === null ? Infinity : Math.min(...neighbours.filter((each) => each.themeId === themeId).map((each) => Math.abs(each.atMs - atMs)), Infinity);
+  const sameTheme = nearestOf(atMs, themeAt);
   const themeFactor = sameTheme >= THEME_APART_MS ? 1 : 0.5 + (0.5 * sameTheme) / THEME_APART_MS;
-  const own = hourOf(hours, weekdayOf(day), hour);
+  const own = hourOf(hours, weekday, hour);
   // What the brand's own posts had outweighs what is known in general, up to the score of the best hour.
   const results = own === null ? 1 : Math.min(1, Math.max(0.2, (1 + RESULTS_WEIGHT * own.effect) / (1 + RESULTS_WEIGHT * own.strongest)));
-  return { score: audience * results * distance * themeFactor * room, reasons: reasonsOf({ audience, own, hour, nearestMs, busiest, sameTheme, channels: channels.length }) };
+  return { score: audience * results * distance * themeFactor * room, reasons: reasonsOf({ audience, own, hour, nearestMs, busiest, sameTheme, channels: lanes.length }) };
 }
 
 /** 0 within the least gap, 1 from three times that. */
