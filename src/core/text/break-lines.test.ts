@@ -16,6 +16,17 @@ describe('breakLines', () => {
     expect(textsOf('Build your own kite in an afternoon', 12)).toEqual(['Build your own kite', 'in an afternoon']);
   });
 
+  it('keeps all that is written, also while it ends in a hyphen or a dash', () => {
+    for (const text of ['Windward-', 'The wind-', 'Wind–', 'Open Sat–', 'Sat–Sun, 8–', '- ', 'well-known, half-']) expect(textsOf(text, 30).join(' '), text).toBe(text.trimEnd());
+    const pieces = fc.array(fc.constantFrom('kite', 'a', '-', '–', '—', ' ', '8', '.', '/', '\u2010'), { minLength: 1, maxLength: 14 });
+    fc.assert(
+      fc.property(pieces, fc.double({ min: 1, max: 20, noNaN: true }), (parts, widthEm) => {
+        const text = parts.join('').trim();
+        expect(textsOf(text, widthEm).join('').replaceAll(' ', '')).toBe(text.replaceAll(' ', ''));
+      }),
+    );
+  });
+
   it('leaves no word alone on the last line where another break avoids it', () => {
     const lines = textsOf('Forty box kites sewn in the loft this month', 15);
     expect(lines.length).toBeGreaterThan(1);

@@ -131,7 +131,7 @@ function chunksOf(shaped: ShapedText): readonly Chunk[] {
   const breaker = new LineBreaker(shaped.text);
   let start = 0;
   for (let stop = breaker.nextBreak(); stop; stop = breaker.nextBreak()) {
-    if (partsStump(shaped.text, start, stop.position)) continue;
+    if (stop.position < shaped.text.length && partsStump(shaped.text, start, stop.position)) continue;
     const visible = shaped.text.slice(start, stop.position).trimEnd();
     stretches.push({ start, end: start + visible.length, next: stop.position, forced: stop.required, hyphenEm: visible.endsWith(SOFT_HYPHEN) ? (shaped.hyphen?.advanceEm ?? 0) : 0 });
     start = stop.position;
