@@ -4,12 +4,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
-import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import { getPlacement } from '../../src/core/network/network-sheet.ts';
 import { shippedSheets } from '../../src/core/network/shipped-sheets.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
 import { slideTemplate } from '../../src/core/template/slide-template.ts';
+import { readPictureFacts } from '../../src/server/media/picture-facts-of-file.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
 
@@ -29,8 +29,7 @@ export async function documentMegabytes(): Promise<number> {
       // The demo's photographs are smaller; enlarged they would be smoother than a camera's, so they get its grain.
       const grain = await sharp({ create: { width: WIDTH, height: HEIGHT, channels: 3, background: '#808080', noise: { type: 'gaussian', mean: 128, sigma: GRAIN_SIGMA } } }).png({ compressionLevel: 1 }).toBuffer();
       await sharp(readFileSync(`demo/media/${photos[index % photos.length] ?? ''}.jpg`)).resize(WIDTH, HEIGHT).composite([{ input: grain, blend: 'overlay' }]).jpeg({ quality: 92 }).toFile(filePath);
-      const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-      const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+      const facts = await readPictureFacts(filePath);
       pictures.push({ filePath, picture: { id: `p${index}`, widthPx: WIDTH, heightPx: HEIGHT, facts, focal: facts.focal, focalBy: 'proposal' } });
     }
     const guildrow = shippedSheets.find((sheet) => sheet.key === 'guildrow');

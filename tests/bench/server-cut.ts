@@ -4,12 +4,12 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
-import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import { networkSheetSchema } from '../../src/core/network/network-sheet.ts';
 import petalry from '../../src/core/network/sheets/petalry.json' with { type: 'json' };
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { ALONE } from '../../src/core/piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { readPictureFacts } from '../../src/server/media/picture-facts-of-file.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
 import { median, timed } from './figure.ts';
@@ -26,8 +26,7 @@ export async function serverCutRatio(): Promise<number> {
   try {
     const filePath = join(folder, 'photo.jpg');
     await sharp(readFileSync('demo/media/red-diamond-dunes.jpg')).resize(2400, 1600).jpeg({ quality: 92 }).toFile(filePath);
-    const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+    const facts = await readPictureFacts(filePath);
     const placement = networkSheetSchema.validateSync(petalry).placements.find((each) => each.key === 'feed-portrait');
     if (!placement) throw new Error('The sheet has no portrait placement');
     const sourceOf = (path: string): CutSource => ({

@@ -4,11 +4,11 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
-import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import { shippedSheets } from '../../src/core/network/shipped-sheets.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { ALONE } from '../../src/core/piece/slides-of-cut.ts';
 import { getShippedTemplate } from '../../src/core/template/shipped-templates.ts';
+import { readPictureFacts } from '../../src/server/media/picture-facts-of-file.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { runRenderJob, type CutSource } from '../../src/server/render/render-cut.ts';
 import { median, timed } from './figure.ts';
@@ -28,8 +28,7 @@ export async function serverSetRatio(format: 'png' | 'jpeg'): Promise<number> {
   try {
     const filePath = join(folder, 'photo.jpg');
     await sharp(readFileSync('demo/media/red-diamond-dunes.jpg')).resize(WIDTH, HEIGHT).jpeg({ quality: 92 }).toFile(filePath);
-    const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+    const facts = await readPictureFacts(filePath);
     const placements = shippedSheets.flatMap((sheet) => sheet.placements).slice(0, CUTS);
     const sourcesOf = (path: string): readonly CutSource[] => placements.map((placement) => ({
       slides: [{ template: getShippedTemplate('headland'), adjustment: linkedCut, place: ALONE, family: 'cover', frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: 'p' }, label: { kind: 'text', text: 'Saturday on the quay' }, headline: { kind: 'text', text: 'Build your own kite in an afternoon' }, line: { kind: 'text', text: 'The Old Net Loft, from 2 pm.' } } } }],

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import sharp from 'sharp';
 import type { Picture } from '../../src/core/crop/crop-window.ts';
-import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
+import { readPictureFacts } from '../../src/server/media/picture-facts-of-file.ts';
 import type { PictureSource } from '../../src/server/render/canvas-painter.ts';
 import type { PictureName } from './fill.ts';
 
@@ -31,8 +31,7 @@ export async function corpusPictures(): Promise<CorpusPictures> {
     const spot = { create: { width: side, height: side, channels: 3 as const, background: { r: SUBJECT_COLOUR[0], g: SUBJECT_COLOUR[1], b: SUBJECT_COLOUR[2] } } };
     const path = join(folder, `${name}.png`);
     await sharp(resized.data).composite([{ input: spot, left: Math.round(focal.x * width - side / 2), top: Math.round(focal.y * height - side / 2) }]).png({ compressionLevel: 1 }).toFile(path);
-    const { data, info } = await sharp(path).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    pictures.set(name, { id: name, widthPx: width, heightPx: height, facts: takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data }), focal, focalBy: 'person' });
+    pictures.set(name, { id: name, widthPx: width, heightPx: height, facts: await readPictureFacts(path), focal, focalBy: 'person' });
     sources.set(name, { filePath: path, widthPx: width, heightPx: height });
   }
   return { pictures, sources };

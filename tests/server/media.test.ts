@@ -92,6 +92,15 @@ describe('bringing in a picture', () => {
     );
     expect(near.filter(Boolean).length).toBeGreaterThanOrEqual(photographs.length - 2);
   });
+
+  it('finds what stands before its ground in a photograph and in a cut-out, and none in a pattern', async () => {
+    const outlineOf = async (name: string): Promise<unknown> => (JSON.parse((await stack.services.db('media').where({ name }).first()).facts) as { outline?: unknown }).outline;
+    expect(await outlineOf('kite-kits.jpg')).toEqual([expect.arrayContaining([expect.any(Number)])]);
+    expect(((await outlineOf('cutout-sled-kite.png')) as unknown[]).length).toBeGreaterThan(0);
+    expect(await outlineOf('noodle-bowl.jpg')).toBeNull();
+    // What stands before a ground in one frame of a clip does not in the next.
+    expect(await outlineOf('clip-turntable.mp4')).toBeUndefined();
+  });
 });
 
 describe('bad files', () => {

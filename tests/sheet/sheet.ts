@@ -9,13 +9,13 @@ import type { BrandBook } from '../../src/core/brand/brand-book.ts';
 import { compose } from '../../src/core/compose/compose.ts';
 import { neededGlyphs } from '../../src/core/compose/needed-glyphs.ts';
 import type { Picture } from '../../src/core/crop/crop-window.ts';
-import { FACTS_RASTER_PX, takePictureFacts } from '../../src/core/crop/picture-facts.ts';
 import type { Placement } from '../../src/core/network/network-sheet.ts';
 import type { Adjustment } from '../../src/core/piece/adjustment.ts';
 import type { Frame, SlotValue } from '../../src/core/piece/piece.ts';
 import { walkParts } from '../../src/core/template/parts.ts';
 import { shippedTemplates } from '../../src/core/template/shipped-templates.ts';
 import type { Template } from '../../src/core/template/template.ts';
+import { readPictureFacts } from '../../src/server/media/picture-facts-of-file.ts';
 import { paintScene, type PictureSource } from '../../src/server/render/canvas-painter.ts';
 import { startEngines } from '../../src/server/render/engines.ts';
 import { sheetTexts, type SheetText } from './sheet-texts.ts';
@@ -58,8 +58,7 @@ async function readMedia(): Promise<Media> {
   for (const file of new Set([...brands.flatMap(({ photos }) => photos), ...CUT_OUTS])) {
     const filePath = join(MEDIA, file);
     const { width: widthPx = 0, height: heightPx = 0 } = await sharp(filePath).metadata();
-    const { data, info } = await sharp(filePath).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-    const facts = takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
+    const facts = await readPictureFacts(filePath);
     pictures.set(file, { id: file, widthPx, heightPx, facts, focal: manifest.find((each) => each.file === file)?.subject ?? facts.focal, focalBy: 'proposal' });
     sources.set(file, { filePath, widthPx, heightPx });
   }

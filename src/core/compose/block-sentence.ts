@@ -1,6 +1,6 @@
 import type { CalmPlace } from '../template/parts.ts';
 import type { ReadingHelp } from './reading-help.ts';
-import type { PlacedBlock } from './report.ts';
+import type { PlacedBlock, PlacedFront } from './report.ts';
 
 const placeNames: Readonly<Record<CalmPlace, string>> = {
   'top-left': 'top left',
@@ -16,6 +16,11 @@ const placeNames: Readonly<Record<CalmPlace, string>> = {
 /** Says where words stand on a photograph and what makes them readable. */
 export function blockSentence({ place, help }: PlacedBlock): string {
   return `Words at the ${placeNames[place]}, the calmest place of this crop; ${helpWords(help)}.`;
+}
+
+/** Says that a subject stands before letters, and how much of them it hides. */
+export function frontSentence({ hiddenShare }: PlacedFront): string {
+  return `The subject stands before the letters and hides ${percent(hiddenShare)} of them; each can still be told.`;
 }
 
 function helpWords(help: ReadingHelp): string {

@@ -2,12 +2,13 @@ import { graphemesOf } from '../words/graphemes.ts';
 import type { Yoga } from 'yoga-layout/load';
 import { hasScheme, resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
+import type { Box } from '../geometry/box.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
 import { ALONE, type SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Scene } from '../scene/scene.ts';
-import { walkParts, type MarkPart, type StackPart, type TextPart } from '../template/parts.ts';
+import { walkParts, type MarkPart, type PicturePart, type StackPart, type TextPart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
@@ -22,6 +23,9 @@ import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
+import { showPicture } from './show-picture.ts';
+import { standBefore } from './stand-before.ts';
+import { coveringBoxes } from './uncovered.ts';
 import { vary } from './vary.ts';
 
 /** The engines that composing runs on; they hold no state that could change a result. */
@@ -64,7 +68,8 @@ function sizeKey(arrangement: Arrangement, part: TextPart): string {
  * One cut, from content to scene:
  *
  * ```
- * bind -> arrange -> place words on photographs -> expand lists -> shape -> lay out <-> fit (leaving out what may be) -> crop, contrast, emit
+ * bind -> arrange -> place words on photographs -> expand lists -> shape -> lay out <-> fit (leaving out what may be)
+ *   -> stand subjects before letters -> crop, contrast, emit
  * ```
  */
 export function compose(input: ComposeInput, engines: Engines): Composed {
@@ -85,7 +90,14 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     const bounded = fitDropping(template, adjustment, settingWithout(marks, true));
     const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(marks, false)) : bounded;
     const { setting, texts, fitted } = found;
-    return { ...found, emitted: emit({ book, scheme, frame, bound: setting.bound, marks, texts, fitted, crops: adjustment.crops ?? {}, place, typesetter: engines.typesetter }) };
+    const { bound } = setting;
+    const covers = coveringBoxes(fitted.laidOut);
+    const show = (part: PicturePart, box: Box) => {
+      const picture = bound.pictures[part.slot];
+      return picture ? showPicture(part, picture, box, { frame, slide: place, scheme, covers, own: adjustment.crops?.[part.slot], treatment: undefined }) : null;
+    };
+    const stood = standBefore({ fitted, texts, bound, frame, crops: adjustment.crops ?? {}, typesetter: engines.typesetter, show });
+    return { ...found, fitted: stood.fitted, emitted: emit({ book, scheme, frame, bound, marks, texts, fitted: stood.fitted, covers, fronts: stood.fronts, crops: stood.crops, place, typesetter: engines.typesetter }) };
   };
   // Which mark stands out is known when all lies where it lies; a mark of another shape needs another layout.
   const first = setFor(NO_MARKS);
@@ -99,6 +111,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       placed: emitted.placed,
       pictures: emitted.pictures,
       blocks: emitted.blocks,
+      fronts: emitted.fronts,
       panels: emitted.panels,
       marks: markBoxes(fitted.laidOut),
       ...(input.wantsParts ? { parts: partBoxes(setting.root, fitted.laidOut) } : {}),

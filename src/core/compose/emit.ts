@@ -6,15 +6,13 @@ import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
 import { boxAround, boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
-import type { SceneGlyph, SceneNode } from '../scene/scene.ts';
+import type { PictureNode, SceneGlyph, SceneNode } from '../scene/scene.ts';
 import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
-import { coveringBoxes } from './uncovered.ts';
 import { drawMotif } from '../motif/motif.ts';
 import { placeMotif } from './place-motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
-import { placeLine, type PlacedGlyph } from '../text/visual-line.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
@@ -25,14 +23,16 @@ import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
-import { lineOffset, markBoxes, textBoxes } from './ink-boxes.ts';
+import { glyphPlaces } from './glyph-places.ts';
+import { markBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
 import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
 import { fieldPath, rectPath, slantedPath } from './part-outlines.ts';
 import { emptyPlace, showPicture } from './show-picture.ts';
+import type { Front } from './stand-before.ts';
 import { throughBox } from './through-box.ts';
-import type { CutFinding, PlacedBlock, PlacedPicture, PlacedText } from './report.ts';
+import type { CutFinding, PlacedBlock, PlacedFront, PlacedPicture, PlacedText } from './report.ts';
 import { linesIn, sizeInWidth, type SetText } from './set-text.ts';
 
 export interface EmitInput {
@@ -46,6 +46,10 @@ export interface EmitInput {
   readonly fitted: FitOutcome;
   /** Crops that a person has moved in this cut, by slot. */
   readonly crops: Readonly<Record<string, OwnCrop>>;
+  /** What lies over pictures, where the layout has put it: crops keep subjects out of it. */
+  readonly covers: readonly Box[];
+  /** Subjects that stand before letters. */
+  readonly fronts: ReadonlyMap<TextPart, Front>;
   /** Where the slide stands among the others. */
   readonly place: SlidePlace;
   readonly typesetter: Typesetter;
@@ -56,6 +60,7 @@ export interface Emitted {
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
   readonly blocks: readonly PlacedBlock[];
+  readonly fronts: readonly PlacedFront[];
   readonly panels: readonly Box[];
   /** The marks that were taken. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
@@ -72,7 +77,6 @@ const SOFT_ENLARGEMENT = 1.25;
 /** Rounding of the layout may put a mark this far over the edge. */
 const CUT_OFF_TOLERANCE_PX = 1;
 const SIZE_TOLERANCE_PX = 0.5;
-const HANGING_PUNCTUATION = /^[“„«‹‘‚"'—–]/u;
 
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
@@ -80,7 +84,7 @@ const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, panels: emitter.panels, marks: emitter.marks, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, fronts: emitter.fronts, panels: emitter.panels, marks: emitter.marks, findings: emitter.findings };
 }
 
 class Emitter {
@@ -88,18 +92,17 @@ class Emitter {
   readonly placed: PlacedText[] = [];
   readonly pictures: PlacedPicture[] = [];
   readonly blocks: PlacedBlock[] = [];
+  readonly fronts: PlacedFront[] = [];
   readonly panels: Box[] = [];
   readonly marks = new Map<MarkPart, BrandMark>();
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
 
   readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
-  readonly #covers: readonly Box[];
   readonly #treatment: Treatment | undefined;
 
   constructor(readonly input: EmitInput) {
     this.#inkBoxes = new Map(textBoxes(input));
-    this.#covers = coveringBoxes(input.fitted.laidOut);
     this.#treatment = resolveTreatment(input.book);
   }
 
@@ -172,7 +175,7 @@ class Emitter {
       return;
     }
     const treatment = this.input.bound.untreated.includes(part.slot) ? undefined : this.#treatment;
-    const { box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.#covers, own: this.input.crops[part.slot], treatment });
+    const { box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.input.covers, own: this.input.crops[part.slot], treatment });
     this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}), ...(looks.shadow ? { shadow: looks.shadow } : {}) });
     const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window, subject: boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null });
@@ -236,6 +239,7 @@ class Emitter {
     if (!text || found === undefined) return;
     const sizePx = sizeInWidth(text, found, box.widthPx);
     const lines = linesIn(text, sizePx, box.widthPx);
+    const front = this.input.fronts.get(part);
     const inkBox = this.#inkBoxes.get(part) ?? box;
     const needed = this.#contrastAt(sizePx);
     const { scheme } = this.input;
@@ -248,42 +252,24 @@ class Emitter {
 
     const glyphs: SceneGlyph[] = [];
     const words = wordNumbers(text.shaped.text);
-    lines.forEach((line, index) => {
-      const baselinePx = box.yPx + sizePx * (text.heights.topEm + index * text.heights.leadingEm);
-      const widthPx = line.widthEm * sizePx;
-      let startPx = box.xPx + lineOffset(part.align, text.shaped.baseLevel, box.widthPx - widthPx);
-      const placed = placeLine(text.shaped, line);
-      const second = placed[1];
-      if (part.hanging && index === 0 && second && part.align === 'start' && HANGING_PUNCTUATION.test(text.shaped.text)) {
-        startPx = Math.max(this.input.frame.safe.leftPx, startPx - second.xEm * sizePx);
-      }
-      startPx += this.#backInside(placed, startPx, sizePx);
-      for (const glyph of placed) {
-        const place = { line: index, word: words[glyph.cluster] ?? 0 };
-        if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, startPx + glyph.xEm * sizePx, baselinePx, { slot: part.ornament ? null : part.slot, ...place, sizePx });
-        else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx: startPx + glyph.xEm * sizePx, yPx: baselinePx - glyph.yEm * sizePx, ...(part.ornament ? {} : place) });
-      }
-    });
+    for (const { glyph, xPx, baselinePx, line } of glyphPlaces({ part, text, sizePx, box }, this.input.frame, this.input.typesetter)) {
+      const place = { line, word: words[glyph.cluster] ?? 0 };
+      if (glyph.fontKey === EMOJI_FONT) this.#emoji(glyph.id, xPx, baselinePx, { slot: part.ornament ? null : part.slot, ...place, sizePx });
+      else glyphs.push({ fontKey: glyph.fontKey, id: glyph.id, xPx, yPx: baselinePx - glyph.yEm * sizePx, ...(part.ornament ? {} : place) });
+    }
     this.nodes.push({ kind: 'glyphs', sizePx, colour: ink.colour, alpha: text.ghost ? GHOST_ALPHA : 1, glyphs, ...(part.ornament ? {} : { slot: part.slot, ...(text.shaped.baseLevel % 2 === 1 ? { rightToLeft: true } : {}) }) });
+    if (front) this.#front(front);
     if (part.ornament) return;
     const lineTexts = lines.map((line) => lineText(text.shaped.text, line));
     this.placed.push({ slot: part.slot, box: inkBox, roomPx: box.widthPx, lines: lines.length, lineTexts, sizePx });
   }
 
-  /** How far a line has to move for the ink that its letters let stand out at its ends to stay inside the safe zone. */
-  #backInside(placed: readonly PlacedGlyph[], startPx: number, sizePx: number): number {
-    const { safe, size } = this.input.frame;
-    const ends = placed.length > 6 ? [...placed.slice(0, 3), ...placed.slice(-3)] : placed;
-    let [left, right] = [Infinity, -Infinity];
-    for (const glyph of ends) {
-      const reach = this.input.typesetter.glyphReach(glyph.fontKey, glyph.id);
-      left = Math.min(left, startPx + (glyph.xEm + reach.leftEm) * sizePx);
-      right = Math.max(right, startPx + (glyph.xEm + reach.rightEm) * sizePx);
-    }
-    const [before, behind] = [safe.leftPx - left, right - (size.widthPx - safe.rightPx)];
-    // Only overhang is corrected here; the fit reports what is far outside.
-    if (before > 0 && before < sizePx / 4) return before;
-    return behind > 0 && behind < sizePx / 4 ? -behind : 0;
+  /** The subject of a picture again, before the letters that were painted on it. */
+  #front({ slot, path, hiddenShare }: Front): void {
+    const shown = this.nodes.findLast((node): node is PictureNode => node.kind === 'picture' && node.pictureId === this.input.bound.pictures[slot]?.id);
+    if (!shown) return;
+    this.nodes.push({ ...shown, shadow: undefined, mask: path });
+    this.fronts.push({ picture: slot, hiddenShare });
   }
 
   #emoji(id: number, xPx: number, baselinePx: number, { slot, line, word, sizePx }: { readonly slot: string | null; readonly line: number; readonly word: number; readonly sizePx: number }): void {

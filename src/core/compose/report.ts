@@ -60,6 +60,14 @@ export interface PlacedBlock {
   readonly help: ReadingHelp;
 }
 
+/** A subject that stands before letters. */
+export interface PlacedFront {
+  /** The slot of the picture. */
+  readonly picture: string;
+  /** Share of the letters that it hides. */
+  readonly hiddenShare: number;
+}
+
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
   /** Key of the arrangement that was taken. */
@@ -68,6 +76,7 @@ export interface CutReport {
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];
   readonly blocks: readonly PlacedBlock[];
+  readonly fronts: readonly PlacedFront[];
   /** Fields that stand on the cut, behind words. */
   readonly panels: readonly Box[];
   /** Boxes of the marks. */

@@ -1,4 +1,5 @@
 import { converter } from 'culori';
+import type { SubjectOutline } from './subject-outline.ts';
 import { luminanceOfLinear, srgbToLinear } from '../colour/contrast.ts';
 
 /** A point of a picture as shares of its width and height, in [0, 1] from the upper left. */
@@ -28,6 +29,8 @@ export interface PictureFacts {
   readonly focal: FocalPoint;
   /** Share of the picture that is see-through; missing in facts taken before it was looked for. */
   readonly clearShare?: number | undefined;
+  /** What stands before the ground; null where the one cannot be told from the other, missing where nobody has looked. */
+  readonly outline?: SubjectOutline | null | undefined;
 }
 
 /** From this share of see-through pixels on a picture is a cut-out, not a photograph with a soft corner. */

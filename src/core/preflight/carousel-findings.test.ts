@@ -15,7 +15,7 @@ import { fixed } from './fix.ts';
 import { preflight } from './preflight.ts';
 
 const strand = getShippedTemplate('strand');
-const clean: CutReport = { arrangement: 'card', texts: [], placed: [], pictures: [], blocks: [], panels: [], marks: [], findings: [] };
+const clean: CutReport = { arrangement: 'card', texts: [], placed: [], pictures: [], blocks: [], fronts: [], panels: [], marks: [], findings: [] };
 const text = (value: string) => ({ kind: 'text' as const, text: value });
 const point = (id: string, heading: string, more = ''): Frame => ({ id, slide: 'point', altText: heading, slots: { heading: text(heading), ...(more === '' ? {} : { text: text(more) }) } });
 const closing: Frame = { id: 'z', slide: 'closing', altText: 'Come by', slots: { headline: text('Come by'), call: text('Book') } };

@@ -8,7 +8,7 @@ import { fixed } from './fix.ts';
 import { preflight, type PreflightInput } from './preflight.ts';
 
 const sheet = networkSheetSchema.validateSync(petalryJson);
-const clean: CutReport = { arrangement: 'cliff', texts: [], placed: [], pictures: [], blocks: [], panels: [], marks: [], findings: [] };
+const clean: CutReport = { arrangement: 'cliff', texts: [], placed: [], pictures: [], blocks: [], fronts: [], panels: [], marks: [], findings: [] };
 const cut = (placement: string, report: Partial<CutReport> = {}): CutToCheck => ({
   ref: { channelId: 'c2', placement },
   channelName: 'Petalry @kites',

@@ -17,7 +17,7 @@ const media = (id: string, of: Recording | null, licence = 'CC0'): PictureTerms 
 const shot = (id: string, lengthMs: number, mediaId?: string, headline = ''): Frame => ({ id, shot: { lengthMs }, slots: { ...(mediaId ? { film: { kind: 'picture' as const, mediaId } } : {}), headline: { kind: 'text', text: headline } } });
 const cue = (fromMs: number, toMs: number, text: string) => ({ fromMs, toMs, text });
 const video = (frames: readonly [Frame, ...Frame[]], track: Piece['track'] = {}): Piece => ({ ...plainPiece, kind: 'video', template: { key: 'gust' }, frames, track });
-const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], blocks: [], panels: [], marks: [], findings: [] };
+const report: CutReport = { arrangement: 'post', texts: [], placed: [], pictures: [], blocks: [], fronts: [], panels: [], marks: [], findings: [] };
 /** A place with all shots of a piece. */
 const place = (piece: Piece, network: string, placement: string): CutToCheck => {
   const sheet = shippedSheets.find(({ key }) => key === network) as NetworkSheet;

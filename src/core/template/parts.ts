@@ -133,8 +133,10 @@ const textPart = object({
   fill: boolean(),
   /** A fixed width instead of the room there is, in m. */
   widthM: number().min(0.2).max(20),
-  /** Opening punctuation hangs outside the left edge of the text. */
+  /** Punctuation hangs outside the edge that the text is flush with. */
   hanging: boolean(),
+  /** The slot of the picture below whose subject may stand before these letters. */
+  behind: key().optional().default(undefined),
   /** A repetition that need not be read: it keeps its ink, however faint. */
   ornament: boolean(),
 }).noUnknown();

@@ -10,6 +10,7 @@ import crew from './shipped/crew.json' with { type: 'json' };
 import cutting from './shipped/cutting.json' with { type: 'json' };
 import door from './shipped/door.json' with { type: 'json' };
 import either from './shipped/either.json' with { type: 'json' };
+import eclipse from './shipped/eclipse.json' with { type: 'json' };
 import flag from './shipped/flag.json' with { type: 'json' };
 import gust from './shipped/gust.json' with { type: 'json' };
 import headland from './shipped/headland.json' with { type: 'json' };
@@ -41,7 +42,7 @@ import volume from './shipped/volume.json' with { type: 'json' };
 import { readTemplate, type Template } from './template.ts';
 
 /** The templates that ship with Confetti, in the order they are offered: graphics, then carousels, then videos. */
-export const shippedTemplates: readonly Template[] = [headland, lull, aside, shade, plank, voice, cutting, arch, porthole, counter, bill, flag, plaque, rung, kit, ledger, tally, turn, either, ask, answer, door, quilt, band, corner, volume, portrait, crew, thanks, season, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
+export const shippedTemplates: readonly Template[] = [headland, lull, eclipse, aside, shade, plank, voice, cutting, arch, porthole, counter, bill, flag, plaque, rung, kit, ledger, tally, turn, either, ask, answer, door, quilt, band, corner, volume, portrait, crew, thanks, season, signpost, strand, shoreline, sheaf, gust, knot, tide, spindle, pier, hush].map(readTemplate);
 
 /**
  * A shipped template by its key.

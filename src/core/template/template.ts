@@ -129,6 +129,8 @@ export function readTemplate(json: unknown): Template {
   if ((template.kind !== 'graphic') !== slides.length > 0) throw new RangeError(`Template '${template.key}': a carousel or video has kinds of slides, and a graphic has none`);
   if (new Set(slides.map((slide) => slide.key)).size < slides.length || slides.some((slide) => slide.key === COVER)) throw new RangeError(`Template '${template.key}': two kinds of slides have one key`);
   if (slides.slice(0, -1).some((slide) => slide.use === 'sum') || (slides.length === 1 && slides[0]?.use === 'sum')) throw new RangeError(`Template '${template.key}': the slide that sums up stands last, after the kinds that people fill in`);
+  // A picture of a video moves; what stands before letters in one frame does not in the next.
+  if (template.kind === 'video' && [template, ...slides].some(({ arrangements }) => arrangements.some(({ root }) => [...walkParts(root)].some((part) => part.part === 'text' && part.behind !== undefined)))) throw new RangeError(`Template '${template.key}': no subject stands before letters in a video, whose pictures move`);
   for (const [name, parts] of [['', template] as const, ...slides.map((slide) => [`, slide '${slide.key}'`, slide] as const)]) checkSlots(`Template '${template.key}'${name}`, parts);
   return template;
 }
@@ -147,6 +149,7 @@ function checkSlots(where: string, { slots, drop, arrangements }: SlideParts): v
     if (outermost.part !== 'stack') throw new RangeError(`${where}, arrangement '${arrangement.key}': its outermost part is a stack`);
     for (const part of walkParts(arrangement.root)) {
       if ('slot' in part && part.slot !== undefined && !declared.has(part.slot)) throw new RangeError(`${where}, arrangement '${arrangement.key}': no slot '${part.slot}' is declared`);
+      if (part.part === 'text' && part.behind !== undefined && !slots.some(({ key, kind }) => key === part.behind && kind === 'picture')) throw new RangeError(`${where}, arrangement '${arrangement.key}': '${part.behind}', whose subject stands before letters, is no picture slot`);
     }
   }
 }

@@ -63,7 +63,8 @@ function OwnFields({ brand, part, template, set }: KindProps) {
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
           <SizeFields value={part.sizeM} set={set} />
           <Toggle label="One line as large as the width allows" value={part.fill ?? false} onChange={(fill) => set({ fill: fill || undefined })} />
-          <Toggle label="Quotation marks hang outside" value={part.hanging ?? false} onChange={(hanging) => set({ hanging: hanging || undefined })} />
+          <Toggle label="Punctuation hangs outside the margin" value={part.hanging ?? false} onChange={(hanging) => set({ hanging: hanging || undefined })} />
+          {template.kind !== 'video' && <BehindChoice value={part.behind} template={template} set={set} />}
         </>
       );
     case 'picture':
@@ -252,6 +253,26 @@ function Choice({ label, value, options, onChange }: { readonly label: string; r
           {options.map((option) => (
             <option key={option} value={option}>
               {option}
+            </option>
+          ))}
+        </select>
+      )}
+    </Labelled>
+  );
+}
+
+/** Which picture's subject may stand before the letters. */
+function BehindChoice({ value, template, set }: { readonly value: string | undefined; readonly template: Template; readonly set: (patch: Patch) => void }) {
+  const pictures = template.slots.filter(({ kind }) => kind === 'picture');
+  if (pictures.length === 0) return null;
+  return (
+    <Labelled label="The subject may stand before the letters">
+      {(id) => (
+        <select id={id} value={value ?? ''} onChange={(event) => set({ behind: event.target.value || undefined })} className={inputLook}>
+          <option value="">No</option>
+          {pictures.map((slot) => (
+            <option key={slot.key} value={slot.key}>
+              That of {slot.label}
             </option>
           ))}
         </select>

@@ -1,8 +1,9 @@
 import { fileTypeFromFile, type FileTypeResult } from 'file-type';
 import sharp, { type Sharp } from 'sharp';
 import { MAX_PICTURE_PIXELS } from '../../contract/media-contracts.ts';
-import { FACTS_RASTER_PX, takePictureFacts, type PictureFacts } from '../../core/crop/picture-facts.ts';
+import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import { ProblemError } from '../errors.ts';
+import { readPictureFacts } from './picture-facts-of-file.ts';
 import { takenDayOf } from './taken-day.ts';
 
 /** A picture as it is kept: upright, without metadata, in sRGB. */
@@ -40,7 +41,7 @@ export async function importPicture(path: string, name: string): Promise<Importe
   await checkSize(path, name);
   try {
     const { data, info } = await encode(open(path).rotate().toColourspace('srgb')).toBuffer({ resolveWithObject: true });
-    return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await factsOf(data), takenDay: await takenDayOf(path) };
+    return { bytes: data, mime: type.mime, widthPx: info.width, heightPx: info.height, facts: await readPictureFacts(data), takenDay: await takenDayOf(path) };
   } catch (error) {
     throw new ProblemError(422, 'damaged-picture', `“${name}” is damaged or cut off and cannot be read to its end. Get a whole copy and import it again.`, { reason: reasonOf(error) });
   }
@@ -74,11 +75,6 @@ async function checkSize(path: string, name: string): Promise<void> {
   if (Math.min(width, height) < MIN_SIDE_PX) {
     throw new ProblemError(422, 'too-small', `“${name}” is only ${width} × ${height} pixels. No placement can use that.`);
   }
-}
-
-async function factsOf(bytes: Buffer): Promise<PictureFacts> {
-  const { data, info } = await sharp(bytes).resize(FACTS_RASTER_PX, FACTS_RASTER_PX, { fit: 'inside' }).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  return takePictureFacts({ widthPx: info.width, heightPx: info.height, rgba: data });
 }
 
 function open(path: string): Sharp {

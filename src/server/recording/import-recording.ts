@@ -50,8 +50,10 @@ export async function importRecording(path: string, name: string, store: MediaSt
     const { durationMs, hasSound, video } = probe;
     const facts = await analyseRecording(work, { size: video, hasSound, durationMs }, signal);
     const picture = await importPicture(still, name);
+    // What stands before a ground in one frame does not in the next.
+    const { outline: _, ...stillFacts } = picture.facts;
     const { size } = await stat(work);
-    return { recording: { kind: video ? 'clip' : 'sound', durationMs, hasSound, facts }, storedHash: await keepFile(store, work), bytes: size, mime: video ? 'video/mp4' : 'audio/mp4', still: picture };
+    return { recording: { kind: video ? 'clip' : 'sound', durationMs, hasSound, facts }, storedHash: await keepFile(store, work), bytes: size, mime: video ? 'video/mp4' : 'audio/mp4', still: { ...picture, facts: stillFacts } };
   } finally {
     await Promise.all([work, still].map((each) => rm(each, { force: true })));
   }

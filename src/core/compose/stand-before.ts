@@ -1,0 +1,240 @@
+import { OUTLINE_UNITS, type SubjectOutline } from '../crop/subject-outline.ts';
+import type { CropWindow } from '../crop/crop-window.ts';
+import { growBox, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
+import type { OwnCrop } from '../piece/adjustment.ts';
+import type { PathData } from '../scene/scene.ts';
+import type { PicturePart, TextPart } from '../template/parts.ts';
+import type { Typesetter } from '../text/typesetter.ts';
+import type { Bound } from './bind.ts';
+import type { CutFrame } from './cut-frame.ts';
+import type { FitOutcome } from './fit.ts';
+import { glyphPlaces } from './glyph-places.ts';
+import { markBoxes, textBoxes } from './ink-boxes.ts';
+import type { LaidOut } from './layout.ts';
+import { sizeInWidth, type SetText } from './set-text.ts';
+import type { ShownPicture } from './show-picture.ts';
+
+/** A subject that stands before letters: the slot of its picture, its outline in the cut, and the share of the letters that it hides. */
+export interface Front {
+  readonly slot: string;
+  readonly path: PathData;
+  readonly hiddenShare: number;
+}
+
+export interface StandInput {
+  readonly fitted: FitOutcome;
+  readonly texts: ReadonlyMap<TextPart, SetText>;
+  readonly bound: Bound;
+  readonly frame: CutFrame;
+  /** Crops that a person has moved, by slot: they stay. */
+  readonly crops: Readonly<Record<string, OwnCrop>>;
+  readonly typesetter: Typesetter;
+  /** How a picture is shown in its place. */
+  readonly show: (part: PicturePart, place: Box) => ShownPicture | null;
+}
+
+export interface Stood {
+  readonly fitted: FitOutcome;
+  /** Crops by slot: those that a person has moved, and those that had to move for a subject. */
+  readonly crops: Readonly<Record<string, OwnCrop>>;
+  readonly fronts: ReadonlyMap<TextPart, Front>;
+}
+
+/** Of each letter at most so much of its box may be hidden, and of its upper half, by which letters are told apart (Huey, 1908). */
+const MOST_OF_LETTER = 0.42;
+const MOST_OF_UPPER_HALF = 0.1;
+/** The share of all letters that is best hidden, and below which nothing is seen to stand before them. */
+const BEST_HIDDEN = 0.13;
+const LEAST_HIDDEN = 0.02;
+/** Letters move off a subject that cannot stand before them where no more than this share of what lay over it still does. */
+const WORTH_MOVING = 0.5;
+/** Steps in which the letters move down, in em, and the room that they keep to other words, in m. */
+const STEP_EM = 0.04;
+const ROOM_M = 0.6;
+/** Cells along the long side of the grid on which hidden shares are measured. */
+const CELLS = 240;
+/** How far a picture may move sideways for its subject, in steps as shares of its window, what that costs, and how far inside the focal point stays. */
+const [SIDEWAYS_STEPS, SIDEWAYS_STEP, SIDEWAYS_COSTS, FOCAL_MARGIN] = [6, 0.06, 0.5, 0.14] as const;
+
+/**
+ * Lets subjects stand before large letters: a text that says so moves down towards the subject of its picture, until the subject hides as
+ * much of the letters as looks meant and no letter loses what it is known by. Where that cannot be had, the text moves down clear of
+ * the subject, or as clear as it gets; where that is little better, all stays as it was laid out.
+ */
+export function standBefore(input: StandInput): Stood {
+  let { fitted } = input;
+  let { crops } = input;
+  const fronts = new Map<TextPart, Front>();
+  for (const part of input.texts.keys()) {
+    const found = part.behind === undefined ? null : meet(part, part.behind, { ...input, crops, fitted });
+    if (!found) continue;
+    if (found.front) fronts.set(part, found.front);
+    fitted = { ...fitted, laidOut: moved(fitted.laidOut, part, found.downPx) };
+    const { window } = found.shown;
+    if (found.windowX !== window.x && part.behind !== undefined) crops = { ...crops, [part.behind]: { x: found.windowX + window.width / 2, y: window.y + window.height / 2, zoom: 1 } };
+  }
+  return { fitted, crops, fronts };
+}
+
+interface Meeting {
+  readonly downPx: number;
+  /** Where the window of the picture begins, as a share of its width. */
+  readonly windowX: number;
+  readonly front: Front | null;
+}
+
+/** How far a text moves down to its picture's subject, how the picture moves sideways to it, and what stands before the text then. */
+function meet(part: TextPart, slot: string, input: StandInput): (Meeting & { readonly shown: ShownPicture }) | null {
+  const text = input.texts.get(part);
+  const at = find(input.fitted.laidOut, (each) => each === part);
+  const behind = find(input.fitted.laidOut, (each) => each.part === 'picture' && each.slot === slot);
+  const picture = input.bound.pictures[slot];
+  const foundPx = input.fitted.sizes.get(part);
+  if (!text || text.ghost || !at || behind?.part.part !== 'picture' || !picture?.facts.outline || foundPx === undefined) return null;
+  const shown = input.show(behind.part, behind.box);
+  if (!shown || shown.mask !== undefined) return null;
+  const { box, window } = shown;
+  const whole = { widthPx: box.widthPx / window.width, heightPx: box.heightPx / window.height };
+  const rings = ringsIn(picture.facts.outline, whole);
+  const grid = new HiddenGrid(rings, whole);
+  const sizePx = sizeInWidth(text, foundPx, at.box.widthPx);
+  const letters = letterBoxes({ part, text, sizePx, box: at.box }, input);
+  const windows = input.crops[slot] ? [window.x] : besideWindows(window, picture.focal.x);
+  const ways = windows.flatMap((windowX) => {
+    const [offsetX, offsetY] = [windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
+    return steps(roomBelow(part, input), STEP_EM * sizePx).map((downPx) => {
+      const { share, isReadable } = hiddenOf(letters.map((each) => ({ ...each, xPx: each.xPx + offsetX, yPx: each.yPx + offsetY + downPx })), grid);
+      return { downPx, windowX, share, isReadable, cost: Math.abs(share - BEST_HIDDEN) + SIDEWAYS_COSTS * (Math.abs(windowX - window.x) / window.width) };
+    });
+  });
+  const meant = ways.filter(({ share, isReadable }) => isReadable && share >= LEAST_HIDDEN).toSorted((a, b) => a.cost - b.cost)[0];
+  if (meant) {
+    const [offsetX, offsetY] = [meant.windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
+    const path = rings.map((ring) => ringPath(ring.map(([x, y]) => [x - offsetX, y - offsetY] as const))).join('');
+    return { shown, downPx: meant.downPx, windowX: meant.windowX, front: { slot, path, hiddenShare: meant.share } };
+  }
+  const [atRest, ...others] = ways.filter(({ windowX }) => windowX === window.x);
+  const clear = others.reduce((least, way) => (least && way.share < least.share ? way : least), atRest);
+  return atRest && clear && clear.share <= atRest.share * WORTH_MOVING ? { shown, downPx: clear.downPx, windowX: window.x, front: null } : null;
+}
+
+/** Where the window of a picture may begin, the usual place first, as long as its focal point stays well inside. */
+function besideWindows({ x, width }: CropWindow, focalX: number): readonly number[] {
+  const moves = Array.from({ length: 2 * SIDEWAYS_STEPS + 1 }, (_, index) => (index - SIDEWAYS_STEPS) * SIDEWAYS_STEP * width);
+  const others = moves.map((by) => x + by).filter((at) => at >= 0 && at + width <= 1 && (focalX - at) / width >= FOCAL_MARGIN && (focalX - at) / width <= 1 - FOCAL_MARGIN);
+  return [x, ...others.filter((at) => at !== x)];
+}
+
+const steps = (roomPx: number, stepPx: number): readonly number[] => Array.from({ length: Math.max(0, Math.floor(roomPx / stepPx)) + 1 }, (_, index) => index * stepPx);
+
+interface Found {
+  readonly part: LaidOut['part'];
+  readonly box: Box;
+}
+
+function find({ part, box, children }: LaidOut, is: (part: LaidOut['part']) => boolean): Found | null {
+  if (is(part)) return { part, box };
+  for (const child of children) {
+    const found = find(child, is);
+    if (found) return found;
+  }
+  return null;
+}
+
+function moved(laidOut: LaidOut, part: TextPart, downPx: number): LaidOut {
+  if (laidOut.part === part) return { ...laidOut, box: { ...laidOut.box, yPx: laidOut.box.yPx + downPx } };
+  return { ...laidOut, children: laidOut.children.map((child) => moved(child, part, downPx)) };
+}
+
+/** The ink boxes of a text's letters. */
+function letterBoxes(at: Parameters<typeof glyphPlaces>[0], { frame, typesetter }: StandInput): readonly Box[] {
+  return glyphPlaces(at, frame, typesetter).flatMap(({ glyph, xPx, baselinePx }) => {
+    const reach = typesetter.glyphReach(glyph.fontKey, glyph.id);
+    const [widthPx, heightPx] = [(reach.rightEm - reach.leftEm) * at.sizePx, (reach.topEm + reach.bottomEm) * at.sizePx];
+    return widthPx <= 0 || heightPx <= 0 ? [] : [{ xPx: xPx + reach.leftEm * at.sizePx, yPx: baselinePx - (glyph.yEm + reach.topEm) * at.sizePx, widthPx, heightPx }];
+  });
+}
+
+/** The share of all letters that a subject before them would hide, and whether each could still be told. */
+function hiddenOf(letters: readonly Box[], grid: HiddenGrid): { readonly share: number; readonly isReadable: boolean } {
+  let [hidden, all, isReadable] = [0, 0, true];
+  for (const box of letters) {
+    const share = grid.shareOf(box);
+    isReadable &&= share <= MOST_OF_LETTER && grid.shareOf({ ...box, heightPx: box.heightPx / 2 }) <= MOST_OF_UPPER_HALF;
+    const area = box.widthPx * box.heightPx;
+    hidden += share * area;
+    all += area;
+  }
+  return { share: hidden / Math.max(1, all), isReadable };
+}
+
+/** How far a text may move down before it comes to other words, a mark or the end of the safe zone. */
+function roomBelow(part: TextPart, { fitted, texts, frame }: StandInput): number {
+  const boxes = new Map(textBoxes({ fitted, texts }));
+  const own = boxes.get(part);
+  if (!own) return 0;
+  boxes.delete(part);
+  const endPx = own.yPx + own.heightPx;
+  const column = { ...own, heightPx: frame.size.heightPx };
+  const others = [...boxes.values(), ...markBoxes(fitted.laidOut)].map((box) => growBox(box, ROOM_M * frame.marginPx)).filter((box) => intersectBoxes(column, box) && box.yPx + box.heightPx > endPx);
+  return Math.min(frame.size.heightPx - frame.safe.bottomPx, ...others.map(({ yPx }) => yPx)) - endPx;
+}
+
+type Ring = readonly (readonly [xPx: number, yPx: number])[];
+
+/** The rings of an outline on a picture of a size. */
+function ringsIn(outline: SubjectOutline, { widthPx, heightPx }: Size): readonly Ring[] {
+  return outline.map((ring) => {
+    const points: [number, number][] = [];
+    for (let at = 0; at + 1 < ring.length; at += 2) points.push([((ring[at] ?? 0) / OUTLINE_UNITS) * widthPx, ((ring[at + 1] ?? 0) / OUTLINE_UNITS) * heightPx]);
+    return points;
+  });
+}
+
+const ringPath = (ring: Ring): PathData => `M${ring.map(([x, y]) => `${x.toFixed(1)} ${y.toFixed(1)}`).join('L')}Z`;
+
+/** Which cells of a grid over a picture lie inside an outline, even-odd, summed up so that the share of any box is had at once. */
+class HiddenGrid {
+  readonly #columns: number;
+  readonly #rows: number;
+  readonly #cellPx: number;
+  readonly #sums: Float64Array;
+
+  constructor(rings: readonly Ring[], { widthPx, heightPx }: Size) {
+    this.#cellPx = Math.max(widthPx, heightPx) / CELLS;
+    this.#columns = Math.ceil(widthPx / this.#cellPx);
+    this.#rows = Math.ceil(heightPx / this.#cellPx);
+    this.#sums = new Float64Array((this.#columns + 1) * (this.#rows + 1));
+    for (let row = 0; row < this.#rows; row += 1) {
+      const crossings = crossingsAt((row + 0.5) * this.#cellPx, rings);
+      let [next, inside, sum] = [0, 0, 0];
+      for (let column = 0; column < this.#columns; column += 1) {
+        while (next < crossings.length && (crossings[next] ?? 0) <= (column + 0.5) * this.#cellPx) [next, inside] = [next + 1, 1 - inside];
+        sum += inside;
+        const at = (row + 1) * (this.#columns + 1) + column + 1;
+        this.#sums[at] = sum + (this.#sums[at - this.#columns - 1] ?? 0);
+      }
+    }
+  }
+
+  /** Share of a box that lies inside the outline. */
+  shareOf({ xPx, yPx, widthPx, heightPx }: Box): number {
+    const column = (px: number): number => Math.min(this.#columns, Math.max(0, Math.round(px / this.#cellPx)));
+    const row = (px: number): number => Math.min(this.#rows, Math.max(0, Math.round(px / this.#cellPx)));
+    const [left, right, top, bottom] = [column(xPx), column(xPx + widthPx), row(yPx), row(yPx + heightPx)];
+    const at = (x: number, y: number): number => this.#sums[y * (this.#columns + 1) + x] ?? 0;
+    return (at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top)) / Math.max(1, (right - left) * (bottom - top));
+  }
+}
+
+/** Where a level line crosses the edges of rings, from left to right. */
+function crossingsAt(yPx: number, rings: readonly Ring[]): readonly number[] {
+  const crossings: number[] = [];
+  for (const ring of rings) {
+    ring.forEach(([x, y], index) => {
+      const [nextX, nextY] = ring[(index + 1) % ring.length] ?? [x, y];
+      if (y <= yPx !== nextY <= yPx) crossings.push(x + ((yPx - y) / (nextY - y)) * (nextX - x));
+    });
+  }
+  return crossings.sort((a, b) => a - b);
+}
