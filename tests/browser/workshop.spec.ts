@@ -140,3 +140,54 @@ test('the workshop shows where a part lies, compares with what is saved, and che
   await page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Archive' }).click();
   await expect(page.locator(`[data-template="${key}"]`).getByRole('button', { name: 'Restore' })).toBeVisible();
 });
+
+test('a template begins with a sketch, drawn with the mouse and with the keys, and is used', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
+  await page.getByRole('button', { name: 'New from a sketch' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New template from a sketch' });
+  const sheet = dialog.getByRole('group', { name: 'Sketch' });
+  const upright = dialog.locator('canvas[data-cut="card"]');
+  await expect(upright).toHaveAttribute('data-settled', 'true');
+  const pixels = (): Promise<string> => upright.evaluate((each: HTMLCanvasElement) => each.toDataURL());
+  const before = await pixels();
+
+  // By the keys: the picture goes to the foot of the sheet, and what overlaps it then stands on it or beside it.
+  const picture = sheet.getByRole('button', { name: /^Picture, 12 by 9 at column 1, row 1$/ });
+  await picture.focus();
+  for (let count = 0; count < 8; count += 1) await page.keyboard.press('ArrowDown');
+  await expect(sheet.getByRole('button', { name: /^Picture, 12 by 9 at column 1, row 7$/ })).toBeFocused();
+  await page.keyboard.press('Shift+ArrowUp');
+  await expect(sheet.getByRole('button', { name: /^Picture, 12 by 8 at column 1, row 7$/ })).toBeFocused();
+  await expect.poll(pixels).not.toBe(before);
+
+  // By the mouse: the headline goes to the top.
+  const headline = sheet.getByRole('button', { name: /^Headline/ });
+  const [from, on] = [await headline.boundingBox(), await sheet.boundingBox()];
+  if (!from || !on) throw new Error('nothing is drawn');
+  await page.mouse.move(from.x + 20, from.y + 12);
+  await page.mouse.down();
+  await page.mouse.move(on.x + 44, on.y + 36, { steps: 5 });
+  await page.mouse.up();
+  await expect(sheet.getByRole('button', { name: /^Headline, 10 by 2 at column 2, row 2$/ })).toBeVisible();
+
+  // A mark alone is no template: it says so, and comes back with a list.
+  for (const kind of ['Picture', 'Headline', 'Line']) {
+    await sheet.getByRole('button', { name: new RegExp(`^${kind},`) }).focus();
+    await page.keyboard.press('Delete');
+  }
+  await expect(dialog.getByRole('alert')).toHaveText('A sketch needs a picture or words: draw a region for one.');
+  const create = dialog.getByRole('button', { name: 'Create and open in the workshop' });
+  await expect(create).toBeDisabled();
+  await dialog.getByRole('button', { name: '+ Headline' }).click();
+  await dialog.getByRole('button', { name: '+ List' }).click();
+  await dialog.getByLabel('Name').fill('Board of the week');
+  await create.dblclick();
+  await page.waitForURL(/brand\/templates\/board-of-the-week$/);
+  await expect(page.locator('canvas[data-cut="usual.square"]')).toHaveAttribute('data-settled', 'true');
+  await page.goto('/b/gullwick/make/pieces?new');
+  await page.getByRole('button', { name: /^Board of the week/ }).click();
+  await page.waitForURL(/make\/pieces\/[\w-]+/);
+  await expect(page.getByLabel('Points')).toBeVisible();
+  const { items } = (await (await page.request.get('/api/brands/gullwick/templates')).json()) as { items: { name: string }[] };
+  expect(items.filter(({ name }) => name === 'Board of the week')).toHaveLength(1);
+});

@@ -20,7 +20,7 @@ const picture = testPicture();
 const square: Placement = { key: 'square', name: '', surface: 's', exportPx: { width: 1080, height: 1080 }, safePercent: { top: 4, right: 4, bottom: 4, left: 4 } };
 const composed = (key: string, wantsParts?: true) => {
   const template = getShippedTemplate(key);
-  return compose({ template, frame: sampleFrame(template, 'usual', { photos: [picture.id], cutOuts: [picture.id] }), book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut, wantsParts }, engines).report;
+  return compose({ template, frame: sampleFrame(template, 'usual', { photos: [picture.id], clear: [], cutOuts: [picture.id] }), book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut, wantsParts }, engines).report;
 };
 
 describe('the parts of a cut', () => {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { getShippedTemplate, shippedTemplates } from '../template/shipped-templates.ts';
-import { sampleFrame } from './sample-frame.ts';
+import { sampleFrame, type SamplePictures } from './sample-frame.ts';
 
-const pictures = { photos: ['m1', 'm2'], cutOuts: ['c1'] };
+const pictures: SamplePictures = { photos: ['m1', 'm2'], clear: [], cutOuts: ['c1'] };
 
-const priceOf = (language?: 'de' | 'pl'): unknown => sampleFrame(getShippedTemplate('counter'), 'usual', { photos: [], cutOuts: [] }, language).slots['price'];
+const priceOf = (language?: 'de' | 'pl'): unknown => sampleFrame(getShippedTemplate('counter'), 'usual', { photos: [], clear: [], cutOuts: [] }, language).slots['price'];
 
 describe('prices in samples', () => {
   it('are written as the brand’s language writes them', () => {
@@ -27,8 +27,11 @@ describe('sampleFrame', () => {
     const shown = (template: typeof counter, given: typeof pictures): readonly unknown[] => (template ? Object.values(sampleFrame(template, 'usual', given).slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])) : []);
     expect(shown(counter, pictures)).toEqual(['c1']);
     expect(shown(turn, pictures)).toEqual(['m1', 'm2']);
-    expect(shown(counter, { photos: ['m1'], cutOuts: [] })).toEqual(['m1']);
-    expect(shown(turn, { photos: [], cutOuts: ['c1'] })).toEqual(['c1', 'c1']);
-    expect(shown(turn, { photos: [], cutOuts: [] })).toEqual([]);
+    expect(shown(counter, { photos: ['m1'], clear: [], cutOuts: [] })).toEqual(['m1']);
+    expect(shown(turn, { photos: [], clear: [], cutOuts: ['c1'] })).toEqual(['c1', 'c1']);
+    // A subject that is to stand before letters stands clear of its ground, where there is one.
+    expect(shown(getShippedTemplate('eclipse'), { photos: ['m1'], clear: ['k1'], cutOuts: [] })).toEqual(['k1']);
+    expect(shown(getShippedTemplate('eclipse'), { photos: ['m1'], clear: [], cutOuts: [] })).toEqual(['m1']);
+    expect(shown(turn, { photos: [], clear: [], cutOuts: [] })).toEqual([]);
   });
 });

@@ -15,17 +15,21 @@ const USUAL_LENGTH = 40;
 /** Ids of pictures to look at a template with; where one kind is missing, the other stands in. */
 export interface SamplePictures {
   readonly photos: readonly string[];
+  /** Photographs whose subject stands clear of its ground. */
+  readonly clear: readonly string[];
   readonly cutOuts: readonly string[];
 }
 
 /** A frame to look at a template by: its own samples (prices as the language writes them), cut to a word or two, or drawn out beyond what the slots are meant for. */
 export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures, language?: Language): Frame {
-  const next = { photos: 0, cutOuts: 0 };
-  const whole = new Set(template.arrangements.flatMap(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : []))));
+  const next = { photos: 0, clear: 0, cutOuts: 0 };
+  const parts = template.arrangements.flatMap(({ root }) => [...walkParts(root)]);
+  const whole = new Set(parts.flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : [])));
+  const before = new Set(parts.flatMap((part) => (part.part === 'text' && part.behind !== undefined ? [part.behind] : [])));
   const slots = template.slots.flatMap((slot): [string, SlotValue][] => {
     if (slot.kind === 'picture') {
-      const wanted = whole.has(slot.key) ? 'cutOuts' : 'photos';
-      const kind = pictures[wanted].length > 0 ? wanted : wanted === 'photos' ? 'cutOuts' : 'photos';
+      const order = whole.has(slot.key) ? (['cutOuts', 'photos'] as const) : before.has(slot.key) ? (['clear', 'photos', 'cutOuts'] as const) : (['photos', 'cutOuts'] as const);
+      const kind = order.find((each) => pictures[each].length > 0) ?? 'photos';
       const id = pictures[kind][next[kind]++ % Math.max(1, pictures[kind].length)];
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }

@@ -15,8 +15,13 @@ describe('the pictures that templates are shown with', () => {
   it('are the latest of equals, and cut-outs beside them, but no mark', () => {
     const clear = { ...photo, clearShare: 0.6 };
     const { items, pictures } = sampleMedia([item('new'), item('cut', { facts: clear }), item('mark', { facts: clear, tags: ['mark'] }), item('old')]);
-    expect(pictures).toEqual({ photos: ['new', 'old'], cutOuts: ['cut'] });
+    expect(pictures).toEqual({ photos: ['new', 'old'], clear: [], cutOuts: ['cut'] });
     expect(items.map(({ id }) => id)).toEqual(['new', 'old', 'cut']);
+  });
+
+  it('tell which photographs have a subject that stands clear', () => {
+    const clear = item('kite', { facts: { ...photo, outline: [[0, 0, 9, 0, 9, 9]] } });
+    expect(sampleMedia([item('new'), clear, item('pattern', { facts: { ...photo, outline: null } })]).pictures.clear).toEqual(['kite']);
   });
 
   it('are what there is where there is nothing better', () => {

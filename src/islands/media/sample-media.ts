@@ -21,8 +21,10 @@ const isCaredFor = ({ altText, focalBy }: MediaItem): boolean => altText.trim() 
 /** A few of a brand's pictures to look at templates with: its best photographs, not whatever came in last. */
 export function sampleMedia(latest: readonly MediaItem[]): { readonly items: readonly MediaItem[]; readonly pictures: SamplePictures } {
   const rank = (item: MediaItem): number => (isPhoto(item) ? 4 : 0) + (isSharp(item) ? 2 : 0) + (isCaredFor(item) ? 1 : 0);
-  const photos = latest.filter((item) => !isCutOut(item.facts)).toSorted((a, b) => rank(b) - rank(a)).slice(0, MAX_OF_A_KIND);
+  const ranked = latest.filter((item) => !isCutOut(item.facts)).toSorted((a, b) => rank(b) - rank(a));
+  const photos = ranked.slice(0, MAX_OF_A_KIND);
+  const clear = ranked.filter((item) => isPhoto(item) && item.facts.outline).slice(0, MAX_OF_A_KIND);
   const cutOuts = latest.filter((item) => isCutOut(item.facts) && !item.tags.includes('mark')).slice(0, MAX_OF_A_KIND);
   const ids = (items: readonly MediaItem[]): readonly string[] => items.map((item) => item.id);
-  return { items: [...photos, ...cutOuts], pictures: { photos: ids(photos), cutOuts: ids(cutOuts) } };
+  return { items: [...new Set([...photos, ...clear, ...cutOuts])], pictures: { photos: ids(photos), clear: ids(clear), cutOuts: ids(cutOuts) } };
 }

@@ -35,7 +35,7 @@ export function TemplateCheck({ template, brandData, photos }: CheckProps) {
   }, [brandData, photos]);
   const tried = useMemo(() => {
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    const withPictures = [...(template.slots.some(({ kind }) => kind === 'picture') ? [sample.pictures] : []), { photos: [], cutOuts: [] }];
+    const withPictures = [...(template.slots.some(({ kind }) => kind === 'picture') ? [sample.pictures] : []), { photos: [], clear: [], cutOuts: [] }];
     return withPictures.flatMap((pictures, index) =>
       sampleLengths.flatMap((length) => {
         const frame = sampleFrame(template, length, pictures, brandData.book.language);

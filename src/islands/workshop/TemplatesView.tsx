@@ -1,7 +1,8 @@
 import { type Role, roleMay } from '../../core/access/access.ts';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import Upload from 'lucide-react/icons/upload';
-import { useMemo } from 'react';
+import PenLine from 'lucide-react/icons/pen-line';
+import { lazy, Suspense, useMemo, useState } from 'react';
 import { getBrand } from '../../contract/brand-contracts.ts';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
 import type { AnswerOf } from '../../contract/contract.ts';
@@ -28,6 +29,8 @@ interface TemplatesProps {
   readonly brand: { readonly slug: string; readonly role: Role };
 }
 
+const SketchDialog = lazy(() => import('./SketchDialog.tsx'));
+
 const HEIGHT_PX = 120;
 const shown = [workshopShapes[0], workshopShapes[1], workshopShapes[4]].flatMap((shape) => (shape ? [shape] : []));
 
@@ -46,29 +49,36 @@ function Templates({ brand }: TemplatesProps) {
   const brandData = useQuery({ queryKey: ['brand', brand.slug], queryFn: () => call(getBrand, { params: { brand: brand.slug } }) });
   const media = useQuery({ queryKey: ['media', brand.slug, 'latest'], queryFn: () => call(listMediaDetails, { params: { brand: brand.slug }, query: { latest: SAMPLE_MEDIA } }) });
   const create = useMutation({
-    mutationFn: (document: Template) => call(createTemplate, { params: { brand: brand.slug }, body: { document } }),
+    mutationFn: async (document: Template | Promise<Template>) => call(createTemplate, { params: { brand: brand.slug }, body: { document: await document } }),
     onSuccess: ({ document }) => location.assign(`/b/${brand.slug}/brand/templates/${document.key}`),
     onError: problem,
   });
+  // The page goes on to the new template: until it has gone, a second press would make a second one.
+  const isCreating = create.isPending || create.isSuccess;
   const archive = useMutation({
     mutationFn: ({ key, archived }: { readonly key: string; readonly archived: boolean }) => call(archiveTemplate, { params: { brand: brand.slug, template: key }, body: { archived } }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['templates', brand.slug] }),
     onError: problem,
   });
   const inView = useTemplatesInView(brand.slug);
-  const request = useMemo(() => {
+  const [isSketching, setSketching] = useState(false);
+  const look = useMemo(() => {
     if (!brandData.data || !media.data) return null;
     const sample = sampleMedia(media.data.items);
+    return { content: brandContent(brandData.data, brandData.data.book, sample.items), pictures: sample.pictures };
+  }, [brandData.data, media.data]);
+  const request = useMemo(() => {
+    if (!look) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
-      content: brandContent(brandData.data, brandData.data.book, sample.items),
+      content: look.content,
       ghosts: true,
       cuts: inView.templates.flatMap((template) => {
-        const frame = sampleFrame(template, 'usual', sample.pictures, brandData.data.book.language);
+        const frame = sampleFrame(template, 'usual', look.pictures, look.content.book.language);
         return shown.map((placement) => singlePicture({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [brandData.data, media.data, inView.templates]);
+  }, [look, inView.templates]);
   const { wall } = useWall(request);
   const mayChange = roleMay(brand.role, 'brand');
   const own = data.data?.items.filter(({ isOwn }) => isOwn) ?? [];
@@ -87,15 +97,26 @@ function Templates({ brand }: TemplatesProps) {
       <div className="mb-5 flex items-center justify-between gap-4">
         <div>
           <h1 className="text-xl font-semibold">Templates</h1>
-          <p className="text-sm text-quiet">A template lays the same content out again for every shape. Duplicate any of them and change it in the workshop.</p>
+          <p className="text-sm text-quiet">A template lays the same content out again for every shape. Duplicate any of them and change it in the workshop, or begin with a sketch.</p>
         </div>
         {mayChange && (
-          <FilePick accept=".json" onFiles={([file]) => file && void importJson(file)}>
-            <Upload aria-hidden className="size-4" />
-            Import a template
-          </FilePick>
+          <div className="flex flex-wrap justify-end gap-2">
+            <Button disabled={!look} onClick={() => setSketching(true)}>
+              <PenLine aria-hidden className="size-4" />
+              New from a sketch
+            </Button>
+            <FilePick accept=".json" onFiles={([file]) => file && void importJson(file)}>
+              <Upload aria-hidden className="size-4" />
+              Import a template
+            </FilePick>
+          </div>
         )}
       </div>
+      {isSketching && look && (
+        <Suspense fallback={null}>
+          <SketchDialog content={look.content} pictures={look.pictures} isBusy={isCreating} onMake={(document) => create.mutate(document)} onClose={() => setSketching(false)} />
+        </Suspense>
+      )}
       {data.isError && <p className="text-coral-ink">{data.error.message}</p>}
       {own.length > 0 && (
         <section aria-labelledby="own" className="mb-8">
@@ -127,7 +148,7 @@ function Templates({ brand }: TemplatesProps) {
           {shipped.map((template) => (
             <TemplateTile key={template.key} template={template} wall={wall} watch={inView.watch}>
               {mayChange && (
-                <Button size="small" disabled={create.isPending} onClick={() => void documentOf(template.key).then((document) => create.mutate({ ...document, name: `${document.name} copy` }), problem)}>
+                <Button size="small" disabled={isCreating} onClick={() => create.mutate(documentOf(template.key).then((document) => ({ ...document, name: `${document.name} copy` })))}>
                   Duplicate
                 </Button>
               )}
