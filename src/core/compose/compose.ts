@@ -14,7 +14,7 @@ import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
-import { emit, type Emitted } from './emit.ts';
+import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
@@ -78,17 +78,17 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingWithout = (marks: Setting['marks'], isBound: boolean) => (dropped: readonly string[]): Setting => {
+  const settingWithout = ({ marks, meetsSubject }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
-    const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound }) };
+    const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
     return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
   };
-  const setFor = (marks: Setting['marks']): Fitted & { readonly emitted: Emitted } => {
+  const attempt = (marks: Setting['marks'], meetsSubject: boolean): Fitted & { readonly emitted: Emitted } => {
     // Words on a photograph stay inside their place. Let them grow beyond it only when they do not fit.
-    const bounded = fitDropping(template, adjustment, settingWithout(marks, true));
-    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(marks, false)) : bounded;
+    const bounded = fitDropping(template, adjustment, settingWithout({ marks, meetsSubject }, true));
+    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout({ marks, meetsSubject }, false)) : bounded;
     const { setting, texts, fitted } = found;
     const { bound } = setting;
     const covers = coveringBoxes(fitted.laidOut);
@@ -96,8 +96,14 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       const picture = bound.pictures[part.slot];
       return picture ? showPicture(part, picture, box, { frame, slide: place, scheme, covers, own: adjustment.crops?.[part.slot], treatment: undefined }) : null;
     };
-    const stood = standBefore({ fitted, texts, bound, frame, crops: adjustment.crops ?? {}, typesetter: engines.typesetter, show });
+    const stood = !meetsSubject ? { fitted, crops: adjustment.crops ?? {}, fronts: NO_FRONTS } : standBefore({ fitted, texts, bound, frame, crops: adjustment.crops ?? {}, typesetter: engines.typesetter, show });
     return { ...found, fitted: stood.fitted, emitted: emit({ book, scheme, frame, bound, marks, texts, fitted: stood.fitted, covers, fronts: stood.fronts, crops: stood.crops, place, typesetter: engines.typesetter }) };
+  };
+  const mayMeet = mayStandBefore(arrangement.root, input);
+  // Words go to their subject where it can stand before them, and keep away from it where it cannot.
+  const setFor = (marks: Setting['marks']) => {
+    const met = mayMeet ? attempt(marks, true) : null;
+    return met && met.emitted.fronts.length > 0 && !met.fitted.overflow ? met : attempt(marks, false);
   };
   // Which mark stands out is known when all lies where it lies; a mark of another shape needs another layout.
   const first = setFor(NO_MARKS);
@@ -114,13 +120,29 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       fronts: emitted.fronts,
       panels: emitted.panels,
       marks: markBoxes(fitted.laidOut),
-      ...(input.wantsParts ? { parts: partBoxes(setting.root, fitted.laidOut) } : {}),
+      // Words that went to a subject left their block: the arrangement's own tree says which part is which.
+      ...(input.wantsParts ? { parts: partBoxes(emitted.fronts.length > 0 ? arrangement.root : setting.root, fitted.laidOut) } : {}),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
     sizes: sizesFound(arrangement, texts, fitted),
   };
 }
 
+/** How a cut is set: with which marks, and whether words go to the subject that may stand before them. */
+interface Attempt {
+  readonly marks: Setting['marks'];
+  readonly meetsSubject: boolean;
+}
+
+/** Whether the subject of a picture of this cut may stand before its letters. */
+function mayStandBefore(root: StackPart, { frame, pictures }: Pick<ComposeInput, 'frame' | 'pictures'>): boolean {
+  return [...walkParts(root)].some((part) => {
+    const value = part.part === 'text' && part.behind !== undefined ? frame.slots[part.behind] : undefined;
+    return value?.kind === 'picture' && Boolean(pictures.get(value.mediaId)?.facts.outline);
+  });
+}
+
+const NO_FRONTS: EmitInput['fronts'] = new Map();
 const NO_MARKS: Setting['marks'] = new Map();
 const NO_SLOTS: Setting['hyphenated'] = new Set();
 

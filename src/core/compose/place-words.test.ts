@@ -24,7 +24,7 @@ const root = (places: readonly CalmPlace[]): StackPart => ({
 });
 
 function placeOf(places: readonly CalmPlace[], photo: Picture | null, [width, height]: readonly [number, number] = [1080, 1080]): { readonly place: CalmPlace | undefined; readonly stack: StackPart } {
-  const stack = placeWords(root(places), { frame: frameOf(width, height), pictures: photo ? { photo } : {}, crops: {}, isBound: false }).children[1];
+  const stack = placeWords(root(places), { frame: frameOf(width, height), pictures: photo ? { photo } : {}, crops: {}, meetsSubject: false, isBound: false }).children[1];
   if (stack?.part !== 'stack') throw new Error('The block is gone');
   return { place: stack.afloat?.places[0], stack };
 }
@@ -62,7 +62,7 @@ describe('placeWords', () => {
   it('follows a crop that a person has moved', () => {
     const photo = pictureWith({ x: 0.2, y: 0.5 }, [240, 120]);
     const at = (x: number): CalmPlace | undefined => {
-      const stack = placeWords(root(['left', 'right']), { frame: frameOf(1080, 1080), pictures: { photo }, crops: { photo: { x, y: 0.5, zoom: 1 } }, isBound: false }).children[1];
+      const stack = placeWords(root(['left', 'right']), { frame: frameOf(1080, 1080), pictures: { photo }, crops: { photo: { x, y: 0.5, zoom: 1 } }, meetsSubject: false, isBound: false }).children[1];
       return stack?.part === 'stack' ? stack.afloat?.places[0] : undefined;
     };
     // The subject is at the left of one crop and at the right of the other, or out of it.
@@ -72,7 +72,7 @@ describe('placeWords', () => {
   });
 
   it('keeps a block to the part of the cut that was measured, at the edge where it stands', () => {
-    const overOf = (place: CalmPlace) => placeWords(root([place]), { frame: frameOf(1000, 1000), pictures: {}, crops: {}, isBound: true }).children[1]?.over;
+    const overOf = (place: CalmPlace) => placeWords(root([place]), { frame: frameOf(1000, 1000), pictures: {}, crops: {}, meetsSubject: false, isBound: true }).children[1]?.over;
     // m is 60 px: of 1000 px the block may take 400, and 60 lie below it.
     expect(overOf('bottom')).toMatchObject({ bottom: 1, left: 1, right: 1 });
     expect(overOf('bottom')?.top).toBeCloseTo(540 / 60, 6);
@@ -83,7 +83,7 @@ describe('placeWords', () => {
 
   it('leaves a tree without such blocks as it is', () => {
     const plain: StackPart = { part: 'stack', direction: 'column', children: [] };
-    expect(placeWords(plain, { frame: frameOf(1080, 1080), pictures: {}, crops: {}, isBound: false })).toBe(plain);
+    expect(placeWords(plain, { frame: frameOf(1080, 1080), pictures: {}, crops: {}, meetsSubject: false, isBound: false })).toBe(plain);
   });
 
   it('knows the sides of every place', () => {

@@ -14,18 +14,24 @@ interface PlaceInput {
   readonly crops: Readonly<Record<string, OwnCrop>>;
   /** Whether a block may not grow beyond the part of the cut that its place was measured for. */
   readonly isBound: boolean;
+  /** Whether words go to the subject that may stand before them, instead of keeping away from it. */
+  readonly meetsSubject: boolean;
 }
 
 /** Weights of the cost of a place: means over the cells of the picture below it, and nearness to the subject. */
 const WEIGHTS = { saliency: 1, detail: 0.7, spread: 0.9, subject: 0.8 } as const;
 /** Added cost of each place further back in the template's list. */
 const LATER = 0.02;
+/** Room at the foot of the cut for what stands below words that go to a subject, as a share of its height. */
+const FOOT_SHARE = 0.24;
 /** How near to the subject a block may come, as a share of the cut's short side. */
 const SUBJECT_ROOM = 0.12;
 
-/** True when words on a photograph may grow beyond their place. A block with a field may not: it would cover the picture. */
+/** True when words on a photograph may grow beyond their place. A block with a field may not, as it would cover the picture, nor one of a few large letters. */
 export function mayGrow(root: StackPart): boolean {
-  return [...walkParts(root)].some((part) => part.part === 'stack' && part.afloat && part.children.every((child) => child.part !== 'stack' || !child.field));
+  const parts = [...walkParts(root)];
+  if (parts.some((part) => part.part === 'text' && part.behind !== undefined)) return false;
+  return parts.some((part) => part.part === 'stack' && part.afloat && part.children.every((child) => child.part !== 'stack' || !child.field));
 }
 
 /**
@@ -35,8 +41,20 @@ export function mayGrow(root: StackPart): boolean {
  */
 export function placeWords(root: StackPart, input: PlaceInput): StackPart {
   if (![...walkParts(root)].some((part) => part.part === 'stack' && part.afloat)) return root;
-  const placed = (part: Part): Part => (part.part === 'stack' ? settled({ ...part, children: part.children.map(placed) }, input) : part);
-  return settled({ ...root, children: root.children.map(placed) }, input);
+  const placed = (part: Part): readonly Part[] => (part.part === 'stack' ? blocksOf({ ...part, children: part.children.flatMap(placed) }, input).map((stack) => settled(stack, input)) : [part]);
+  return settled({ ...root, children: root.children.flatMap(placed) }, input);
+}
+
+/** Words that go to a subject leave what stands below them in their block at the foot of the cut, a block of its own. */
+function blocksOf(stack: StackPart, { meetsSubject }: PlaceInput): readonly StackPart[] {
+  const [block] = stack.children;
+  const { afloat } = stack;
+  if (!meetsSubject || !afloat || block?.part !== 'stack') return [stack];
+  const at = block.children.findIndex((part) => part.part === 'text' && part.behind === afloat.picture);
+  if (at < 0) return [stack];
+  const part = (children: readonly Part[], place: CalmPlace, height: number): StackPart => ({ ...stack, afloat: { ...afloat, places: [place], height }, children: [{ ...block, children: [...children] }] });
+  const [words, foot] = [block.children.slice(0, at + 1), block.children.slice(at + 1)];
+  return foot.length === 0 ? [part(words, 'top', afloat.height)] : [part(words, 'top', afloat.height), part(foot, 'bottom', FOOT_SHARE)];
 }
 
 function settled(stack: StackPart, input: PlaceInput): StackPart {

@@ -46,8 +46,6 @@ const MOST_OF_UPPER_HALF = 0.1;
 /** The share of all letters that is best hidden, and below which nothing is seen to stand before them. */
 const BEST_HIDDEN = 0.13;
 const LEAST_HIDDEN = 0.02;
-/** Letters move off a subject that cannot stand before them where no more than this share of what lay over it still does. */
-const WORTH_MOVING = 0.5;
 /** Steps in which the letters move down, in em, and the room that they keep to other words, in m. */
 const STEP_EM = 0.04;
 const ROOM_M = 0.6;
@@ -58,8 +56,7 @@ const [SIDEWAYS_STEPS, SIDEWAYS_STEP, SIDEWAYS_COSTS, FOCAL_MARGIN] = [6, 0.06, 
 
 /**
  * Lets subjects stand before large letters: a text that says so moves down towards the subject of its picture, until the subject hides as
- * much of the letters as looks meant and no letter loses what it is known by. Where that cannot be had, the text moves down clear of
- * the subject, or as clear as it gets; where that is little better, all stays as it was laid out.
+ * much of the letters as looks meant and no letter loses what it is known by. Where that cannot be had, all stays as it was laid out.
  */
 export function standBefore(input: StandInput): Stood {
   let { fitted } = input;
@@ -68,7 +65,7 @@ export function standBefore(input: StandInput): Stood {
   for (const part of input.texts.keys()) {
     const found = part.behind === undefined ? null : meet(part, part.behind, { ...input, crops, fitted });
     if (!found) continue;
-    if (found.front) fronts.set(part, found.front);
+    fronts.set(part, found.front);
     fitted = { ...fitted, laidOut: moved(fitted.laidOut, part, found.downPx) };
     const { window } = found.shown;
     if (found.windowX !== window.x && part.behind !== undefined) crops = { ...crops, [part.behind]: { x: found.windowX + window.width / 2, y: window.y + window.height / 2, zoom: 1 } };
@@ -80,7 +77,7 @@ interface Meeting {
   readonly downPx: number;
   /** Where the window of the picture begins, as a share of its width. */
   readonly windowX: number;
-  readonly front: Front | null;
+  readonly front: Front;
 }
 
 /** How far a text moves down to its picture's subject, how the picture moves sideways to it, and what stands before the text then. */
@@ -108,14 +105,10 @@ function meet(part: TextPart, slot: string, input: StandInput): (Meeting & { rea
     });
   });
   const meant = ways.filter(({ share, isReadable }) => isReadable && share >= LEAST_HIDDEN).toSorted((a, b) => a.cost - b.cost)[0];
-  if (meant) {
-    const [offsetX, offsetY] = [meant.windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
-    const path = rings.map((ring) => ringPath(ring.map(([x, y]) => [x - offsetX, y - offsetY] as const))).join('');
-    return { shown, downPx: meant.downPx, windowX: meant.windowX, front: { slot, path, hiddenShare: meant.share } };
-  }
-  const [atRest, ...others] = ways.filter(({ windowX }) => windowX === window.x);
-  const clear = others.reduce((least, way) => (least && way.share < least.share ? way : least), atRest);
-  return atRest && clear && clear.share <= atRest.share * WORTH_MOVING ? { shown, downPx: clear.downPx, windowX: window.x, front: null } : null;
+  if (!meant) return null;
+  const [offsetX, offsetY] = [meant.windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
+  const path = rings.map((ring) => ringPath(ring.map(([x, y]) => [x - offsetX, y - offsetY] as const))).join('');
+  return { shown, downPx: meant.downPx, windowX: meant.windowX, front: { slot, path, hiddenShare: meant.share } };
 }
 
 /** Where the window of a picture may begin, the usual place first, as long as its focal point stays well inside. */
