@@ -28,6 +28,7 @@ import type { Scene } from '../../src/core/scene/scene.ts';
 
 const placements: readonly Placement[] = [petalry, quipline].flatMap((sheet) => networkSheetSchema.validateSync(sheet).placements);
 const texts: Readonly<Record<string, Readonly<Record<string, string>>>> = {
+  eclipse: { label: 'Saturday', headline: 'Look up', line: 'The Old Net Loft, from 2 pm.' },
   headland: { label: 'Saturday on the quay', headline: 'Build your own kite in an afternoon', line: 'The Old Net Loft, from 2 pm.' },
   aside: { headline: 'You hold the line, and the whole sky pulls back.', line: 'Ottoline Brack, kite maker' },
 };
@@ -271,6 +272,14 @@ describe('render jobs', () => {
     const drawn = await sharp(drawing, { unlimited: true }).resize(1080, 1350).removeAlpha().raw().toBuffer();
     expect(meanDifference(drawn, await sharp(painted).removeAlpha().raw().toBuffer())).toBeLessThan(1.5);
     expect(drawing.toString('utf8', 0, 2_000)).toContain('<title>Kites &amp; sea</title>');
+  });
+
+  it('draw a subject again before the letters that it stands before, inside its outline', async () => {
+    const { bytes } = await renderOne({ kind: 'as', source: sourceOf('eclipse', placementOf('feed-portrait')), format: 'svg', scale: 1, maxBytes: Infinity, metadata });
+    const kinds = [...Buffer.from(bytes).toString('utf8').matchAll(/<image[^>]*?(clip-path)?="|<use /g)].map(([found]) => (found.startsWith('<use') ? 'letter' : 'picture'));
+    expect(kinds.filter((kind) => kind === 'picture')).toHaveLength(2);
+    expect(kinds.indexOf('letter')).toBeLessThan(kinds.lastIndexOf('picture'));
+    expect(Buffer.from(bytes).toString('utf8').match(/clip-path="url\(#window-\d+\)"/g)).toHaveLength(1);
   });
 
   it('make PDF pages of the cut’s size, with vectors, photographs and what they are about', async () => {
