@@ -40,7 +40,7 @@ export default function SketchDialog({ content, pictures, isBusy, onMake, onClos
   return (
     <ModalFrame title="New template from a sketch" width="wide" onClose={onClose}>
       <div className="flex flex-wrap gap-5">
-        <div>
+        <div className="max-w-full">
           <SketchSheet regions={regions} onChange={setRegions} />
           <div role="group" aria-label="Add a region" className="mt-2 flex max-w-72 flex-wrap gap-1">
             {regionKinds.map((kind) => (

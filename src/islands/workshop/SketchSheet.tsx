@@ -9,7 +9,8 @@ interface SketchSheetProps {
 
 export const regionNames: Readonly<Record<RegionKind, string>> = { picture: 'Picture', headline: 'Headline', label: 'Label', line: 'Line', list: 'List', mark: 'Mark' };
 
-const CELL_PX = 24;
+const SHEET_PX = 288;
+const percent = (cells: number, of: number): string => `${(cells / of) * 100}%`;
 const looks: Readonly<Record<RegionKind, string>> = {
   picture: 'border-house bg-house-soft text-house',
   headline: 'border-ink bg-panel font-heading text-base font-semibold text-ink',
@@ -31,6 +32,7 @@ interface Drag {
 /** An upright sheet on which regions are moved and sized, with the mouse or with the keys; they snap to a grid. */
 export function SketchSheet({ regions, onChange }: SketchSheetProps) {
   const drag = useRef<Drag | null>(null);
+  const sheet = useRef<HTMLDivElement>(null);
   const [chosen, setChosen] = useState<string | null>(null);
   const begin = (event: PointerEvent<HTMLElement>, region: SketchRegion, isSizing: boolean): void => {
     event.stopPropagation();
@@ -41,7 +43,8 @@ export function SketchSheet({ regions, onChange }: SketchSheetProps) {
   const go = ({ clientX, clientY }: PointerEvent): void => {
     if (!drag.current) return;
     const { region, isSizing, fromX, fromY } = drag.current;
-    const [across, down] = [(clientX - fromX) / CELL_PX, (clientY - fromY) / CELL_PX];
+    const cellPx = (sheet.current?.clientWidth ?? SHEET_PX) / GRID.columns;
+    const [across, down] = [(clientX - fromX) / cellPx, (clientY - fromY) / cellPx];
     onChange(isSizing ? sizeRegion(regions, region.id, region.columns + across, region.rows + down) : moveRegion(regions, region.id, region.column + across, region.row + down));
   };
   const end = (): void => {
@@ -60,7 +63,7 @@ export function SketchSheet({ regions, onChange }: SketchSheetProps) {
   };
   return (
     <>
-      <div role="group" aria-label="Sketch" className="relative border border-edge bg-sunk" style={{ width: GRID.columns * CELL_PX, height: GRID.rows * CELL_PX }}>
+      <div ref={sheet} role="group" aria-label="Sketch" className="relative max-w-full border border-edge bg-sunk" style={{ width: SHEET_PX, aspectRatio: `${GRID.columns} / ${GRID.rows}` }}>
         {regions.map((region) => (
           <button
             key={region.id}
@@ -75,7 +78,7 @@ export function SketchSheet({ regions, onChange }: SketchSheetProps) {
             onPointerCancel={end}
             onKeyDown={(event) => press(event, region)}
             className={`absolute grid cursor-move touch-none place-items-center overflow-hidden rounded-sm border leading-none outline-none focus-visible:ring-2 focus-visible:ring-house ${looks[region.kind]} ${chosen === region.id ? 'ring-2 ring-house' : ''}`}
-            style={{ left: region.column * CELL_PX, top: region.row * CELL_PX, width: region.columns * CELL_PX, height: region.rows * CELL_PX }}
+            style={{ left: percent(region.column, GRID.columns), top: percent(region.row, GRID.rows), width: percent(region.columns, GRID.columns), height: percent(region.rows, GRID.rows) }}
           >
             {regionNames[region.kind]}
             <span aria-hidden onPointerDown={(event) => begin(event, region, true)} onPointerMove={go} onPointerUp={end} onPointerCancel={end} className="absolute right-0 bottom-0 size-3.5 cursor-nwse-resize touch-none rounded-tl-sm bg-house" />
