@@ -50,8 +50,8 @@ export default function SketchDialog({ content, pictures, isBusy, onMake, onClos
             ))}
           </div>
         </div>
-        <div className="flex min-w-56 flex-1 flex-col gap-3">
-          <div className="flex flex-wrap items-end gap-2.5" role="img" aria-label="The sketch in a tall, an upright and a wide cut">
+        <div className="flex min-w-56 max-w-full flex-1 flex-col gap-3">
+          <div className="flex max-w-full flex-wrap items-end gap-2.5 overflow-hidden" role="img" aria-label="The sketch in a tall, an upright and a wide cut">
             {template && shown.map((placement) => <CutCanvas key={placement.key} wall={wall} cutKey={placement.key} widthPx={(PREVIEW_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={PREVIEW_PX} />)}
           </div>
           {problem ? (
