@@ -62,8 +62,8 @@ export interface PaintRequest {
   readonly cuts: readonly WantedCut[];
   /** Whether empty texts show their hint. */
   readonly ghosts: boolean;
-  /** Whether cuts that have not changed are sent again, as after a canvas has come anew. */
-  readonly again: boolean;
+  /** Keys of the cuts that are sent even if they have not changed: another painter had them, or (all of them) a canvas has come anew. */
+  readonly again: 'all' | readonly string[];
   /** What clips show now; missing: their stills. */
   readonly clipPictures?: readonly ClipPicture[] | undefined;
 }

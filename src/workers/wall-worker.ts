@@ -1,4 +1,5 @@
 import type { Painting } from './painter/wall-painter.ts';
+import { overtake } from './overtake.ts';
 import type { PainterMessage, PaintRequest, WallContent, WallMessage } from './wall-protocol.ts';
 
 /**
@@ -18,7 +19,7 @@ self.onmessage = ({ data }: MessageEvent<PainterMessage>) => {
   if (!content) return closeClipPictures(data);
   // A request that is overtaken takes the pictures that were made for it along.
   if (waiting) closeClipPictures(waiting);
-  waiting = { ...data, content };
+  waiting = { ...(waiting ? overtake(waiting, data) : data), content };
   if (!isWorking) void work();
 };
 

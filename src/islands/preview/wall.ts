@@ -1,6 +1,7 @@
 import { useEffect, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
 import { shareOut } from '../../workers/alike-cuts.ts';
+import { CutOwners } from '../../workers/cut-owners.ts';
 import type { ClipPicture, PaintedCut, PainterMessage, PaintRequest, WallContent, WallMessage } from '../../workers/wall-protocol.ts';
 
 export interface WallState {
@@ -31,6 +32,7 @@ const MAX_PAINTERS = 2;
 /** Painting workers with the canvases that show what they paint. The cuts of a request are shared out among them. */
 export class Wall {
   readonly #painters: Painter[] = [];
+  readonly #owners = new CutOwners();
   readonly #canvases = new Map<string, HTMLCanvasElement>();
   #lastId = 0;
   readonly #started = new Map<number, number>();
@@ -69,10 +71,10 @@ export class Wall {
   }
 
   /**
-   * @param again whether cuts that have not changed are sent as well
+   * @param isAgain whether cuts that have not changed are sent as well
    * @param clipPictures what clips show now, a copy a painter; they are given away
    */
-  paint(request: WallRequest, again = false, clipPictures: readonly (readonly ClipPicture[])[] = []): void {
+  paint(request: WallRequest, isAgain = false, clipPictures: readonly (readonly ClipPicture[])[] = []): void {
     const { cuts, ghosts, content } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
@@ -84,9 +86,10 @@ export class Wall {
       for (const painter of this.#painters) tellPainter(painter, { kind: 'content', content });
     }
     const shares = shareOut(cuts, this.#painters.length);
+    const taken = this.#owners.assign(shares);
     this.#painters.forEach((painter, index) => {
       const own = clipPictures[index] ?? [];
-      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again, ...(own.length > 0 ? { clipPictures: own } : {}) }, own.map(({ bitmap }) => bitmap));
+      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again: isAgain ? 'all' : (taken[index] ?? []), ...(own.length > 0 ? { clipPictures: own } : {}) }, own.map(({ bitmap }) => bitmap));
     });
   }
 
@@ -107,8 +110,10 @@ export class Wall {
 
   #receive(message: WallMessage, painter: Painter): void {
     if (message.kind === 'painted') {
-      this.#reports = new Map([...this.#reports, ...message.cuts.map(({ key, report }) => [key, report] as const)]);
-      for (const cut of message.cuts) this.#show(cut, message.id);
+      const index = this.#painters.indexOf(painter);
+      const current = message.cuts.filter(({ key }) => this.#owners.owns(index, key));
+      this.#reports = new Map([...this.#reports, ...current.map(({ key, report }) => [key, report] as const)]);
+      for (const cut of current) this.#show(cut, message.id);
       this.#telling ??= setTimeout(() => this.#tellSoon(), TELL_EVERY_MS);
       return;
     }

@@ -52,7 +52,8 @@ export class WallPainter {
     const all = this.composer.compose(request);
     const clipPictures = new Map((request.clipPictures ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap] as const));
     const context: PaintContext = { all: new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }])), clipPictures, book: request.content.book };
-    const changed = new Map([...all].filter(([cut, composed]) => request.again || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
+    const again = new Set(request.again === 'all' ? request.cuts.map(({ key }) => key) : request.again);
+    const changed = new Map([...all].filter(([cut, composed]) => again.has(cut.key) || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
     const batch = new Batch(request.id);
     const late = this.#paintNow(changed, context, request, batch);
     for (const each of late) {
@@ -67,7 +68,7 @@ export class WallPainter {
     return shown?.composed === composed && shown.scale === scale;
   }
 
-  #paintNow(changed: ReadonlyMap<AlikeCuts[number], Composed>, context: PaintContext, { content, again: isAgain }: Painting, batch: Batch): readonly LateCuts[] {
+  #paintNow(changed: ReadonlyMap<AlikeCuts[number], Composed>, context: PaintContext, { content, again }: Painting, batch: Batch): readonly LateCuts[] {
     const late: LateCuts[] = [];
     for (const alike of groupAlike(changed)) {
       const [cut] = alike;
@@ -76,7 +77,7 @@ export class WallPainter {
       const missing = cut.unseen ? [] : this.painter.missing(cut, composed, context.clipPictures);
       const settled = missing.length === 0;
       // What only has to be cropped anew is there in a moment: it is painted once, with its new crop.
-      if (!settled && !isAgain && missing.every(({ node }) => this.pictures.isAtHand(node, content))) {
+      if (!settled && again !== 'all' && missing.every(({ node }) => this.pictures.isAtHand(node, content))) {
         late.push({ alike, composed, isPainted: false });
         continue;
       }

@@ -1,0 +1,112 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { CutReport } from '../../core/compose/report.ts';
+import { shippedSheets } from '../../core/network/shipped-sheets.ts';
+import { linkedCut } from '../../core/piece/adjustment.ts';
+import { ALONE } from '../../core/piece/slides-of-cut.ts';
+import { getShippedTemplate } from '../../core/template/shipped-templates.ts';
+import type { PainterMessage, WallContent, WallMessage, WantedCut } from '../../workers/wall-protocol.ts';
+import { Wall, type WallState } from './wall.ts';
+
+/** A painter that is told what to do and answers when a test says so. */
+class PainterInHand {
+  static readonly all: PainterInHand[] = [];
+  readonly told: PainterMessage[] = [];
+  onmessage: ((event: { readonly data: WallMessage }) => void) | null = null;
+
+  constructor() {
+    PainterInHand.all.push(this);
+  }
+
+  postMessage(message: PainterMessage): void {
+    this.told.push(message);
+  }
+
+  terminate(): void {
+    PainterInHand.all.splice(0);
+  }
+
+  /** The keys of the newest request, and which of them it has to send in any case. */
+  get asked(): { readonly id: number; readonly keys: readonly string[]; readonly again: 'all' | readonly string[] } {
+    const request = this.told.findLast((message) => message.kind === 'paint');
+    if (!request) throw new Error('Nothing was asked for');
+    return { id: request.id, keys: request.cuts.map(({ key }) => key), again: request.again };
+  }
+
+  answer(id: number, key: string, arrangement: string): void {
+    this.onmessage?.({ data: { kind: 'painted', id, cuts: [{ key, pixels: null, report: { arrangement } as CutReport, settled: true }] } });
+  }
+
+  finish(id: number): void {
+    this.onmessage?.({ data: { kind: 'done', id, tookMs: 1 } });
+  }
+}
+
+const template = getShippedTemplate('headland');
+const content = {} as WallContent;
+const [square, portrait, tall] = ['feed-square', 'feed-portrait', 'story'].map((placement) => shippedSheets[0]?.placements.find(({ key }) => key === placement));
+
+function cut(key: string, placement: typeof square): WantedCut {
+  if (!placement) throw new Error('The sheet has no such placement');
+  return { key, template, frame: { id: 'f', slots: {} }, placement, adjustment: linkedCut, run: key, place: ALONE, family: 'cover', scale: 0.2 };
+}
+
+let state: WallState | null = null;
+let wall: Wall;
+
+beforeEach(() => {
+  vi.stubGlobal('Worker', PainterInHand);
+  vi.stubGlobal('requestAnimationFrame', (then: () => void) => setTimeout(then));
+  vi.stubGlobal('cancelAnimationFrame', clearTimeout);
+  vi.stubGlobal('navigator', { hardwareConcurrency: 2 });
+  vi.useFakeTimers();
+  wall = new Wall((next) => (state = next));
+});
+
+afterEach(() => {
+  wall.close();
+  vi.useRealTimers();
+  vi.unstubAllGlobals();
+});
+
+/** Painters that hold two cuts, of which the second goes to the first painter once a third stands between them. */
+function withMovedCut(): readonly [PainterInHand, PainterInHand, number, number] {
+  wall.paint({ content, ghosts: false, cuts: [cut('a', square), cut('b', portrait)] });
+  const [first, second] = PainterInHand.all;
+  if (!first || !second) throw new Error('There are two painters');
+  const before = second.asked;
+  expect(before.keys).toEqual(['b']);
+  wall.paint({ content, ghosts: false, cuts: [cut('a', square), cut('c', tall), cut('b', portrait)] });
+  expect(first.asked.keys).toEqual(['a', 'b']);
+  return [first, second, before.id, first.asked.id];
+}
+
+const arrangementOf = (key: string): string | undefined => {
+  vi.runAllTimers();
+  return state?.reports.get(key)?.arrangement;
+};
+
+describe('a wall with two painters', () => {
+  it('keeps the newer state of a cut that changed hands, however late its painter before is', () => {
+    const [first, second, oldId, newId] = withMovedCut();
+    first.answer(newId, 'b', 'new');
+    second.answer(oldId, 'b', 'old');
+    expect(arrangementOf('b')).toBe('new');
+  });
+
+  it('has a cut that changed hands painted anew, and no other', () => {
+    const [first, second] = withMovedCut();
+    expect(first.asked.again).toEqual(['b']);
+    expect(second.asked.again).toEqual(['c']);
+  });
+
+  it('shows what each painter has painted of its own cuts, and is settled when both are', () => {
+    const [first, second, , newId] = withMovedCut();
+    first.answer(newId, 'a', 'of the first');
+    second.answer(newId, 'c', 'of the second');
+    expect([arrangementOf('a'), arrangementOf('c')]).toEqual(['of the first', 'of the second']);
+    first.finish(newId);
+    expect(wall.isBusy).toBe(true);
+    second.finish(newId);
+    expect(wall.isBusy).toBe(false);
+  });
+});
