@@ -17,6 +17,7 @@ export const runPackages = [
 export const testPackages = [
   ['chromium', 'chromium'],
   ['pg_createcluster', 'postgresql'],
+  ['pdftoppm', 'poppler-utils'],
 ];
 
 /** Ends the program with a sentence for the person. */

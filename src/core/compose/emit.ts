@@ -223,7 +223,7 @@ class Emitter {
       return;
     }
     const { opening, box: around } = openingAround(subject, box);
-    this.nodes.push(...fadeAround(box, opening, colour, part.strength));
+    this.nodes.push(fadeAround(box, opening, colour, part.strength));
     this.#backdrop.addVeil(box, colour, part.strength, around);
   }
 

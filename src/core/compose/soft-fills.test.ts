@@ -2,44 +2,62 @@ import { describe, expect, it } from 'vitest';
 import type { FillNode } from '../scene/scene.ts';
 import { fadeAround, fadeFromEdge } from './soft-fills.ts';
 
-const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 1000 };
-const hidden = (nodes: readonly FillNode[]): number => 1 - nodes.reduce((left, { alpha }) => left * (1 - alpha), 1);
-/** The vertical extent of a rectangle's path. */
-const extent = ({ path }: FillNode): readonly [number, number] => {
-  const [, top = '0', bottom = '0'] = /^M\S+ (\S+)H\S+V([^H]+)H/u.exec(path) ?? [];
-  return [Number(top), Number(bottom)];
-};
+const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 800 };
+
+/** What a node hides at a place of its fade. */
+function hiddenAt({ alpha, fade }: FillNode, at: number): number {
+  const stops = fade?.stops ?? [];
+  const behind = stops.findIndex((stop) => stop.at > at);
+  const [before, after] = [stops.at(behind - 1), stops[behind]];
+  if (behind === 0) return alpha * (stops[0]?.share ?? 0);
+  if (!before || !after) return alpha * (stops.at(-1)?.share ?? 0);
+  return alpha * (before.share + ((at - before.at) / (after.at - before.at)) * (after.share - before.share));
+}
+
+/** The places of the fade's stops in a cut. */
+function places({ fade }: FillNode): readonly (readonly [number, number])[] {
+  if (fade?.kind !== 'line') throw new Error('It does not fade along a line');
+  return fade.stops.map(({ at }) => [fade.from.xPx + (fade.to.xPx - fade.from.xPx) * at, fade.from.yPx + (fade.to.yPx - fade.from.yPx) * at]);
+}
 
 describe('fadeFromEdge', () => {
-  it('hides its share where it is even, all of it together, and nothing beyond its fade', () => {
-    const nodes = fadeFromEdge(cut, 'bottom', { solidPx: 300, fadePx: 200 }, '#000000', 0.6);
-    expect(hidden(nodes)).toBeCloseTo(0.6, 6);
-    const tops = nodes.map((node) => extent(node)[0]);
-    expect(Math.max(...tops)).toBeLessThanOrEqual(700);
-    expect(Math.min(...tops)).toBeGreaterThanOrEqual(500);
-    expect(nodes.every((node) => extent(node)[1] === 1000)).toBe(true);
+  it('hides its share as far as it is even, and nothing beyond its fade', () => {
+    const node = fadeFromEdge(cut, 'bottom', { solidPx: 300, fadePx: 200 }, '#000000', 0.6);
+    expect(hiddenAt(node, 0)).toBeCloseTo(0.6, 6);
+    expect(hiddenAt(node, 0.6)).toBeCloseTo(0.6, 6);
+    expect(hiddenAt(node, 1)).toBeCloseTo(0, 6);
+    expect(places(node)[0]?.[1]).toBeCloseTo(500, 6);
+    expect(places(node).at(-1)?.[1]).toBeCloseTo(300, 6);
   });
 
-  it('has steps that nobody sees by themselves', () => {
-    expect(Math.max(...fadeFromEdge(cut, 'left', { solidPx: 300, fadePx: 200 }, '#000000', 0.8).map(({ alpha }) => alpha))).toBeLessThan(0.06);
+  it.each([
+    ['top', [0, 300], [0, 500]],
+    ['left', [300, 0], [500, 0]],
+    ['right', [700, 0], [500, 0]],
+  ] as const)('comes in from the %s', (edge, first, last) => {
+    const at = places(fadeFromEdge(cut, edge, { solidPx: 300, fadePx: 200 }, '#000000', 0.6));
+    expect(at[0]?.map(Math.round)).toEqual(first);
+    expect(at.at(-1)?.map(Math.round)).toEqual(last);
   });
 
-  it('never leaves the box', () => {
-    for (const edge of ['top', 'bottom'] as const) {
-      for (const node of fadeFromEdge(cut, edge, { solidPx: 900, fadePx: 500 }, '#000000', 0.5)) {
-        expect(extent(node)[0]).toBeGreaterThanOrEqual(0);
-        expect(extent(node)[1]).toBeLessThanOrEqual(1000);
-      }
-    }
+  it('falls all the way, gently at both ends', () => {
+    const node = fadeFromEdge(cut, 'left', { solidPx: 300, fadePx: 200 }, '#000000', 0.8);
+    const hidden = Array.from({ length: 201 }, (_, index) => hiddenAt(node, 0.6 + (0.4 * index) / 200));
+    const steps = hidden.slice(1).map((each, index) => (hidden[index] ?? 0) - each);
+    expect(steps.every((step) => step >= 0)).toBe(true);
+    expect(Math.max(...steps)).toBeLessThan(0.02);
+    expect(steps[0]).toBeLessThan(Math.max(...steps) / 3);
+    expect(steps.at(-1)).toBeLessThan(Math.max(...steps) / 3);
   });
 });
 
 describe('fadeAround', () => {
-  it('opens a hole in every step, the first one as far as the clear part and the last one to its end', () => {
-    const nodes = fadeAround(cut, { xPx: 500, yPx: 400, clearPx: 100, endPx: 300 }, '#000000', 0.7);
-    const radii = nodes.map(({ path }) => Number(/A(\S+) /u.exec(path)?.[1]));
-    expect(Math.min(...radii)).toBeGreaterThanOrEqual(100);
-    expect(Math.max(...radii)).toBeLessThanOrEqual(300);
-    expect(hidden(nodes)).toBeCloseTo(0.7, 6);
+  it('hides nothing in its clear part, and its share from its end on', () => {
+    const node = fadeAround(cut, { xPx: 500, yPx: 400, clearPx: 100, endPx: 300 }, '#000000', 0.7);
+    expect(node.fade).toMatchObject({ kind: 'round', middle: { xPx: 500, yPx: 400 }, radiusPx: 300 });
+    expect(hiddenAt(node, 0)).toBeCloseTo(0, 6);
+    expect(hiddenAt(node, 0.33)).toBeCloseTo(0, 6);
+    expect(hiddenAt(node, 1)).toBeCloseTo(0.7, 6);
+    expect(hiddenAt(node, 0.66)).toBeGreaterThan(0.2);
   });
 });

@@ -1,39 +1,48 @@
 import type { Box } from '../geometry/box.ts';
+import type { FadeStop, LineFade } from '../scene/fade.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { Edge } from '../template/parts.ts';
 import { rectPath } from './part-outlines.ts';
 
-/** Steps of a soft edge: each is too faint to be seen by itself. */
-const STEPS = 28;
-
-/** The opacity of one step, so that all steps together hide `share`. */
-const shareOfStep = (share: number): number => 1 - (1 - share) ** (1 / STEPS);
-
-/** How far along a soft edge a step ends, in [0, 1]: steep in the middle, gentle at both ends. */
-const reachOfStep = (index: number): number => Math.acos(1 - (2 * (index + 0.5)) / STEPS) / Math.PI;
+/** Stops of a soft edge: between two of them nobody sees a corner of the curve. */
+const STOPS = 17;
 
 /**
- * A colour that comes in from one edge of a box, even as far as `solidPx` and gone at `solidPx + fadePx`. It is made of plain fills
- * over one another, so that a canvas, a PDF and an SVG show the same.
+ * How much a soft edge hides at a share of its way: steep in the middle, gentle at both ends.
+ * @param share what it hides where it is whole, which bends the curve as overlaid veils would
+ * @returns as a share of `share`
  */
-export function fadeFromEdge(box: Box, edge: Edge, { solidPx, fadePx }: { readonly solidPx: number; readonly fadePx: number }, colour: string, share: number): readonly FillNode[] {
-  return Array.from({ length: STEPS }, (_, index): FillNode => {
-    const reachPx = solidPx + fadePx * reachOfStep(index);
-    return { kind: 'fill', path: rectPath(stripOf(box, edge, reachPx)), colour, alpha: shareOfStep(share) };
+function hiddenAt(way: number, share: number): number {
+  const left = (1 + Math.cos(Math.PI * way)) / 2;
+  return (1 - (1 - share) ** left) / share;
+}
+
+/** The curve from whole to nothing, between two places of a fade. */
+function curve(share: number, { from, to }: { readonly from: number; readonly to: number }): readonly FadeStop[] {
+  return Array.from({ length: STOPS }, (_, index): FadeStop => {
+    const way = index / (STOPS - 1);
+    return { at: from + (to - from) * way, share: hiddenAt(way, share) };
   });
 }
 
-function stripOf(box: Box, edge: Edge, reachPx: number): Box {
-  const [widthPx, heightPx] = [Math.min(box.widthPx, reachPx), Math.min(box.heightPx, reachPx)];
+/** A colour that comes in from one edge of a box, even as far as `solidPx` and gone at `solidPx + fadePx`. */
+export function fadeFromEdge(box: Box, edge: Edge, { solidPx, fadePx }: { readonly solidPx: number; readonly fadePx: number }, colour: string, share: number): FillNode {
+  const reachPx = solidPx + fadePx;
+  return { kind: 'fill', path: rectPath(box), colour, alpha: share, fade: { kind: 'line', ...wayFrom(box, edge, reachPx), stops: curve(share, { from: solidPx / reachPx, to: 1 }) } };
+}
+
+/** A way of a length from an edge into its box. */
+function wayFrom({ xPx, yPx, widthPx, heightPx }: Box, edge: Edge, lengthPx: number): Pick<LineFade, 'from' | 'to'> {
+  const corner = { xPx, yPx };
   switch (edge) {
     case 'top':
-      return { ...box, heightPx };
+      return { from: corner, to: { xPx, yPx: yPx + lengthPx } };
     case 'bottom':
-      return { ...box, yPx: box.yPx + box.heightPx - heightPx, heightPx };
+      return { from: { xPx, yPx: yPx + heightPx }, to: { xPx, yPx: yPx + heightPx - lengthPx } };
     case 'left':
-      return { ...box, widthPx };
+      return { from: corner, to: { xPx: xPx + lengthPx, yPx } };
     case 'right':
-      return { ...box, xPx: box.xPx + box.widthPx - widthPx, widthPx };
+      return { from: { xPx: xPx + widthPx, yPx }, to: { xPx: xPx + widthPx - lengthPx, yPx } };
   }
 }
 
@@ -46,11 +55,7 @@ export interface Opening {
 }
 
 /** A colour over a whole box with a soft round opening. */
-export function fadeAround(box: Box, { xPx, yPx, clearPx, endPx }: Opening, colour: string, share: number): readonly FillNode[] {
-  return Array.from({ length: STEPS }, (_, index): FillNode => {
-    const radius = clearPx + (endPx - clearPx) * reachOfStep(index);
-    // The circle runs against the direction of the box, so the nonzero rule cuts it out.
-    const hole = `M${(xPx - radius).toFixed(2)} ${yPx.toFixed(2)}A${radius.toFixed(2)} ${radius.toFixed(2)} 0 1 0 ${(xPx + radius).toFixed(2)} ${yPx.toFixed(2)}A${radius.toFixed(2)} ${radius.toFixed(2)} 0 1 0 ${(xPx - radius).toFixed(2)} ${yPx.toFixed(2)}Z`;
-    return { kind: 'fill', path: `${rectPath(box)}${hole}`, colour, alpha: shareOfStep(share) };
-  });
+export function fadeAround(box: Box, { xPx, yPx, clearPx, endPx }: Opening, colour: string, share: number): FillNode {
+  const stops = curve(share, { from: 1, to: clearPx / endPx }).toReversed();
+  return { kind: 'fill', path: rectPath(box), colour, alpha: share, fade: { kind: 'round', middle: { xPx, yPx }, radiusPx: endPx, stops } };
 }

@@ -76,11 +76,11 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
     case 'tint': {
       if (!subject || intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 })) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: { box: cut } };
       const { opening, box } = openingAround(subject, cut);
-      return { nodes: fadeAround(cut, opening, help.colour, help.share), veil: { box: cut, opening: box } };
+      return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: { box: cut, opening: box } };
     }
     case 'gradient': {
       const edge = helpEdge(block);
-      return { nodes: fadeFromEdge(cut, edge, reachOf(edge, room, block), help.colour, help.share), veil: { box: room } };
+      return { nodes: [fadeFromEdge(cut, edge, reachOf(edge, room, block), help.colour, help.share)], veil: { box: room } };
     }
   }
 }

@@ -1,3 +1,4 @@
+import type { Fade } from '../scene/fade.ts';
 import { withShadow } from '../scene/shadow.ts';
 import type { GlyphsNode, PictureNode, Scene, SceneNode } from '../scene/scene.ts';
 import { escapeXml } from './picture-metadata.ts';
@@ -33,7 +34,7 @@ export function toSvg(scene: Scene, assets: SvgAssets, about: { readonly title: 
 function drawNode(node: SceneNode, assets: SvgAssets, definitions: Map<string, string>): string {
   switch (node.kind) {
     case 'fill':
-      return `<path d="${node.path}" fill="${node.colour}"${opacity(node.alpha)}/>`;
+      return `<path d="${node.path}" fill="${node.fade ? gradient(node.fade, node.colour, definitions) : node.colour}"${opacity(node.alpha)}/>`;
     case 'picture': {
       // The picture of a subject with a shadow has room for it.
       const { xPx, yPx, widthPx, heightPx } = node.shadow ? withShadow(node.box, node.shadow) : node.box;
@@ -44,6 +45,18 @@ function drawNode(node: SceneNode, assets: SvgAssets, definitions: Map<string, s
     case 'artwork':
       return `<g transform="translate(${short(node.xPx)} ${short(node.yPx)}) scale(${short(node.scale)})">${node.paths.map((path) => `<path d="${path.d}" fill="${path.fill}"${path.evenOdd ? ' fill-rule="evenodd"' : ''}/>`).join('')}</g>`;
   }
+}
+
+/** A fade as a gradient of the drawing; the answer refers to it. */
+function gradient(fade: Fade, colour: string, definitions: Map<string, string>): string {
+  const id = `fade-${definitions.size}`;
+  const stops = fade.stops.map(({ at, share }) => `<stop offset="${short(at)}" stop-color="${colour}" stop-opacity="${short(share)}"/>`).join('');
+  const drawn =
+    fade.kind === 'line'
+      ? `<linearGradient id="${id}" gradientUnits="userSpaceOnUse" x1="${short(fade.from.xPx)}" y1="${short(fade.from.yPx)}" x2="${short(fade.to.xPx)}" y2="${short(fade.to.yPx)}">${stops}</linearGradient>`
+      : `<radialGradient id="${id}" gradientUnits="userSpaceOnUse" cx="${short(fade.middle.xPx)}" cy="${short(fade.middle.yPx)}" r="${short(fade.radiusPx)}">${stops}</radialGradient>`;
+  definitions.set(id, drawn);
+  return `url(#${id})`;
 }
 
 function clip(node: PictureNode, definitions: Map<string, string>): string {

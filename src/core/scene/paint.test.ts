@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { PaintGradient } from './fade.ts';
 import { paint, type PaintContext } from './paint.ts';
 import { pictureRaster, type PictureNode, type Scene } from './scene.ts';
 import { withShadow } from './shadow.ts';
@@ -43,6 +44,16 @@ class RecordingContext implements PaintContext<string, string> {
   }
   fillRect(...box: readonly [number, number, number, number]): void {
     this.calls.push(['fillRect', this.fillStyle, ...box, ...this.#transform]);
+  }
+  createLinearGradient(...line: readonly [number, number, number, number]): PaintGradient {
+    return this.#gradient('line', line);
+  }
+  createRadialGradient(...circles: readonly [number, number, number, number, number, number]): PaintGradient {
+    return this.#gradient('round', circles);
+  }
+  #gradient(kind: string, places: readonly number[]): PaintGradient {
+    const stops: unknown[] = [];
+    return { addColorStop: (at, colour) => stops.push([at, colour]), ...{ kind, places, stops } };
   }
   drawImage(bitmap: string, x: number, y: number): void {
     this.calls.push(['drawImage', bitmap, x, y, this.globalAlpha, ...this.#transform, ...(this.shadowBlur > 0 ? [this.shadowColor, this.shadowBlur, this.shadowOffsetY] : [])]);

@@ -1,9 +1,10 @@
 import type { Box } from '../geometry/box.ts';
+import { fadeStyle, type GradientContext } from './fade.ts';
 import { drawShadowed, type ShadowContext } from './shadow.ts';
 import { pictureRaster, type ArtworkNode, type GlyphsNode, type PictureNode, type Scene } from './scene.ts';
 
 /** What the painter uses of a 2D canvas; the browser's and the server's both have it. */
-export interface PaintContext<Path, Bitmap> extends ShadowContext {
+export interface PaintContext<Path, Bitmap> extends ShadowContext, GradientContext {
   fillStyle: unknown;
   globalAlpha: number;
   save(): void;
@@ -43,7 +44,7 @@ export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: 
     switch (node.kind) {
       case 'fill':
         context.globalAlpha = node.alpha;
-        context.fillStyle = node.colour;
+        context.fillStyle = node.fade ? fadeStyle(context, node.fade, node.colour) : node.colour;
         context.fill(assets.path(node.path));
         break;
       case 'picture':

@@ -1,4 +1,5 @@
 import svgpath from 'svgpath';
+import { raiseFade } from './fade.ts';
 import type { Scene, SceneNode } from './scene.ts';
 
 /** The same scene higher up, by this many pixels of the cut. */
@@ -10,7 +11,7 @@ function raised(node: SceneNode, risePx: number): SceneNode {
   const outline = (path: string): string => svgpath(path).translate(0, -risePx).toString();
   switch (node.kind) {
     case 'fill':
-      return { ...node, path: outline(node.path) };
+      return { ...node, path: outline(node.path), ...(node.fade ? { fade: raiseFade(node.fade, risePx) } : {}) };
     case 'picture':
       return { ...node, box: { ...node.box, yPx: node.box.yPx - risePx }, ...(node.mask === undefined ? {} : { mask: outline(node.mask) }) };
     case 'glyphs':

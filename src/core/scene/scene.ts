@@ -1,6 +1,7 @@
 import type { ArtworkPath } from '../artwork/artwork.ts';
 import type { CropWindow } from '../crop/crop-window.ts';
 import type { Box, Size } from '../geometry/box.ts';
+import type { Fade } from './fade.ts';
 import type { Shadow } from './shadow.ts';
 import type { Treatment } from './treatment.ts';
 
@@ -12,6 +13,8 @@ export interface FillNode {
   readonly path: PathData;
   readonly colour: string;
   readonly alpha: number;
+  /** Where it comes and goes; missing: it is even. */
+  readonly fade?: Fade | undefined;
 }
 
 /** A picture painted into a box of whole pixels, showing the window of it. */

@@ -30,7 +30,8 @@ import {
 } from 'pdf-lib';
 import { parse as parseColour } from 'culori';
 import svgpath from 'svgpath';
-import type { Box } from '../../core/geometry/box.ts';
+import type { Box, Size } from '../../core/geometry/box.ts';
+import type { Fade } from '../../core/scene/fade.ts';
 
 /** A pixel of a cut in points: 96 pixels and 72 points to the inch. */
 const POINTS_PER_PIXEL = 0.75;
@@ -62,9 +63,9 @@ export class PdfFile {
   }
 
   /** A page that is measured as a scene is: in pixels, from the top down. */
-  addPage(size: { readonly widthPx: number; readonly heightPx: number }): PdfPage {
+  addPage(size: Size): PdfPage {
     const page = this.document.addPage([size.widthPx * POINTS_PER_PIXEL, size.heightPx * POINTS_PER_PIXEL]);
-    return new PdfPage(this, page, size.heightPx);
+    return new PdfPage(this, page, size);
   }
 
   /** Keeps a picture in the file, to be drawn on any of its pages. */
@@ -84,12 +85,12 @@ export class PdfPage {
   constructor(
     readonly file: PdfFile,
     readonly page: PDFPage,
-    readonly heightPx: number,
+    readonly size: Size,
   ) {}
 
   /** Draws what `draw` draws, measured in pixels from the top down, and forgets all settings after it. */
   drawFromTop(draw: () => void): void {
-    this.within(draw, concatTransformationMatrix(POINTS_PER_PIXEL, 0, 0, -POINTS_PER_PIXEL, 0, this.heightPx * POINTS_PER_PIXEL));
+    this.within(draw, concatTransformationMatrix(POINTS_PER_PIXEL, 0, 0, -POINTS_PER_PIXEL, 0, this.size.heightPx * POINTS_PER_PIXEL));
   }
 
   /** Draws in a space that is scaled and moved: `x` and `y` are scales, a negative one turns over. */
@@ -101,6 +102,31 @@ export class PdfPage {
   withAlpha(alpha: number, draw: () => void): void {
     const state = alpha === 1 ? [] : [setGraphicsState(this.page.node.newExtGState('Alpha', this.file.document.context.obj({ Type: 'ExtGState', ca: alpha })))];
     this.within(draw, ...state);
+  }
+
+  /**
+   * Draws with a fade; without one all of it. The fade is a mask of greys whose lightness is the opacity.
+   * @see ISO 32000-1, 8.7.4.5 (shadings) and 11.6.5 (soft masks)
+   */
+  faded(fade: Fade | undefined, draw: () => void): void {
+    if (!fade) return draw();
+    const { context } = this.file.document;
+    const [first, ...others] = fade.stops;
+    const parts = others.map((stop, index) => ({ FunctionType: 2, Domain: [0, 1], N: 1, C0: [fade.stops[index]?.share ?? 0], C1: [stop.share] }));
+    const along = { FunctionType: 3, Domain: [first?.at ?? 0, others.at(-1)?.at ?? 1], Functions: parts, Bounds: others.slice(0, -1).map(({ at }) => at), Encode: parts.flatMap(() => [0, 1]) };
+    const coords = fade.kind === 'line' ? [fade.from.xPx, fade.from.yPx, fade.to.xPx, fade.to.yPx] : [fade.middle.xPx, fade.middle.yPx, 0, fade.middle.xPx, fade.middle.yPx, fade.radiusPx];
+    const shading = { ShadingType: fade.kind === 'line' ? 2 : 3, ColorSpace: 'DeviceGray', Coords: coords, Function: along, Extend: [true, true] };
+    const mask = context.register(
+      context.stream('/Fade sh', {
+        Type: 'XObject',
+        Subtype: 'Form',
+        BBox: [0, 0, this.size.widthPx, this.size.heightPx],
+        Group: { Type: 'Group', S: 'Transparency', CS: 'DeviceGray' },
+        Resources: { Shading: { Fade: shading } },
+      }),
+    );
+    const state = context.obj({ Type: 'ExtGState', SMask: { Type: 'Mask', S: 'Luminosity', G: mask } });
+    this.within(draw, setGraphicsState(this.page.node.newExtGState('Fade', state)));
   }
 
   /** Draws only what falls into a path; all of it without one. */
@@ -138,7 +164,7 @@ export class PdfPage {
       setTextRenderingMode(TextRenderingMode.Invisible),
       setFontAndSize(this.page.node.newFontDictionary('Text', font.ref), size),
       setCharacterSqueeze(squeeze),
-      setTextMatrix(1, 0, 0, 1, xPx * POINTS_PER_PIXEL, (this.heightPx - baselinePx) * POINTS_PER_PIXEL),
+      setTextMatrix(1, 0, 0, 1, xPx * POINTS_PER_PIXEL, (this.size.heightPx - baselinePx) * POINTS_PER_PIXEL),
       showText(font.encodeText(text)),
       endText(),
     );

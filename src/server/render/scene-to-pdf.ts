@@ -54,8 +54,10 @@ function drawNode(page: PdfPage, node: SceneNode, { typesetter }: VectorInput, p
   switch (node.kind) {
     case 'fill':
       page.withAlpha(node.alpha, () => {
-        page.setFill(node.colour);
-        page.fillPath(node.path);
+        page.faded(node.fade, () => {
+          page.setFill(node.colour);
+          page.fillPath(node.path);
+        });
       });
       return;
     case 'glyphs':
