@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { PictureFacts } from '../crop/picture-facts.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
 
 const region = { xPx: 10, yPx: 10, widthPx: 20, heightPx: 20 };
@@ -17,6 +18,19 @@ describe('Backdrop', () => {
     backdrop.addFlat(whole, '#ffffff');
     backdrop.addFlat({ xPx: 0, yPx: 0, widthPx: 20, heightPx: 100 }, '#000000');
     expect(backdrop.behind(region)).toEqual({ least: 0, most: 1 });
+  });
+});
+
+describe('what is shaded', () => {
+  it('is as light as the topmost picture or flat colour on the whole, whatever veils lie over it', () => {
+    const backdrop = new Backdrop();
+    expect(backdrop.meanBehind(region)).toBeNull();
+    backdrop.addFlat(whole, '#ffffff');
+    const facts: PictureFacts = { columns: 2, rows: 1, leastLuminance: [0, 0], meanLuminance: [0, 51], mostLuminance: [255, 255], saliency: [0, 0], focal: { x: 0.5, y: 0.5 } };
+    backdrop.add({ kind: 'picture', box: whole, facts, window: { x: 0, y: 0, width: 0.5, height: 1 } });
+    backdrop.addVeil(whole, '#ffffff', 0.9);
+    expect(backdrop.meanBehind(region)).toBeCloseTo(0.1, 6);
+    expect(backdrop.meanBehind({ ...region, xPx: 200 })).toBeNull();
   });
 });
 

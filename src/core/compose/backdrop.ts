@@ -52,6 +52,14 @@ export class Backdrop {
     }
     return least <= most ? { least, most } : { least: 0, most: 1 };
   }
+
+  /** Mean luminance of the topmost picture, all of it, or flat colour in a region; null where there is none. It is the same in all cuts of a picture. */
+  meanBehind(region: Box): number | null {
+    const top = this.#layers.findLast((layer): layer is Exclude<Layer, { kind: 'veil' }> => layer.kind !== 'veil' && intersectBoxes(layer.box, region) !== null);
+    if (!top || top.kind === 'flat') return top?.luminance ?? null;
+    const { meanLuminance } = top.facts;
+    return meanLuminance.reduce((sum, each) => sum + each, 0) / Math.max(1, meanLuminance.length) / 255;
+  }
 }
 
 /** A thin colour over something: how much of it is hidden, in [0, 1]. */

@@ -16,6 +16,7 @@ import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { shadeOver } from '../colour/shade-over.ts';
 import { chosenMark, type Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { slotOfRow } from './expand.ts';
@@ -200,7 +201,7 @@ class Emitter {
     if (!extent) return;
     const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#subjectOf(picture) };
     const toRead = kept.map(({ box, needed }) => ({ behind: this.#backdrop.behind(box), needed }));
-    const help = block.part.field ? NO_HELP : readingHelp(toRead, [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink], isLargeBlock(onPhoto));
+    const help = block.part.field ? NO_HELP : readingHelp(toRead, [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink].map((colour) => this.#shade(colour, extent)), scheme.ground, isLargeBlock(onPhoto));
     const { nodes, panel, veil } = helpShapes(help, onPhoto);
     this.nodes.push(...nodes);
     if (help.kind === 'panel' && panel) this.#backdrop.addFlat(panel, help.colour);
@@ -214,8 +215,14 @@ class Emitter {
     return this.pictures.find((each) => each.slot === slot)?.subject ?? null;
   }
 
+  /** A colour as it darkens what lies in a region. */
+  #shade(colour: string, region: Box): string {
+    const mean = this.#backdrop.meanBehind(region);
+    return mean === null ? colour : shadeOver(colour, mean);
+  }
+
   #veil(part: VeilPart, box: Box): void {
-    const colour = this.input.scheme[part.ink];
+    const colour = this.#shade(this.input.scheme[part.ink], box);
     const subject = part.around === undefined ? null : this.#subjectOf(part.around);
     if (!subject) {
       this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });

@@ -5,13 +5,13 @@ import { readingHelp } from './reading-help.ts';
 
 const inks = ['#ffffff', '#101820'];
 const veils = ['#101820', '#ffffff'];
-const help = (least: number, most: number, needed = 4.5, isLarge = false) => readingHelp([{ behind: { least, most }, needed }], inks, veils, isLarge);
+const help = (least: number, most: number, needed = 4.5, isLarge = false) => readingHelp([{ behind: { least, most }, needed }], inks, veils, '#101820', isLarge);
 
 describe('readingHelp', () => {
   it('helps nothing where one colour reads as it is', () => {
     expect(help(0, 0.08)).toEqual({ kind: 'none' });
     expect(help(0.7, 1)).toEqual({ kind: 'none' });
-    expect(readingHelp([], inks, veils, false)).toEqual({ kind: 'none' });
+    expect(readingHelp([], inks, veils, '#101820', false)).toEqual({ kind: 'none' });
   });
 
   it('takes the thinnest gradient that is enough, and no thicker one', () => {
@@ -31,9 +31,9 @@ describe('readingHelp', () => {
   it('needs one colour for all words of a block, even where each would read in its own', () => {
     const dark = { behind: { least: 0, most: 0.02 }, needed: 4.5 };
     const light = { behind: { least: 0.8, most: 1 }, needed: 4.5 };
-    expect(readingHelp([dark], inks, veils, false).kind).toBe('none');
-    expect(readingHelp([light], inks, veils, false).kind).toBe('none');
-    expect(readingHelp([dark, light], inks, veils, false).kind).not.toBe('none');
+    expect(readingHelp([dark], inks, veils, '#101820', false).kind).toBe('none');
+    expect(readingHelp([light], inks, veils, '#101820', false).kind).toBe('none');
+    expect(readingHelp([dark, light], inks, veils, '#101820', false).kind).not.toBe('none');
   });
 
   it('tints the whole picture below a large block, and puts a panel where no veil is enough', () => {

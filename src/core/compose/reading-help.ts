@@ -28,9 +28,10 @@ const SECOND_COSTS = 1.8;
  * colours, else a panel.
  * @param inks colours that words may take
  * @param veils colours that a veil may have, the usual one first
+ * @param panel the colour of a panel
  * @param isLarge whether the words take most of the cut: then the whole picture is tinted
  */
-export function readingHelp(texts: readonly ToRead[], inks: readonly string[], veils: readonly string[], isLarge: boolean): ReadingHelp {
+export function readingHelp(texts: readonly ToRead[], inks: readonly string[], veils: readonly string[], panel: string, isLarge: boolean): ReadingHelp {
   const readsAsIs = inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, behind) >= needed));
   const reads = (veil: { readonly luminance: number; readonly share: number }): boolean => inks.some((ink) => texts.every(({ behind, needed }) => worstContrast(ink, veiled(behind, veil)) >= needed * RESERVE));
   if (texts.length === 0 || readsAsIs) return NO_HELP;
@@ -42,7 +43,7 @@ export function readingHelp(texts: readonly ToRead[], inks: readonly string[], v
     return [];
   });
   const [first, ...others] = thinnest;
-  if (!first) return { kind: 'panel', colour: veils[0] ?? '#000000' };
+  if (!first) return { kind: 'panel', colour: panel };
   const { colour, share } = others.reduce((best, each) => (each.cost < best.cost ? each : best), first);
   return { kind: isLarge ? 'tint' : 'gradient', colour, share };
 }

@@ -36,7 +36,7 @@ const LARGE_BLOCK = 0.62;
 /** How far help reaches beyond the words, in m. */
 const HELP_ROOM_M = 0.7;
 /** How a gradient fades: as a share of its even part, and at least and at the shortest as shares of the cut. */
-const FADE = { side: { share: 0.7, least: 0.18, shortest: 0.12 }, upright: { share: 0.42, least: 0.18, shortest: 0.05 } } as const;
+const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.24 }, upright: { share: 0.6, least: 0.24, shortest: 0.15 } } as const;
 /** Room around a subject that help stays out of, in m. */
 const SUBJECT_ROOM_M = 1.2;
 /** An opening around a subject, as shares of the short side. */
