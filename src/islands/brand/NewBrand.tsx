@@ -11,6 +11,7 @@ import { Field, inputClasses } from '../ui/Field.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { UntilReady } from '../ui/UntilReady.tsx';
+import { DropFiles } from '../media/DropFiles.tsx';
 import { LanguageField, ZoneField } from './LocaleFields.tsx';
 import { addPictureMarks, MAX_PICTURE_MARKS, nothingOwn, OwnPickFields, type OwnPicks } from './OwnPicks.tsx';
 import { BookPreview } from './BookPreview.tsx';
@@ -126,20 +127,22 @@ function Beginning() {
               {read.isPending ? 'Reading…' : 'Read the page'}
             </Button>
           </form>
-          <label className="relative block rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
-            <span className="font-medium text-ink">Or upload files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, SVG or PNG marks
-            <input
-              type="file"
-              multiple
-              accept=".html,.htm,.css,.json,.gpl,.svg,.png"
-              className="sr-only"
-              onChange={(event) => {
-                const files = [...(event.target.files ?? [])];
-                event.target.value = '';
-                if (files.length > 0) void bringFiles(files);
-              }}
-            />
-          </label>
+          <DropFiles isOpen={!read.isPending} onFiles={(files) => void bringFiles(files)}>
+            <label className="relative block cursor-pointer rounded-md border border-dashed border-edge px-4 py-3 text-sm text-quiet focus-within:outline-2 focus-within:outline-house hover:border-house">
+              <span className="font-medium text-ink">Or drop or choose files:</span> a saved page (HTML, CSS), design tokens (JSON), a GIMP palette, SVG or PNG marks
+              <input
+                type="file"
+                multiple
+                accept=".html,.htm,.css,.json,.gpl,.svg,.png"
+                className="sr-only"
+                onChange={(event) => {
+                  const files = [...(event.target.files ?? [])];
+                  event.target.value = '';
+                  if (files.length > 0) void bringFiles(files);
+                }}
+              />
+            </label>
+          </DropFiles>
           {(source?.book ?? null) === null && <OwnPickFields own={own} onChange={setOwn} />}
           {source && source.book === null && <SourcePicks source={source} picks={picks} onChange={setPicks} />}
           {source?.book && <p className="rounded-md bg-mint-soft px-3 py-2 text-sm">This file holds a whole brand book: colours, schemes, type, marks, facts and voice come with it.</p>}

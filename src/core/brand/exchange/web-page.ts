@@ -2,6 +2,7 @@ import { converter, differenceEuclidean, formatHex, parse as parseColour } from 
 import { generate, walk, type CssNode, type Declaration } from 'css-tree';
 import { LRUCache } from 'lru-cache';
 import { parseLenientCss } from '../../artwork/lenient-css.ts';
+import { nameInTitle } from './name-in-title.ts';
 import { parse as parseHtml, type DefaultTreeAdapterTypes } from 'parse5';
 
 type HtmlNode = DefaultTreeAdapterTypes.ChildNode | DefaultTreeAdapterTypes.Document;
@@ -9,6 +10,7 @@ type HtmlElement = DefaultTreeAdapterTypes.Element;
 
 /** What a page says of itself, and where the rest of it lies. */
 export interface PageParts {
+  /** The brand's name, as far as it can be told from the rest of the title. */
   readonly title: string;
   /** What the page says it is written in (BCP 47); empty where it does not. */
   readonly language: string;
@@ -69,6 +71,8 @@ const MAX_DISTINCT_COLOURS = 1_000;
 const MAX_RULES = 20_000;
 const MAX_SELECTOR_LENGTH = 400;
 const MAX_ELEMENTS = 100_000;
+/** A mark is among the first pictures of a page. */
+const MAX_PICTURES = 20;
 
 /** Takes a page apart. Whatever its markup is like, something comes out. */
 export function readPage(html: string): PageParts {
@@ -79,7 +83,7 @@ export function readPage(html: string): PageParts {
   const icons = links.filter((link) => /(^|\s)(icon|apple-touch-icon|mask-icon)(\s|$)/.test(link.rel) && link.href !== '');
   return {
     language: attribute(of('html')[0], 'lang'),
-    title: meta('og:site_name') || textOf(of('title')[0]),
+    title: meta('og:site_name') || nameInTitle(textOf(of('title')[0]), of('img').slice(0, MAX_PICTURES).map((each) => attribute(each, 'alt'))),
     description: meta('description') || meta('og:description'),
     stylesheets: links.filter((link) => /(^|\s)stylesheet(\s|$)/.test(link.rel) && link.href !== '').map((link) => link.href),
     icons: icons.toSorted((a, b) => Number(isSvg(b)) - Number(isSvg(a))).map((link) => link.href),
