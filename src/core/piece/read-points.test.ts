@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { draftSlides, pictureSlides } from './draft-slides.ts';
@@ -64,6 +65,49 @@ describe('points', () => {
 
   it('stand in pairs where two hundred of them are short', () => {
     expect(readPoints(Array.from({ length: 160 }, (_, index) => `- Point ${index}`).join('\n')).points).toHaveLength(80);
+  });
+});
+
+describe('words of a pasted text', () => {
+  let serial = 0;
+  /** A word that stands nowhere else. */
+  const word = fc.integer({ min: 1, max: 9 }).map((length) => `w${(serial += 1)}${'x'.repeat(length)}q`);
+  const sentence = fc.array(word, { minLength: 1, maxLength: 9 }).map((words) => words.join(' '));
+  const items = fc.array(fc.tuple(sentence, fc.constantFrom('', ': ', ' – '), sentence), { minLength: 1, maxLength: 5 });
+  const block = fc.oneof(
+    sentence.map((text) => `## ${text}`),
+    sentence.map((text) => `${text}.`),
+    sentence.map((text) => `> ${text}`),
+    sentence.map((text) => `    ${text}`),
+    sentence.map((text) => `[${text}]: ${text.replaceAll(' ', '-')}`),
+    fc.array(sentence, { minLength: 2, maxLength: 4 }).map((lines) => lines.join('\n')),
+    items.map((all) => all.map(([lead, parting, more], index) => `${index + 1}. ${lead}${parting}${parting === '' ? '' : more}`).join('\n')),
+    items.map((all) => all.map(([lead, , more]) => `• **${lead}** ${more}\n   ${more}`).join('\n')),
+    fc.array(fc.tuple(sentence, sentence), { minLength: 2, maxLength: 4 }).map((rows) => rows.map(([a, b]) => `| ${a} | ${b} |`).join('\n')),
+  );
+
+  it('stand on the slides, or a note says that they are left out', () => {
+    fc.assert(
+      fc.property(fc.array(block, { minLength: 1, maxLength: 6 }), (blocks) => {
+        const text = blocks.join('\n\n');
+        const { title, points, notes } = readPoints(text);
+        const shown = [title, ...points.flatMap(({ heading, text: more }) => [heading, more]), ...notes].join(' ');
+        const lost = [...new Set(text.match(/w\d+x+q/gu))].filter((each) => !shown.includes(each));
+        // A note repeats the beginning of what is left out.
+        if (lost.length > 0) expect(notes.join(' '), `lost ${lost.join(' ')} of:\n${text}`).toMatch(/Left out.* …”/u);
+      }),
+    );
+  });
+
+  it('of a table drawn with pipes are its points', () => {
+    const { points } = readPoints('| Brot | Preis | Tag |\n|---|:--:|---|\n| Hafenstange | 2,40 € | Di–Sa |\n| Das "Schwarze" | 4,80 € | Sa |');
+    expect(points).toEqual([{ heading: 'Hafenstange', text: 'Preis: 2,40 €, Tag: Di–Sa' }, { heading: 'Das "Schwarze"', text: 'Preis: 4,80 €, Tag: Sa' }]);
+  });
+
+  it('outside a list are named', () => {
+    const { title, points, notes } = readPoints('Kommt alle!\n\nDrei Brote:\n\n1. Eins\n2. Zwei\n\nBis Samstag am Hafen.');
+    expect([title, points.length]).toEqual(['Drei Brote', 2]);
+    expect(notes).toEqual(['Left out, as it stands outside the list: “Kommt alle! Bis Samstag am Hafen.”']);
   });
 });
 

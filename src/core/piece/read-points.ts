@@ -25,12 +25,24 @@ const MAX_TEXT = 220;
 const SHORT_POINT = 28;
 const MAX_POINTS = 90;
 const MAX_COLUMNS = 12;
+/** Most signs of a text that a note repeats. */
+const MAX_QUOTED = 160;
 
 /** Finds the points of a pasted text: a list, Markdown, a table (CSV) or an article. */
 export function readPoints(given: string): ReadPoints {
   const text = given.replace(/\r\n?/g, '\n').replace(/^\uFEFF/, '').trim();
   if (text === '') return { title: '', points: [], notes: ['There is no text to read.'] };
-  return settle(readTable(text) ?? readMarkdown(text));
+  return settle(readTable(text) ?? readPipes(text) ?? readMarkdown(text));
+}
+
+const PIPE_ROW = /^\|.*\|$/u;
+const PIPE_RULE = /^[|\-: ]+$/u;
+
+/** A table drawn with pipes, as in Markdown. */
+function readPipes(text: string): ReadPoints | null {
+  const lines = text.split('\n').map((line) => line.trim()).filter((line) => line !== '');
+  if (lines.length < 2 || !lines.every((line) => PIPE_ROW.test(line))) return null;
+  return pointsOfTable(lines.filter((line) => !PIPE_RULE.test(line)).map((line) => line.slice(1, -1).split('|').map((cell) => cell.trim())));
 }
 
 /** A table has the same number of cells in every row: the first cell leads, the others say more. */
@@ -38,9 +50,13 @@ function readTable(text: string): ReadPoints | null {
   const [first = ''] = text.split('\n');
   if (!/[,;\t]/.test(first) || /^\s*(?:[-*•–#]|\d{1,3}[.)])\s/.test(first)) return null;
   const { data, meta } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  return meta.delimiter === '' ? null : pointsOfTable(data);
+}
+
+function pointsOfTable(data: readonly (readonly string[])[]): ReadPoints | null {
   const width = data[0]?.length ?? 0;
   const even = data.filter((row) => row.length === width).length;
-  if (width < 2 || data.length < 2 || even < data.length * 0.8 || meta.delimiter === '') return null;
+  if (width < 2 || data.length < 2 || even < data.length * 0.8) return null;
   const isHead = data[0]?.every((cell) => cell.trim() !== '' && cell.length <= 30 && !/\d/.test(cell)) ?? false;
   const rows = isHead && data.length > 2 ? data.slice(1) : data;
   const names = isHead && rows !== data ? (data[0] ?? []) : [];
@@ -72,37 +88,53 @@ function indentUnderItems(text: string): string {
     .join('\n');
 }
 
+/** What a block says. What Markdown takes for the target of a link is a line like any other here. */
+function textOfBlock(node: RootContent, source: string): string {
+  return plain(node.type === 'definition' ? source.slice(node.position?.start.offset, node.position?.end.offset) : textOf(node));
+}
+
+/** Says which texts find no place on any slide. */
+function leftOut(texts: readonly string[], where: string): readonly string[] {
+  const said = texts.filter((each) => each !== '').join(' ');
+  if (said === '') return [];
+  return [`Left out, as it stands ${where}: “${said.length <= MAX_QUOTED ? said : `${said.slice(0, MAX_QUOTED).replace(/\s\S*$/u, '')} …`}”`];
+}
+
 /** Lists by their items, sections by their headings, an article by its paragraphs. */
 function readMarkdown(text: string): ReadPoints {
-  const { children } = fromMarkdown(indentUnderItems(text.replaceAll(/^([ \t]*)[•–][ \t]+/gm, '$1- ')));
+  const source = indentUnderItems(text.replaceAll(/^([ \t]*)[•–][ \t]+/gm, '$1- '));
+  const { children } = fromMarkdown(source);
   const firstHeading = children.find((node) => node.type === 'heading');
   const list = children.find((node): node is List => node.type === 'list' && node.children.length > 1);
-  const sections = sectionsOf(children);
+  const sections = sectionsOf(children, source);
   if (list) {
     const before = children.slice(0, children.indexOf(list));
     const intro = before.find((node) => node.type === 'heading') ?? before.at(-1);
     const points = children.filter((node): node is List => node.type === 'list').flatMap(({ children: items }) => items.map(pointOfItem));
-    return { title: intro ? plain(textOf(intro)).replace(/:$/, '') : '', points, notes: [] };
+    const outside = children.filter((node) => node !== intro && node.type !== 'list').map((node) => textOfBlock(node, source));
+    return { title: intro ? textOfBlock(intro, source).replace(/:$/, '') : '', points, notes: leftOut(outside, 'outside the list') };
   }
   if (sections.length > 1) {
     const isTitle = firstHeading?.type === 'heading' && sections[0]?.depth === 1 && sections.filter(({ depth }) => depth === 1).length === 1;
     const [lead, ...rest] = sections;
-    return { title: isTitle ? (lead?.heading ?? '') : '', points: isTitle ? rest : sections, notes: [] };
+    const before = children.slice(0, children.findIndex((node) => node.type === 'heading')).map((node) => textOfBlock(node, source));
+    const outside = isTitle && lead ? [...before, lead.text] : before;
+    return { title: isTitle ? (lead?.heading ?? '') : '', points: isTitle ? rest : sections, notes: leftOut(outside, 'before the first section') };
   }
-  const paragraphs = children.filter((node) => node.type === 'paragraph').map((node) => plain(textOf(node)));
+  const paragraphs = children.filter((node) => node !== firstHeading).map((node) => textOfBlock(node, source)).filter((each) => each !== '');
   const title = firstHeading ? plain(textOf(firstHeading)) : '';
   const lines = paragraphs.length === 1 && text.includes('\n') ? text.split('\n').map((line) => plain(line)) : paragraphs;
   const leads = title === '' && lines.length > 2 && (lines[0]?.length ?? 0) <= MAX_HEADING && !/[.!?]$/.test(lines[0] ?? '');
   return { title: leads ? (lines[0] ?? '') : title, points: (leads ? lines.slice(1) : lines).map(pointOfSentence), notes: [] };
 }
 
-function sectionsOf(children: readonly RootContent[]): readonly (Point & { readonly depth: number })[] {
+function sectionsOf(children: readonly RootContent[], source: string): readonly (Point & { readonly depth: number })[] {
   const sections: { heading: string; text: string; depth: number }[] = [];
   for (const node of children) {
-    if (node.type === 'heading') sections.push({ heading: plain(textOf(node)), text: '', depth: node.depth });
+    if (node.type === 'heading') sections.push({ heading: textOfBlock(node, source), text: '', depth: node.depth });
     else {
       const last = sections.at(-1);
-      if (last) last.text = `${last.text} ${plain(textOf(node))}`.trim();
+      if (last) last.text = `${last.text} ${textOfBlock(node, source)}`.trim();
     }
   }
   return sections;
