@@ -2,7 +2,8 @@ import { Hono, type Context } from 'hono';
 import type { Details, Part } from './details.ts';
 import { DroppedConnection, type Faults } from './faults.ts';
 import type { NetworkRules } from './rules.ts';
-import { readShown, type Account, type Post, type StandinStore } from './store.ts';
+import { readShown, type Post } from './entry.ts';
+import type { Account, StandinStore } from './store.ts';
 
 type Asked = Context<{ Variables: { account: Account } }>;
 type Verdict = { readonly kind: 'new' } | { readonly kind: 'there' } | { readonly kind: 'refused'; readonly reason: string };

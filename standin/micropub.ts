@@ -5,7 +5,8 @@ import type { StandinOptions } from './options.ts';
 import { mostBytesOf, seeMedia } from './see-media.ts';
 import { refusalOf, type NetworkRules } from './rules.ts';
 import type { Details } from './details.ts';
-import type { Account, Shown } from './store.ts';
+import type { Shown } from './entry.ts';
+import type { Account } from './store.ts';
 
 type Properties = Readonly<Record<string, readonly unknown[]>>;
 type Site = Context<{ Variables: { account: Account } }>;

@@ -3,7 +3,8 @@ import type { Details } from './details.ts';
 import { faultKinds, type Faults } from './faults.ts';
 import { DOCUMENT_MIME, VIDEO_MIME, networks, type NetworkRules } from './rules.ts';
 import type { Mail } from './mailbox.ts';
-import { alongOf, type Along, type MediaRecord, type Post } from './store.ts';
+import { alongOf, type Along, type Post } from './entry.ts';
+import type { MediaRecord } from './store.ts';
 
 type Markup = ReturnType<typeof html>;
 

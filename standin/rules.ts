@@ -1,5 +1,5 @@
 import { detailRefusal, type DetailRules, type Details, type Offers } from './details.ts';
-import type { Entry } from './store.ts';
+import type { Entry } from './entry.ts';
 
 /** What a stand-in network takes at one place, as the network itself sees it. */
 export interface PlaceRule {

@@ -17,7 +17,8 @@ import { resultsApi } from './audience/results-api.ts';
 import { alongRefusal, networks, refusalOf, VIDEO_MIME, type NetworkRules } from './rules.ts';
 import { sampleBlog } from './blog.ts';
 import { sampleSites } from './sites.ts';
-import { readShown, shownIn, type Account, type Along, type Entry, type Shown } from './store.ts';
+import { readShown, shownIn, type Along, type Entry, type Shown } from './entry.ts';
+import type { Account } from './store.ts';
 
 /** All stand-in networks as one HTTP service: an API each, public pages, and a switchboard for testers. */
 export function standinApp(options: StandinOptions): Hono {

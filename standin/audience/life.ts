@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon';
 import { DOCUMENT_MIME, VIDEO_MIME } from '../rules.ts';
-import { shownIn, type Post, type StandinStore } from '../store.ts';
+import { shownIn, type Post } from '../entry.ts';
+import type { StandinStore } from '../store.ts';
 import { pick, share } from './chance.ts';
 import { interestOf, type ShownKind, type Traits } from './effects.ts';
 import { habits } from './habits.ts';

@@ -156,6 +156,22 @@ test('odd input stays what it is, and breaks nothing', async ({ page }) => {
   expect(await page.evaluate(() => (globalThis as { broken?: boolean }).broken)).toBeUndefined();
   await caption.fill('a\u0000b\u0007c\u202bعربي\u202c #وسم 👨‍👩‍👧‍👦');
   await expect(caption).toHaveValue('abc\u202bعربي\u202c #وسم 👨‍👩‍👧‍👦');
+  // A column of a spreadsheet goes into a column, and a copied column of the sheet as well.
+  await grid(page).focus();
+  await page.keyboard.press('Control+Home');
+  await page.evaluate(() => {
+    const data = new DataTransfer();
+    data.setData('text/plain', 'First line and second\nThe other cell');
+    data.setData('text/html', '<style>td {}</style><table><tr><td>First line<br>\n and second</td></tr><tr><td>The other cell</td></tr></table>');
+    document.activeElement?.dispatchEvent(new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true }));
+  });
+  const captionOf = (row: string) => wordingRow(page, row).locator('[data-field="caption"]');
+  await expect(captionOf('Shared')).toHaveText('First line\nand second', { useInnerText: true });
+  await expect(captionOf('Petalry')).toHaveText('The other cell');
+  for (const key of ['Control+Home', 'Shift+ArrowDown', 'Control+c', 'ArrowDown', 'Control+v']) await page.keyboard.press(key);
+  await expect(captionOf('Quipline')).toHaveText('First line\nand second', { useInnerText: true });
+  await expect(captionOf('Hearthside')).toHaveText('The other cell');
+  await chooseCell(page, 'Shared', 'caption');
   // A table that is larger than the sheet: what has no place is said.
   await grid(page).focus();
   await page.keyboard.press('Control+End');

@@ -10,7 +10,7 @@ import type { PieceStore } from '../piece-store.ts';
 import { cellName } from './cell-name.ts';
 import { choicesOf } from './choices.ts';
 import { FieldEditor, type EditorProps } from './FieldEditor.tsx';
-import { fillDown, pasteInto, readTable, writeTable } from './sheet/clipboard.ts';
+import { copyTable, fillDown, pastedTable, pasteInto } from './sheet/clipboard.ts';
 import { isWithin, moved, rangeOf, single, whole, type Place, type Selection } from './sheet/selection.ts';
 import { composedOf, sheetCellOf, type SheetCell, type SheetColumn, type SheetRow } from './sheet/sheet-rows.ts';
 import { RowHead } from './RowHead.tsx';
@@ -109,13 +109,13 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
     if (editing) return;
     event.preventDefault();
     const table = Array.from({ length: range.bottom - range.top + 1 }, (_, down) => Array.from({ length: range.right - range.left + 1 }, (__, across) => textAt({ row: range.top + down, column: range.left + across })));
-    event.clipboardData.setData('text/plain', writeTable(table));
+    copyTable(event.clipboardData, table);
     if (event.type === 'cut') reset(placesIn(range));
   };
   const paste = (event: ClipboardEvent): void => {
     if (editing || readOnly) return;
     event.preventDefault();
-    const { cells, left } = pasteInto(readTable(event.clipboardData.getData('text/plain')), range, size);
+    const { cells, left } = pasteInto(pastedTable(event.clipboardData), range, size);
     const free = cells.filter(isFree);
     store.change('paste-cells', (draft) => copyCells(draft, free.flatMap((cell) => { const to = refOf(cell); return to ? [{ to, text: cell.text }] : []; })));
     const last = free.at(-1);

@@ -1,4 +1,5 @@
 import Papa from 'papaparse';
+import { cellsOfHtml } from './cells-of-html.ts';
 import type { Place, Range, SheetSize } from './selection.ts';
 
 /** Rows of cells as a spreadsheet takes them: parted by tabs, with quotes around what has tabs, quotes or line ends in it. */
@@ -9,11 +10,54 @@ export function writeTable(rows: readonly (readonly string[])[]): string {
 /** Most characters that are read from a clipboard: more is no table that anybody means. */
 const MAX_PASTED = 2_000_000;
 
-/** Rows of cells out of what was copied in a spreadsheet. A text with line ends and neither tabs nor quotes is one cell. */
+/** A cell in quotes that needs none: somebody's own quotation marks. */
+const OWN_QUOTES = /(?:^|[\t\n])"[^"\t\n]*"(?=$|[\t\n])/u;
+
+/**
+ * Rows of cells out of what was copied in a spreadsheet as plain text. A text without tabs is one cell, unless a spreadsheet has put it in
+ * quotes; quotation marks that no spreadsheet would write belong to the text.
+ */
 export function readTable(text: string): readonly (readonly string[])[] {
-  const plain = text.slice(0, MAX_PASTED).replace(/\r\n?/gu, '\n');
-  if (!/[\t]|^"|\n"/u.test(plain)) return [[plain.replace(/\n$/u, '')]];
-  return Papa.parse<string[]>(plain.replace(/\n$/u, ''), { delimiter: '\t', newline: '\n', skipEmptyLines: false }).data;
+  const plain = text.slice(0, MAX_PASTED).replace(/\r\n?/gu, '\n').replace(/\n$/u, '');
+  const { data, errors } = Papa.parse<string[]>(plain, { delimiter: '\t', newline: '\n', skipEmptyLines: false });
+  const isQuoted = /(?:^|[\t\n])"/u.test(plain) && errors.length === 0 && !OWN_QUOTES.test(plain);
+  if (isQuoted) return data;
+  return plain.includes('\t') ? plain.split('\n').map((row) => row.split('\t')) : [[plain]];
+}
+
+/** What of a clipboard is used here. */
+export interface CellClipboard {
+  setData(format: string, data: string): void;
+  getData(format: string): string;
+}
+
+type Table = readonly (readonly string[])[];
+
+/** Cells as a sheet of Confetti copies them: plain text cannot tell a column of cells from one text of several lines. */
+const CELLS = 'application/x-confetti-cells';
+
+export function copyTable(clipboard: CellClipboard, table: Table): void {
+  clipboard.setData('text/plain', writeTable(table));
+  clipboard.setData(CELLS, JSON.stringify(table));
+}
+
+/** The table on a clipboard: as a sheet has copied it, else as another program has drawn it, else as plain text tells it. */
+export function pastedTable(clipboard: CellClipboard): Table {
+  return ownCells(clipboard.getData(CELLS)) ?? cellsOfHtml(clipboard.getData('text/html')) ?? readTable(clipboard.getData('text/plain'));
+}
+
+function ownCells(json: string): Table | null {
+  if (json === '' || json.length > MAX_PASTED) return null;
+  try {
+    const table: unknown = JSON.parse(json);
+    return isTable(table) ? table : null;
+  } catch {
+    return null;
+  }
+}
+
+function isTable(value: unknown): value is Table {
+  return Array.isArray(value) && value.length > 0 && value.every((row) => Array.isArray(row) && row.every((cell) => typeof cell === 'string'));
 }
 
 /** A text that goes to one place. */

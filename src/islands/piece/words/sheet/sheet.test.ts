@@ -1,5 +1,6 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fillDown, pasteInto, readTable, writeTable } from './clipboard.ts';
+import { copyTable, fillDown, pastedTable, pasteInto, readTable, writeTable } from './clipboard.ts';
 import { clamped, isWithin, moved, rangeOf, single, whole } from './selection.ts';
 
 const size = { rows: 4, columns: 3 };
@@ -51,6 +52,36 @@ describe('tables of the clipboard', () => {
       ['d', 'e'],
     ]);
     expect(readTable('One text\nwith two lines')).toEqual([['One text\nwith two lines']]);
+  });
+
+  it.each([
+    ['a quotation', '"Best bread in town" – The Town Paper'],
+    ['nothing but a quotation', '"Best bread in town"'],
+    ['a quotation on a line of its own', 'She said:\n"Come"'],
+    ['an open quotation', 'First line\n"and on it goes'],
+  ])('are none where somebody wrote %s', (_, text) => {
+    expect(readTable(text)).toEqual([[text]]);
+  });
+
+  it('keep quotation marks beside tabs', () => {
+    expect(readTable('"Come"\tSaturday\n"Stay" a while\tSunday')).toEqual([['"Come"', 'Saturday'], ['"Stay" a while', 'Sunday']]);
+    expect(readTable('"He said ""come"""\tSaturday')).toEqual([['He said "come"', 'Saturday']]);
+  });
+
+  it('come back in their shape, whatever is in them', () => {
+    const kept = new Map<string, string>();
+    const clipboard = { setData: (format: string, data: string) => void kept.set(format, data), getData: (format: string) => kept.get(format) ?? '' };
+    const cell = fc.oneof(fc.string(), fc.array(fc.constantFrom('"', '\t', '\n', '\r', ' ', 'a', ',', '🪁')).map((signs) => signs.join('')));
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 4 }).chain((columns) => fc.array(fc.array(cell, { minLength: columns, maxLength: columns }), { minLength: 1, maxLength: 4 })), (cells) => {
+        copyTable(clipboard, cells);
+        expect(pastedTable(clipboard)).toEqual(cells);
+      }),
+    );
+  });
+
+  it('are read from plain text where what a sheet should have copied is something else', () => {
+    for (const own of ['{}', '[]', '[[1]]', 'nonsense']) expect(pastedTable({ setData: () => undefined, getData: (format) => (format === 'text/plain' ? 'a\tb' : format.startsWith('application') ? own : '') })).toEqual([['a', 'b']]);
   });
 
   it('reach no further than the sheet', () => {
