@@ -66,7 +66,7 @@ async function writeWords(page: Page, altText: string): Promise<void> {
 }
 
 test('a bakery with a wordmark and forty phone photos: a graphic, a carousel and a video in German, for three channels at three times', async ({ page, browser }) => {
-  page.setDefaultTimeout(30_000);
+  page.setDefaultTimeout(60_000);
   const photos = await phonePhotos(40);
   await comeInAs(page, 'Caspian');
   let home = '';

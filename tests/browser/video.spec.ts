@@ -59,7 +59,7 @@ async function makeRecording(page: Page, recording: string): Promise<string> {
   await page.getByRole('button', { name: 'Download' }).click();
   await page.getByRole('button', { name: 'Make the video' }).click();
   const made = page.getByRole('list', { name: 'Videos' }).getByRole('listitem').first();
-  await expect(made).toHaveAttribute('data-export', 'done', { timeout: 120_000 });
+  await expect(made).toHaveAttribute('data-export', 'done', { timeout: 240_000 });
   const [download] = await Promise.all([page.waitForEvent('download'), made.getByRole('link', { name: 'Save MP4' }).click()]);
   await download.saveAs(recording);
   await page.keyboard.press('Escape');
@@ -67,7 +67,7 @@ async function makeRecording(page: Page, recording: string): Promise<string> {
 }
 
 test('from dropped clips to the published video', async ({ page }) => {
-  page.setDefaultTimeout(30_000);
+  page.setDefaultTimeout(60_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-video-'));
   await beginVideo(page);
 
@@ -162,7 +162,7 @@ test('from dropped clips to the published video', async ({ page }) => {
     await expectSaved(page);
     await chooseOnly(page, /Petalry.*feed/);
     await sendNow(page);
-    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(1, { timeout: 120_000 });
+    await expect(page.locator('[data-delivery][data-state="sent"]')).toHaveCount(1, { timeout: 240_000 });
     const address = (await page.locator('[data-delivery] a[target="_blank"]').first().getAttribute('href')) ?? '';
     await page.goto(address);
     await expect(page.locator('video[data-seconds="6.2"]')).toHaveAttribute('aria-label', 'A box kite turns on its stand; line runs off a reel.');
@@ -174,7 +174,7 @@ test('from dropped clips to the published video', async ({ page }) => {
 });
 
 test('a clip is trimmed, followed and split; a photograph moves; a shorter cut and a cover are chosen', async ({ page }) => {
-  page.setDefaultTimeout(30_000);
+  page.setDefaultTimeout(60_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-choosing-'));
   await beginVideo(page);
   const length = page.locator('[data-frame]');

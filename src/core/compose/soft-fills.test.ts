@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { FillNode } from '../scene/scene.ts';
-import { fadeAround, fadeFromEdge } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, wayTo } from './soft-fills.ts';
 
 const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 800 };
 
@@ -48,6 +48,16 @@ describe('fadeFromEdge', () => {
     expect(Math.max(...steps)).toBeLessThan(0.02);
     expect(steps[0]).toBeLessThan(Math.max(...steps) / 3);
     expect(steps.at(-1)).toBeLessThan(Math.max(...steps) / 3);
+  });
+});
+
+describe('wayTo', () => {
+  it('is where a fade hides no more than asked', () => {
+    for (const share of [0.3, 0.55, 0.8]) {
+      const node = fadeFromEdge(cut, 'left', { solidPx: 0, fadePx: 400 }, '#000000', share);
+      expect(hiddenAt(node, wayTo(0.22, share))).toBeCloseTo(0.22, 2);
+    }
+    expect(wayTo(0.22, 0.2)).toBe(0);
   });
 });
 

@@ -17,6 +17,13 @@ function hiddenAt(way: number, share: number): number {
   return (1 - (1 - share) ** left) / share;
 }
 
+/** How much of its way a soft edge has gone where it hides no more than `hidden` of what lies below it. */
+export function wayTo(hidden: number, share: number): number {
+  if (hidden >= share) return 0;
+  const left = Math.log(1 - hidden) / Math.log(1 - share);
+  return Math.acos(2 * left - 1) / Math.PI;
+}
+
 /** The curve from whole to nothing, between two places of a fade. */
 function curve(share: number, { from, to }: { readonly from: number; readonly to: number }): readonly FadeStop[] {
   return Array.from({ length: STOPS }, (_, index): FadeStop => {

@@ -16,6 +16,12 @@ function fadeOf(nodes: readonly FillNode[]): LineFade {
 }
 /** Where a fill that comes from the bottom is gone, and where it begins to go. */
 const topOf = (nodes: readonly FillNode[]): number => fadeOf(nodes).to.yPx;
+function hiddenAt(nodes: readonly FillNode[], yPx: number): number {
+  const { from, to, stops } = fadeOf(nodes);
+  const at = (yPx - from.yPx) / (to.yPx - from.yPx);
+  const next = stops.findIndex((stop) => stop.at >= at);
+  return next < 0 ? 0 : (nodes[0]?.alpha ?? 0) * (stops[Math.max(0, next - 1)]?.share ?? 0);
+}
 function evenTop(nodes: readonly FillNode[]): number {
   const { from, to, stops } = fadeOf(nodes);
   return from.yPx + (to.yPx - from.yPx) * (stops[0]?.at ?? 0);
@@ -26,13 +32,19 @@ describe('helpShapes', () => {
     expect(helpShapes({ kind: 'none' }, block()).nodes).toEqual([]);
   });
 
-  it('covers the words evenly, and ends before the subject', () => {
+  it('covers the words evenly, and is thin at the subject', () => {
     const { nodes, veil } = helpShapes(gradient, block());
-    // 1.2 m, of 60 px each, stay free around the subject.
-    expect(topOf(nodes)).toBeGreaterThanOrEqual(300 + 72);
-    expect(topOf(nodes)).toBeLessThan(700 - 42);
+    expect(hiddenAt(nodes, 300)).toBeLessThan(0.23);
+    expect(topOf(nodes)).toBeLessThan(700 - 15);
     expect(veil?.box.yPx).toBeLessThan(700);
-    expect(evenTop(nodes)).toBeLessThanOrEqual(700 - 42);
+    expect(evenTop(nodes)).toBeLessThanOrEqual(700 - 15);
+  });
+
+  it('is thin at a subject that is near', () => {
+    for (const yPx of [420, 500, 560]) {
+      const near = block({ subject: { xPx: 600, yPx } });
+      expect(hiddenAt(helpShapes({ ...gradient, share: 0.8 }, near).nodes, yPx)).toBeLessThan(0.32);
+    }
   });
 
   it('fades as far as it likes where no subject is seen, or the subject lies below the words', () => {

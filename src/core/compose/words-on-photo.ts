@@ -5,7 +5,7 @@ import type { CutFrame } from './cut-frame.ts';
 import { rectPath } from './part-outlines.ts';
 import { sidesOf } from './place-words.ts';
 import type { ReadingHelp } from './reading-help.ts';
-import { fadeAround, fadeFromEdge, type Opening } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, wayTo, type Opening } from './soft-fills.ts';
 
 export interface Point {
   readonly xPx: number;
@@ -33,12 +33,13 @@ interface HelpShapes {
 const WIDE_ASPECT = 1.2;
 /** A block that takes more than this of the cut has the whole picture tinted. */
 const LARGE_BLOCK = 0.62;
-/** How far help reaches beyond the words, in m. */
+/** How far help reaches beyond the words, in m. A gradient begins to fade sooner: what it needs to fade is the longer. */
 const HELP_ROOM_M = 0.7;
+const GRADIENT_ROOM_M = 0.25;
 /** How a gradient fades: as a share of its even part, and at least and at the shortest as shares of the cut. */
-const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.24 }, upright: { share: 0.6, least: 0.24, shortest: 0.15 } } as const;
-/** Room around a subject that help stays out of, in m. */
-const SUBJECT_ROOM_M = 1.2;
+const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.16 }, upright: { share: 0.6, least: 0.24, shortest: 0.08 } } as const;
+/** At a subject a gradient hides at most this share of it, where it has room to. */
+const HIDDEN_AT_SUBJECT = 0.22;
 /** An opening around a subject, as shares of the short side. */
 const OPENING = { clear: 0.14, end: 0.44 } as const;
 /** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
@@ -80,20 +81,21 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
     }
     case 'gradient': {
       const edge = helpEdge(block);
-      return { nodes: [fadeFromEdge(cut, edge, reachOf(edge, room, block), help.colour, help.share)], veil: { box: room } };
+      const around = growBox(extent, marginPx * GRADIENT_ROOM_M);
+      return { nodes: [fadeFromEdge(cut, edge, reachOf(edge, around, help.share, block), help.colour, help.share)], veil: { box: around } };
     }
   }
 }
 
-/** How far a gradient is even, and how far it fades: to before the subject, where that lies beyond the words. */
-function reachOf(edge: Edge, room: Box, { frame: { size, marginPx }, subject }: BlockOnPhoto): { readonly solidPx: number; readonly fadePx: number } {
+/** How far a gradient is even, and how far it fades: so that it is thin at the subject, where that lies beyond the words. */
+function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: BlockOnPhoto): { readonly solidPx: number; readonly fadePx: number } {
   const { share, least, shortest } = isSide(edge) ? FADE.side : FADE.upright;
   const sidePx = isSide(edge) ? size.widthPx : size.heightPx;
   const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
   const wantedPx = Math.max(solidPx * share, sidePx * least);
   if (!subject) return { solidPx, fadePx: wantedPx };
-  const awayPx = { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx - marginPx * SUBJECT_ROOM_M;
-  return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx, sidePx * shortest)) : wantedPx };
+  const awayPx = { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx;
+  return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx / wayTo(HIDDEN_AT_SUBJECT, hidden), sidePx * shortest)) : wantedPx };
 }
 
 /** A round opening around a subject, and the box of all that it leaves less hidden. */

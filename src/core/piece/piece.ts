@@ -1,3 +1,4 @@
+import { cutShort } from '../words/cut-short.ts';
 import { array, boolean, number, object, string } from 'yup';
 import { oneOfShapes, optional, recordOf, type Checked } from '../document/schema.ts';
 import { fields, type Words } from '../words/fields.ts';
@@ -156,5 +157,5 @@ export function pieceTexts({ title, frames, words, track }: Pick<Piece, 'title' 
 /** What the pieces list and file names call a piece: its title, else its first words. */
 export function pieceName(piece: Pick<Piece, 'title' | 'frames'>): string {
   const headline = firstWords(piece);
-  return piece.title.trim() || (headline.length > 60 ? `${headline.slice(0, 57)}…` : headline) || 'Untitled piece';
+  return piece.title.trim() || cutShort(headline, 60) || 'Untitled piece';
 }

@@ -1,3 +1,4 @@
+import { cutShort } from '../words/cut-short.ts';
 import type { Path } from '../document/merge.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
 import { slideTemplate } from '../template/slide-template.ts';
@@ -62,7 +63,7 @@ function frameName(identity: string | undefined, area: string | undefined, slot:
   const own = area === 'altText' ? fieldName('altText') : area === 'shot' ? 'Timing' : slideTemplate(template, frame.slide).slots.find(({ key }) => key === slot)?.label;
   if (piece.kind === 'graphic') return own ?? 'Picture';
   const words = firstWords({ frames: [frame] });
-  return own ? `${noun} ${index + 1}: ${own}` : `${noun} ${index + 1}${words === '' ? '' : ` (${words.slice(0, 24)})`}`;
+  return own ? `${noun} ${index + 1}: ${own}` : `${noun} ${index + 1}${words === '' ? '' : ` (${cutShort(words, 26)})`}`;
 }
 
 /** A value of a piece as a person reads it. */

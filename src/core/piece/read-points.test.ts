@@ -22,6 +22,14 @@ describe('points', () => {
     expect(headings(text)).toEqual(expected);
   });
 
+  it('of a script without spaces are parted at its own full stops, and long ones cut within it', () => {
+    const [more, long] = ['凧を上げる人が浜に集まった。'.repeat(5), '風'.repeat(70)];
+    expect(readPoints(`朝は風が弱かった。${more}\n\n${long}`).points).toEqual([
+      { heading: '朝は風が弱かった', text: more },
+      { heading: `${'風'.repeat(58)}…`, text: long },
+    ]);
+  });
+
   it('keep their explanations and the title', () => {
     const { title, points } = readPoints('Five winds:\n\n1. A breath: sled kites, up before the tea is done\n2. A blow – box kites');
     expect(title).toBe('Five winds');

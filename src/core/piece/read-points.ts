@@ -1,3 +1,4 @@
+import { cutShort } from '../words/cut-short.ts';
 import { fromMarkdown } from 'mdast-util-from-markdown';
 import { toString as textOf } from 'mdast-util-to-string';
 import type { List, RootContent } from 'mdast';
@@ -97,7 +98,7 @@ function textOfBlock(node: RootContent, source: string): string {
 function leftOut(texts: readonly string[], where: string): readonly string[] {
   const said = texts.filter((each) => each !== '').join(' ');
   if (said === '') return [];
-  return [`Left out, as it stands ${where}: “${said.length <= MAX_QUOTED ? said : `${said.slice(0, MAX_QUOTED).replace(/\s\S*$/u, '')} …`}”`];
+  return [`Left out, as it stands ${where}: “${cutShort(said, MAX_QUOTED)}”`];
 }
 
 /** Lists by their items, sections by their headings, an article by its paragraphs. */
@@ -169,10 +170,9 @@ function pointOfSentence(line: string): Point {
   const parted = /^(.{2,60}?)(?:: | [–—] )(.+)$/u.exec(line);
   if (parted) return { heading: parted[1] ?? '', text: parted[2] ?? '' };
   if (line.length <= MAX_HEADING) return { heading: line.replace(/\.$/, ''), text: '' };
-  const sentence = /^(.{4,60}?[.!?]) (.+)$/u.exec(line);
-  if (sentence) return { heading: (sentence[1] ?? '').replace(/\.$/, ''), text: sentence[2] ?? '' };
-  const cut = line.slice(0, MAX_HEADING).replace(/(?<!\s)\s+\S*$/, '');
-  return { heading: `${cut} …`, text: line };
+  const sentence = /^(.{4,60}?(?:[.!?] |[。！？]))(.+)$/u.exec(line);
+  if (sentence) return { heading: (sentence[1] ?? '').trim().replace(/[.。]$/u, ''), text: sentence[2] ?? '' };
+  return { heading: cutShort(line, MAX_HEADING), text: line };
 }
 
 function plain(text: string): string {
@@ -195,7 +195,7 @@ function settle({ title, points, notes }: ReadPoints): ReadPoints {
 /** Splits a text that is too long at the end of a sentence; the rest gets a slide under the same heading. */
 function splitLong({ heading, text }: Point): readonly Point[] {
   if (text.length <= MAX_TEXT) return [{ heading, text }];
-  const sentences = text.split(/(?<=[.!?]["”’)]{0,3})\s+/u).filter((sentence) => sentence !== '');
+  const sentences = text.split(/(?<=[.!?]["”’)]{0,3})\s+|(?<=[。！？])/u).filter((sentence) => sentence !== '');
   const parts: string[] = [];
   for (const sentence of sentences) {
     const last = parts.at(-1);

@@ -1,3 +1,4 @@
+import { cutShort } from '../words/cut-short.ts';
 import type { BrandBook } from '../brand/brand-book.ts';
 import { replaceAvoided } from '../brand/voice.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
@@ -154,9 +155,7 @@ function tooManyHashtags({ severity, count, limit, by }: Extract<WordingFinding,
   return `${lead}: ${limit === 0 ? 'they do nothing' : `over ${limit} looks like noise`} on ${sheet.name}.`;
 }
 
-function shortTag(tag: string): string {
-  return tag.length > 40 ? `${tag.slice(0, 39)}…` : tag;
-}
+const shortTag = (tag: string): string => cutShort(tag, 40);
 
 function limitWord(limit: number): string {
   return limit === 0 ? 'none' : String(limit);

@@ -1,3 +1,4 @@
+import { cutShort } from '../../words/cut-short.ts';
 import { templatesFor, type Content } from '../propose/draft.ts';
 import type { Template } from '../../template/template.ts';
 import type { ReadRow } from './read-row.ts';
@@ -15,8 +16,8 @@ export function contentOfRow({ cells, points }: Pick<ReadRow, 'cells' | 'points'
 /** How a caption begins, up to the end of its first sentence or a word. */
 function lead(caption: string): string {
   const [first = ''] = caption.trim().split('\n');
-  const sentence = /^.{1,90}?[.!?…](?=\s|$)/u.exec(first)?.[0] ?? first;
-  return sentence.length <= MAX_LEAD ? sentence.replace(/(?<=[^.])\.$/u, '') : `${sentence.slice(0, sentence.lastIndexOf(' ', MAX_LEAD))} …`;
+  const sentence = /^.{1,90}?(?:[.!?…](?=\s|$)|[。！？])/u.exec(first)?.[0] ?? first;
+  return cutShort(sentence.replace(/(?<=[^.])\.$/u, ''), MAX_LEAD);
 }
 
 /** The template of a row: the one that it names, else the first that carries its content. Null: none does. */
