@@ -18,7 +18,7 @@ export default function BookView({ brand }: BrandProps) {
   return (
     <BookFrame brand={brand} title="Brand book" aside={<BookTransfer brand={brand.slug} />}>
       {(edit) => (
-        <div className="grid grid-cols-[minmax(22rem,6fr)_minmax(26rem,7fr)] items-start gap-x-10">
+        <div className="grid items-start gap-x-10 gap-y-8 max-lg:grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(22rem,6fr)_minmax(26rem,7fr)]">
           <div className="space-y-8">
             <ColourList edit={edit} />
             <SchemeList edit={edit} />

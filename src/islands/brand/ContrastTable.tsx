@@ -24,32 +24,34 @@ export function ContrastTable({ book, onTake }: ContrastProps) {
         Contrast
       </h2>
       <p className="mb-2 text-xs text-quiet">WCAG 2.2 ratio and APCA lightness contrast (Lc). Where a pair is too weak, cuts take another ink by themselves; a nearer colour of the same hue is offered here.</p>
-      <table className="w-full text-left text-sm">
-        <thead className="text-xs text-quiet">
-          <tr className="border-b border-line">
-            <th scope="col" className="py-1 font-medium">
-              Pair
-            </th>
-            <th scope="col" className="w-14 font-medium">
-              Ratio
-            </th>
-            <th scope="col" className="w-14 font-medium">
-              Lc
-            </th>
-            <th scope="col" className="w-44 font-medium">
-              Good for
-            </th>
-            <th scope="col" className="w-32 font-medium">
-              Nearest that passes
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {pairs.map((pair) => (
-            <PairRow key={`${pair.scheme}.${pair.role}.${pair.on}`} pair={pair} onTake={onTake} schemeName={book.schemes.find((scheme) => scheme.key === pair.scheme)?.name ?? pair.scheme} />
-          ))}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-md text-left text-sm">
+          <thead className="text-xs text-quiet">
+            <tr className="border-b border-line">
+              <th scope="col" className="py-1 font-medium">
+                Pair
+              </th>
+              <th scope="col" className="w-14 font-medium">
+                Ratio
+              </th>
+              <th scope="col" className="w-14 font-medium">
+                Lc
+              </th>
+              <th scope="col" className="w-44 font-medium">
+                Good for
+              </th>
+              <th scope="col" className="w-32 font-medium">
+                Nearest that passes
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {pairs.map((pair) => (
+              <PairRow key={`${pair.scheme}.${pair.role}.${pair.on}`} pair={pair} onTake={onTake} schemeName={book.schemes.find((scheme) => scheme.key === pair.scheme)?.name ?? pair.scheme} />
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

@@ -28,9 +28,9 @@ function Facts({ edit }: { readonly edit: BookEdit }) {
       </p>
       <ul className="border-t border-line">
         {book.facts.map((fact) => (
-          <li key={fact.key} className="grid grid-cols-[11rem_10rem_1fr_1.75rem] items-center gap-3 border-b border-line py-2">
+          <li key={fact.key} className="grid items-center gap-x-3 gap-y-1.5 max-md:grid-cols-[minmax(0,1fr)_1.75rem] md:grid-cols-[11rem_10rem_1fr_1.75rem] border-b border-line py-2">
             <input aria-label={`Name of ${fact.name}`} value={fact.name} maxLength={40} readOnly={!mayChange} onChange={(event) => set(fact.key, { name: event.target.value })} className={inputClasses} />
-            <code className="text-xs text-quiet">{fillInOf(fact)}</code>
+            <code className="text-xs text-quiet max-md:order-1 max-md:col-span-2">{fillInOf(fact)}</code>
             <input
               aria-label={`Text of ${fact.name}`}
               value={fact.text}
@@ -38,7 +38,7 @@ function Facts({ edit }: { readonly edit: BookEdit }) {
               readOnly={!mayChange}
               placeholder="no text yet: preflight stops what uses it"
               onChange={(event) => set(fact.key, { text: event.target.value })}
-              className={inputClasses}
+              className={`${inputClasses} max-md:order-1 max-md:col-span-2`}
             />
             {mayChange && (
               <button type="button" aria-label={`Remove ${fact.name}`} onClick={() => change((now) => ({ ...now, facts: now.facts.filter((each) => each.key !== fact.key) }))} className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink">
@@ -69,7 +69,7 @@ function AddFact({ taken, onAdd }: { readonly taken: readonly string[]; readonly
   };
   return (
     <form
-      className="mt-3 flex items-center gap-3"
+      className="mt-3 flex flex-wrap items-center gap-3"
       onSubmit={(event) => {
         event.preventDefault();
         add(event.currentTarget);

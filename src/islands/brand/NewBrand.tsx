@@ -106,10 +106,10 @@ function Beginning() {
     read.mutate({ files: await Promise.all(files.map(async (file) => ({ name: file.name, text: await file.text() }))) });
   };
   return (
-    <main className="min-h-0 flex-1 overflow-auto px-8 py-7">
+    <main className="min-h-0 flex-1 overflow-auto px-4 py-7 md:px-8">
       <h1 className="text-xl font-semibold">New brand</h1>
       <p className="mt-1 max-w-2xl text-sm text-quiet">Begin with what there is: the brand’s own page says its colours, type, mark and description. You pick what is right; all of it can be changed later in the brand book. A brand that comes from another Confetti is <a href="/exchange" className="text-house underline">imported as a package</a>.</p>
-      <div className="mt-6 grid grid-cols-[minmax(24rem,6fr)_minmax(26rem,5fr)] items-start gap-x-12 gap-y-6">
+      <div className="mt-6 grid items-start gap-x-12 gap-y-6 max-lg:grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(24rem,6fr)_minmax(26rem,5fr)]">
         <div className="space-y-6">
           <form
             className="flex items-end gap-2"

@@ -43,7 +43,7 @@ export function SchemeList({ edit }: { readonly edit: BookEdit }) {
       </div>
       <ul className="space-y-3">
         {book.schemes.map((scheme) => (
-          <li key={scheme.key} className="grid grid-cols-[7rem_repeat(4,minmax(0,1fr))_1.5rem] items-end gap-2">
+          <li key={scheme.key} className="grid items-end gap-2 max-md:grid-cols-2 max-md:[&>:first-child]:col-span-2 md:grid-cols-[7rem_repeat(4,minmax(0,1fr))_1.5rem]">
             <div>
               <input
                 aria-label={`Name of the scheme ${scheme.name}`}
