@@ -1,5 +1,6 @@
 const whole = new Intl.NumberFormat('en-GB');
-const compact = new Intl.NumberFormat('en-GB', { notation: 'compact', maximumFractionDigits: 1 });
+// British letters for thousands and millions differ between browsers of different years.
+const compact = new Intl.NumberFormat('en', { notation: 'compact', maximumFractionDigits: 1 });
 
 /** A count as people read it; a dash where the network gives none. */
 export function countOf(value: number | null | undefined): string {
