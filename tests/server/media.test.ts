@@ -3,6 +3,9 @@ import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import type { Job } from '../../src/server/db/job-repository.ts';
+import { keepOutline, listOutlinesDue } from '../../src/server/db/outline-repository.ts';
+import { outlinesHandler } from '../../src/server/media/take-outlines.ts';
 import { startStack, type Stack } from './stack.ts';
 
 let stack: Stack;
@@ -100,6 +103,39 @@ describe('bringing in a picture', () => {
     expect(await outlineOf('noodle-bowl.jpg')).toBeNull();
     // What stands before a ground in one frame of a clip does not in the next.
     expect(await outlineOf('clip-turntable.mp4')).toBeUndefined();
+  });
+});
+
+describe('pictures that came in before subjects were outlined', () => {
+  it('get their outlines when there is time, but for a file that is gone, and keep what else is known of them', async () => {
+    const { db } = stack.services;
+    const factsOf = async (name: string): Promise<Record<string, unknown>> => JSON.parse((await db('media').where({ name }).first()).facts) as Record<string, unknown>;
+    const names = ['kite-kits.jpg', 'noodle-bowl.jpg', 'misty-day.jpg'];
+    const before = new Map<string, Record<string, unknown>>();
+    for (const name of names) {
+      const { outline, ...facts } = await factsOf(name);
+      before.set(name, { ...facts, outline });
+      await db('media').where({ name }).update({ facts: JSON.stringify({ ...facts, own: 'kept' }), outline_due: 1 });
+    }
+    const gone = await db('media').where({ name: 'misty-day.jpg' }).first();
+    await db('media').where({ name: 'misty-day.jpg' }).update({ stored_hash: 'f'.repeat(64) });
+    const outcome = await outlinesHandler(stack.services).run({} as Job, { signal: new AbortController().signal, progress: () => undefined });
+    expect(outcome).toEqual({ kind: 'done' });
+    for (const name of names.slice(0, 2)) expect(await factsOf(name)).toEqual({ ...before.get(name), own: 'kept' });
+    expect(await factsOf('misty-day.jpg')).toMatchObject({ outline: null });
+    expect(await listOutlinesDue(db, 10)).toEqual([]);
+    for (const name of names) await db('media').where({ name }).update({ facts: JSON.stringify(before.get(name)) });
+    await db('media').where({ name: 'misty-day.jpg' }).update({ stored_hash: gone.stored_hash });
+  });
+
+  it('leave another file alone that has taken their place meanwhile', async () => {
+    const { db, clock } = stack.services;
+    await db('media').where({ name: 'kite-kits.jpg' }).update({ outline_due: 1 });
+    const [due] = await listOutlinesDue(db, 1);
+    if (!due) throw new Error('One is due');
+    await keepOutline(db, { ...due, storedHash: 'e'.repeat(64) }, null, clock.machineNowMs());
+    const row = await db('media').where({ name: 'kite-kits.jpg' }).first();
+    expect([row.outline_due, JSON.parse(row.facts)]).toEqual([0, due.facts]);
   });
 });
 

@@ -13,6 +13,7 @@ import { checkTableHandler } from '../ideas/tables/check-table.ts';
 import { makeTableHandler } from '../ideas/tables/make-table.ts';
 import { feedsHandler } from '../ideas/poll-feeds.ts';
 import { linkCheckHandler } from '../links/check-links.ts';
+import { outlinesHandler } from '../media/take-outlines.ts';
 import { planHandler } from '../plan/make-real.ts';
 import { answerHandler } from '../replies/answer-handler.ts';
 import { reportsHandler } from '../reports/send-reports.ts';
@@ -44,6 +45,7 @@ export function workHandlers(services: Services, connectorFor?: ConnectorFor): J
     'table-make': makeTableHandler(services),
     'package-look': lookHandler(services),
     'package-import': importPackageHandler(services),
+    outlines: outlinesHandler(services),
     upkeep: upkeepHandler(services),
   };
 }

@@ -12,6 +12,7 @@ import { planJob } from '../plan/make-real.ts';
 import { reportsJob } from '../reports/send-reports.ts';
 import { collectJob } from '../results/collect-handler.ts';
 import { readSettings } from '../settings.ts';
+import { outlinesJob } from '../media/take-outlines.ts';
 import { upkeepJob } from '../upkeep/upkeep-handler.ts';
 import { workHandlers } from './handlers.ts';
 
@@ -29,6 +30,7 @@ const stop = new AbortController();
 for (const signal of ['SIGINT', 'SIGTERM'] as const) process.once(signal, () => stop.abort());
 // What a worker that broke off has left behind; whatever is being made now is younger.
 await sweepIncoming(settings.dataFolder, Date.now() - LEFT_BEHIND_MS);
+await enqueueJob(services.db, outlinesJob, services.clock.machineNowMs(), { again: true });
 for (const job of [upkeepJob, planJob, collectJob, linkCheckJob, reportsJob, ideasJob, feedsJob]) await enqueueJob(services.db, job, services.clock.machineNowMs());
 await noteAlive(services.db, services.clock);
 const alive = setInterval(() => void noteAlive(services.db, services.clock).catch((error: unknown) => services.log.warn({ err: error }, 'a sign of life was not noted')), SIGN_OF_LIFE_MS);

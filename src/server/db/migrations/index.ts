@@ -25,6 +25,7 @@ import * as twentyThird from './0023-ideas.ts';
 import * as twentyFourth from './0024-packages.ts';
 import * as twentyFifth from './0025-mentions.ts';
 import * as twentySixth from './0026-follow-ups.ts';
+import * as twentySeventh from './0027-outlines.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -54,6 +55,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0024-packages', migration: twentyFourth },
   { name: '0025-mentions', migration: twentyFifth },
   { name: '0026-follow-ups', migration: twentySixth },
+  { name: '0027-outlines', migration: twentySeventh },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
