@@ -45,7 +45,7 @@ export function BookPreview({ brand }: PreviewProps) {
       <h2 id="in-use" className="mb-2 text-base font-semibold">
         In use
       </h2>
-      <div className="flex gap-3">
+      <div className="flex flex-wrap gap-3">
         {shown.map((template) => (
           <CutCanvas key={template.key} wall={wall} cutKey={template.key} widthPx={(HEIGHT_PX * PLACEMENT.exportPx.width) / PLACEMENT.exportPx.height} heightPx={HEIGHT_PX} label={`${template.name} in this brand’s colours and type`} />
         ))}

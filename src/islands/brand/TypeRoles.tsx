@@ -42,88 +42,90 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
           </FilePick>
         )}
       </div>
-      <table className="w-full text-left text-sm">
-        <thead className="text-xs text-quiet">
-          <tr className="border-b border-line">
-            {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals'].map((name) => (
-              <th key={name} scope="col" className="py-1 pr-2 font-medium">
-                {name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {roles.map((role) => {
-            const setting = book.type[role.key];
-            return (
-              <tr key={role.key} className="border-b border-line">
-                <th scope="row" className="h-11 py-1.5 pr-2 font-medium">
-                  {role.name}
-                  <span className="block text-xs font-normal text-quiet max-2xl:hidden">{role.hint}</span>
+      <div className="overflow-x-auto">
+        <table className="w-full text-left text-sm">
+          <thead className="text-xs text-quiet">
+            <tr className="border-b border-line">
+              {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals'].map((name) => (
+                <th key={name} scope="col" className="py-1 pr-2 font-medium">
+                  {name}
                 </th>
-                <td className="pr-2">
-                  <select
-                    aria-label={`Typeface of ${role.name}`}
-                    value={setting.font}
-                    disabled={!mayChange}
-                    onChange={(event) => set(role.key, { font: event.target.value })}
-                    className="h-8 w-31 rounded-md border border-line bg-panel px-1 text-sm"
-                  >
-                    {book.typefaces.length > 0 && (
-                      <optgroup label="The brand’s own">
-                        {book.typefaces.map((typeface) => (
-                          <option key={typeface.key} value={typeface.key}>
-                            {typeface.family} {typeface.weight}
-                          </option>
-                        ))}
-                      </optgroup>
-                    )}
-                    {shelfFamilies.map((family) => (
-                      <optgroup key={family.family} label={`${family.family}: ${family.character.toLowerCase()}`}>
-                        {family.fonts.map((font) => (
-                          <option key={font.key} value={font.key}>
-                            {font.family} {font.weight}
-                            {font.italic ? ' italic' : ''}
-                          </option>
-                        ))}
-                      </optgroup>
-                    ))}
-                  </select>
-                </td>
-                <NumberCell label={`Scale of ${role.name}`} value={setting.scale} min={0.6} max={1.4} step={0.05} readOnly={!mayChange} onChange={(scale) => set(role.key, { scale })} />
-                <NumberCell label={`Leading of ${role.name}`} value={setting.leading} min={0.8} max={2} step={0.02} readOnly={!mayChange} onChange={(leading) => set(role.key, { leading })} />
-                <NumberCell label={`Tracking of ${role.name}, in em`} value={setting.trackingEm} min={-0.1} max={0.3} step={0.005} readOnly={!mayChange} onChange={(trackingEm) => set(role.key, { trackingEm })} />
-                <td className="pr-2">
-                  <select
-                    aria-label={`Figures of ${role.name}`}
-                    title="Where the typeface has them"
-                    value={setting.figures ?? 'as-drawn'}
-                    disabled={!mayChange}
-                    onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
-                    className="h-8 w-21 rounded-md border border-line bg-panel px-1 text-sm"
-                  >
-                    {figureStyles.map((style) => (
-                      <option key={style} value={style}>
-                        {figureNames[style]}
-                      </option>
-                    ))}
-                  </select>
-                </td>
-                <td>
-                  <input
-                    type="checkbox"
-                    aria-label={`${role.name} in capitals`}
-                    checked={setting.capitals === 'all'}
-                    disabled={!mayChange}
-                    onChange={(event) => set(role.key, { capitals: event.target.checked ? 'all' : 'as-written' })}
-                    className="size-4 accent-house"
-                  />
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </table>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {roles.map((role) => {
+              const setting = book.type[role.key];
+              return (
+                <tr key={role.key} className="border-b border-line">
+                  <th scope="row" className="h-11 py-1.5 pr-2 font-medium">
+                    {role.name}
+                    <span className="block text-xs font-normal text-quiet max-2xl:hidden">{role.hint}</span>
+                  </th>
+                  <td className="pr-2">
+                    <select
+                      aria-label={`Typeface of ${role.name}`}
+                      value={setting.font}
+                      disabled={!mayChange}
+                      onChange={(event) => set(role.key, { font: event.target.value })}
+                      className="h-8 w-31 rounded-md border border-line bg-panel px-1 text-sm"
+                    >
+                      {book.typefaces.length > 0 && (
+                        <optgroup label="The brand’s own">
+                          {book.typefaces.map((typeface) => (
+                            <option key={typeface.key} value={typeface.key}>
+                              {typeface.family} {typeface.weight}
+                            </option>
+                          ))}
+                        </optgroup>
+                      )}
+                      {shelfFamilies.map((family) => (
+                        <optgroup key={family.family} label={`${family.family}: ${family.character.toLowerCase()}`}>
+                          {family.fonts.map((font) => (
+                            <option key={font.key} value={font.key}>
+                              {font.family} {font.weight}
+                              {font.italic ? ' italic' : ''}
+                            </option>
+                          ))}
+                        </optgroup>
+                      ))}
+                    </select>
+                  </td>
+                  <NumberCell label={`Scale of ${role.name}`} value={setting.scale} min={0.6} max={1.4} step={0.05} readOnly={!mayChange} onChange={(scale) => set(role.key, { scale })} />
+                  <NumberCell label={`Leading of ${role.name}`} value={setting.leading} min={0.8} max={2} step={0.02} readOnly={!mayChange} onChange={(leading) => set(role.key, { leading })} />
+                  <NumberCell label={`Tracking of ${role.name}, in em`} value={setting.trackingEm} min={-0.1} max={0.3} step={0.005} readOnly={!mayChange} onChange={(trackingEm) => set(role.key, { trackingEm })} />
+                  <td className="pr-2">
+                    <select
+                      aria-label={`Figures of ${role.name}`}
+                      title="Where the typeface has them"
+                      value={setting.figures ?? 'as-drawn'}
+                      disabled={!mayChange}
+                      onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
+                      className="h-8 w-21 rounded-md border border-line bg-panel px-1 text-sm"
+                    >
+                      {figureStyles.map((style) => (
+                        <option key={style} value={style}>
+                          {figureNames[style]}
+                        </option>
+                      ))}
+                    </select>
+                  </td>
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label={`${role.name} in capitals`}
+                      checked={setting.capitals === 'all'}
+                      disabled={!mayChange}
+                      onChange={(event) => set(role.key, { capitals: event.target.checked ? 'all' : 'as-written' })}
+                      className="size-4 accent-house"
+                    />
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </table>
+      </div>
       {book.typefaces.map((typeface) => (
         <label key={typeface.key} className="mt-2 flex items-center gap-2 text-xs text-quiet">
           <span className="w-40 shrink-0 truncate">

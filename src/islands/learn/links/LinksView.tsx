@@ -125,7 +125,7 @@ function NewLink({ brand }: { readonly brand: string }) {
   });
   return (
     <form
-      className="flex gap-1.5"
+      className="flex flex-wrap gap-1.5"
       onSubmit={(event) => {
         event.preventDefault();
         make.mutate();

@@ -114,7 +114,7 @@ export function AnswerBox({ data, brand, box, wanted, draft, onDraft, onSent }: 
           </button>
         ))}
         {!isNote && (
-          <span className="ml-auto flex gap-1.5">
+          <span className="ml-auto flex flex-wrap justify-end gap-1.5">
             <Button size="small" disabled={propose.isPending} onClick={() => propose.mutate((turn ?? -1) + 1)}>
               {turn === null ? 'Propose' : 'Other proposals'}
             </Button>

@@ -90,7 +90,7 @@ function Results({ brand, nowMs }: ResultsProps) {
       <Tabs selectedKey={show} onSelectionChange={(key) => change({ show: key === 'overview' ? undefined : String(key), post: undefined })}>
         <div className="mb-4 flex flex-wrap items-center gap-x-4 gap-y-2">
           <h1 className="text-xl font-semibold">Results</h1>
-          <TabList aria-label="Parts of the results" className="flex gap-0.5 rounded-md bg-sunk p-0.5">
+          <TabList aria-label="Parts of the results" className="flex flex-wrap gap-0.5 rounded-md bg-sunk p-0.5">
             {parts.map(([key, name]) => (
               <Tab key={key} id={key} className="cursor-pointer rounded-[5px] px-2.5 py-1 text-sm text-quiet outline-none data-[focus-visible]:ring-2 data-[focus-visible]:ring-house data-[selected]:bg-panel data-[selected]:font-semibold data-[selected]:text-ink">
                 {name}

@@ -74,7 +74,7 @@ function MonthOf(props: PlanViewProps) {
         }
       />
       {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
-      <div className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
+      <div data-two-ways className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
         <div className="sticky top-0 z-10 grid min-w-[56rem] grid-cols-7 border-b border-line bg-panel text-xs font-semibold text-quiet">
           {weekdays.map((name) => (
             <span key={name} className="px-2 py-1.5">

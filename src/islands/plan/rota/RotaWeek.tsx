@@ -29,7 +29,7 @@ export function RotaWeek({ plan, week, context, mayChange, onAdd, onMove, onOpen
   const [first, last] = [Math.min(7, ...used), Math.max(21, ...used)];
   const hours = Array.from({ length: last - first + 1 }, (_, index) => String(first + index).padStart(2, '0'));
   return (
-    <section aria-label="Week" className="min-h-0 overflow-auto rounded-md border border-line bg-panel">
+    <section aria-label="Week" data-two-ways className="min-h-0 overflow-auto rounded-md border border-line bg-panel">
       <div className="sticky top-0 z-10 grid min-w-136 grid-cols-[3rem_repeat(7,minmax(0,1fr))] border-b border-line bg-panel text-sm font-semibold">
         <span />
         {weekdays.map((name) => (

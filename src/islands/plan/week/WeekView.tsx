@@ -57,7 +57,7 @@ function WeekOf(props: PlanViewProps) {
     <main className="flex min-h-0 flex-1 flex-col px-4 py-4">
       <PlanBar title="Week" contexts={contexts} brands={props.brands} query={query} onChange={setQuery} steps={{ back: () => setQuery({ from: addDays(from, -7) }), today: () => setQuery({ from: undefined }), on: () => setQuery({ from: addDays(from, 7) }), words: `${dayWords(from, true)} – ${dayWords(days[6] ?? from, true)}` }} actions={<HoldButton context={context} />} />
       {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
-      <div className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
+      <div data-two-ways className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
         <div className="sticky top-0 z-10 grid min-w-[56rem] grid-cols-[3.5rem_repeat(7,minmax(0,1fr))] border-b border-line bg-panel text-sm font-semibold">
           <span />
           {days.map((day) => {
