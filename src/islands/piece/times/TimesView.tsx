@@ -91,7 +91,7 @@ export function TimesView(props: TimesProps) {
         <NotThere {...props} />
         {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
         {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
-        <div className="mt-4 flex flex-wrap gap-2">
+        <div className="mt-4 flex flex-wrap items-center gap-2">
           <Button look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
             {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
           </Button>
@@ -99,6 +99,7 @@ export function TimesView(props: TimesProps) {
           <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
           <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0 || isTyping} flush={flush} onStarted={() => void planning.refresh()} />
           {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
+          {isPending && <span role="status" className="text-sm text-quiet">Checking and scheduling…</span>}
         </div>
       </div>
       <AroundThen nowMs={nowMs} brand={brand} cuts={on.map(({ cut }) => cut)} wall={shared.wall} themes={planning.plan?.plan.themes ?? []} />
