@@ -79,7 +79,7 @@ export function FocalPanel({ brand, item, onClose }: { readonly brand: string; r
             )}
           </div>
           <h3 className="mt-4 mb-2 text-sm font-semibold">How it crops</h3>
-          <div className="flex items-end gap-3">
+          <div className="flex flex-wrap items-end gap-3">
             {shapes.map((shape) => (
               <CropPreview key={shape.name} shape={shape} picture={picture} address={mediaAddress(brand, item, 640)} />
             ))}

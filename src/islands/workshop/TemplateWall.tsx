@@ -74,7 +74,7 @@ export function TemplateWall({ template: atWork, saved, arrangement, shown, bran
     if (model && modelParts) onDrawn({ size: sizeOf(model), parts: modelParts });
   }, [model, modelParts, onDrawn]);
   return (
-    <section aria-label="Proof wall" className="min-w-0 flex-1 overflow-auto px-5 py-4 max-md:flex-none">
+    <section aria-label="Proof wall" data-two-ways className="min-w-0 flex-1 overflow-auto px-5 py-4 max-md:flex-none">
       <div className="mb-3 flex flex-wrap items-center gap-3 text-xs text-quiet">
         <span className="mr-auto">Shapes that “{arrangement.name}” is for are marked. Press a part to choose it.</span>
         {saved && (

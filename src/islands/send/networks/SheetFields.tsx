@@ -102,7 +102,7 @@ export function SheetFields({ sheet, onChange }: SheetFieldsProps) {
       </Part>
       {sheet.accounts && (
         <Part title="Accounts">
-          <ul className="grid gap-4 sm:grid-cols-2">
+          <ul className="grid gap-4 sm:grid-cols-[repeat(2,minmax(0,1fr))]">
             {sheet.accounts.map(({ key, name }) => {
               const { can, cannot } = whatAccountCan(sheet, key);
               return (
