@@ -86,7 +86,7 @@ export function ChooseDialog({ brand, connectionId, onClose, onChosen }: ChooseD
 /** What an account can and cannot do, told apart by shape as well as by colour. */
 export function Abilities({ can, cannot }: { readonly can: readonly string[]; readonly cannot: readonly string[] }) {
   return (
-    <ul className="w-80 shrink-0 space-y-0.5 text-xs max-sm:w-full">
+    <ul className="w-80 max-w-full shrink-0 space-y-0.5 text-xs max-sm:w-full">
       {can.map((each) => (
         <li key={each} className="flex gap-1.5">
           <svg viewBox="0 0 16 16" className="mt-0.5 size-3 shrink-0" role="img" aria-label="Can:">
