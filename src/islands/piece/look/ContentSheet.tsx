@@ -165,7 +165,7 @@ function PictureSlot({ slot, frame, store, media, onMedia, brand, brandData, rea
             )}
             {isTreated && (
               <label className="mt-1.5 flex items-center gap-1.5 text-sm text-quiet">
-                <input type="checkbox" disabled={readOnly} checked={isUntreated} onChange={(event) => store.change(`slot-${frame.id}-${slot.key}`, (draft) => keepAsTaken(draftFrame(draft, frame.id), slot.key, event.target.checked))} className="accent-house" />
+                <input type="checkbox" disabled={readOnly} checked={isUntreated} onChange={(event) => store.change(`taken-${frame.id}-${slot.key}`, (draft) => keepAsTaken(draftFrame(draft, frame.id), slot.key, event.target.checked))} className="accent-house" />
                 As it was taken
               </label>
             )}
