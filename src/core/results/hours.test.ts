@@ -30,19 +30,19 @@ describe('the hours of a week', () => {
     expect(hoursOf(weeks(20, 60), 'Asia/Tokyo').find(({ weekday, hour }) => weekday === 5 && hour === 1)?.count).toBe(8);
   });
 
-  it('say less the fewer posts there are', () => {
+  it('have a smaller effect with fewer posts', () => {
     const effect = (outcomes: readonly Outcome[]): number => hourOf(hoursOf(outcomes, BERLIN), 4, 18)?.effect ?? 0;
     expect(effect(weeks(20, 60).slice(0, 4))).toBeGreaterThan(0);
     expect(effect(weeks(20, 60).slice(0, 4))).toBeLessThan(effect(weeks(20, 60)));
   });
 
-  it('compare each account with itself: a small one is no bad hour', () => {
+  it('are compared within each account', () => {
     const large = weeks(60, 60, 'large');
     const small = large.map((each) => ({ ...each, traits: { ...each.traits, channelId: 'small', publishedMs: each.traits.publishedMs + 5 * 3_600_000 }, engagement: 3 }));
     expect(Math.max(...hoursOf([...large, ...small], BERLIN).map(({ effect }) => Math.abs(effect)))).toBeLessThan(0.01);
   });
 
-  it('count what lies around them on any day', () => {
+  it('count the posts of neighbouring hours on all days', () => {
     const found = hourOf(hoursOf([...weeks(20, 40), post('2026-09-05T10:00', 20)], BERLIN), 2, 9);
     expect(found?.near).toBe(9);
     expect(found?.strongest).toBeGreaterThan(0);

@@ -47,7 +47,7 @@ describe('what a visit could not save', () => {
     expect(notes.read()).toBeNull();
   });
 
-  it('is nothing where it cannot be read, or the browser keeps no more', () => {
+  it('is missing after a damaged note or a full browser store', () => {
     store.setItem('confetti-unsaved/wren/piece/p1', '{broken');
     expect(notesInBrowser('wren', 'piece', 'p1').read()).toBeNull();
     store.isFull = true;
