@@ -77,7 +77,7 @@ export function avoidableOneWordLine(lines: readonly string[], roomEm: number, w
 export function partedNumber(lines: readonly string[]): string | null {
   for (let index = 0; index + 1 < lines.length; index += 1) {
     const both = `${lines[index]} | ${lines[index + 1]}`;
-    if (/\d \| (?:am|pm|uhr|h|km|km\/h|m|kg|g|l|ml|cm|mm|%|°C|€|£|\$)(?![\p{L}\p{N}])/iu.test(both) || /\d\.? \| (?:January|February|March|April|May|June|July|August|September|October|November|December|Januar|Februar|März|Mai|Juni|Juli|Oktober|Dezember)(?!\p{L})/u.test(both)) return both;
+    if (/\d \| (?:am|pm|uhr|h|km|km\/h|m|kg|g|l|ml|cm|mm|%|°C|€|£|\$)(?![\p{L}\p{N}])/iu.test(both) || /\d\.? \| (?:January|February|March|April|May|June|July|August|September|October|November|December|Jan|Feb|Mar|Apr|Jun|Jul|Aug|Sept?|Oct|Nov|Dec|Januar|Februar|März|Mai|Juni|Juli|Oktober|Dezember)(?!\p{L})/u.test(both)) return both;
     if (/(?:№|Nr\.|no\.) \| \d/iu.test(both)) return both;
   }
   return null;

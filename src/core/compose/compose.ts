@@ -78,17 +78,18 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingWithout = ({ marks, meetsSubject }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
+  const settingWithout = ({ marks, meetsSubject, smallerBy }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: adjustment.textStep ?? 0, place, caps: input.caps, marks, engines };
+    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps: input.caps, marks, engines };
   };
-  const attempt = (marks: Setting['marks'], meetsSubject: boolean): Fitted & { readonly emitted: Emitted } => {
+  const attempt = (way: Attempt): Fitted & { readonly emitted: Emitted } => {
+    const { marks, meetsSubject } = way;
     // Words on a photograph stay inside their place. Let them grow beyond it only when they do not fit.
-    const bounded = fitDropping(template, adjustment, settingWithout({ marks, meetsSubject }, true));
-    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout({ marks, meetsSubject }, false)) : bounded;
+    const bounded = fitDropping(template, adjustment, settingWithout(way, true));
+    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(way, false)) : bounded;
     const { setting, texts, fitted } = found;
     const { bound } = setting;
     const covers = coveringBoxes(fitted.laidOut);
@@ -100,10 +101,13 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     return { ...found, fitted: stood.fitted, emitted: emit({ book, scheme, frame, bound, marks, texts, fitted: stood.fitted, covers, fronts: stood.fronts, crops: stood.crops, place, typesetter: engines.typesetter }) };
   };
   const mayMeet = mayStandBefore(arrangement.root, input);
-  // Words go to their subject where it can stand before them, and keep away from it where it cannot.
+  // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
   const setFor = (marks: Setting['marks']) => {
-    const met = mayMeet ? attempt(marks, true) : null;
-    return met && met.emitted.fronts.length > 0 && !met.fitted.overflow ? met : attempt(marks, false);
+    for (const smallerBy of mayMeet ? STEPS_TO_MEET : []) {
+      const met = attempt({ marks, meetsSubject: true, smallerBy });
+      if (met.emitted.fronts.length > 0 && !met.fitted.overflow) return met;
+    }
+    return attempt({ marks, meetsSubject: false, smallerBy: 0 });
   };
   // Which mark stands out is known when all lies where it lies; a mark of another shape needs another layout.
   const first = setFor(NO_MARKS);
@@ -128,11 +132,15 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   };
 }
 
-/** How a cut is set: with which marks, and whether words go to the subject that may stand before them. */
+/** How a cut is set: with which marks, whether words go to the subject that may stand before them, and how many steps smaller they are for it. */
 interface Attempt {
   readonly marks: Setting['marks'];
   readonly meetsSubject: boolean;
+  readonly smallerBy: number;
 }
+
+/** Sizes, in steps below the usual one, at which words are tried to go to a subject. */
+const STEPS_TO_MEET = [0, 2, 4] as const;
 
 /** Whether the subject of a picture of this cut may stand before its letters. */
 function mayStandBefore(root: StackPart, { frame, pictures }: Pick<ComposeInput, 'frame' | 'pictures'>): boolean {

@@ -25,7 +25,7 @@ import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
 import { glyphPlaces } from './glyph-places.ts';
-import { markBoxes, textBoxes } from './ink-boxes.ts';
+import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
 import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
@@ -358,11 +358,11 @@ class Emitter {
     }
   }
 
-  /** An ornament never runs over words or marks: what of it would, stays away. */
+  /** An ornament never runs over words, rules or marks: what of it would, stays away. */
   #motif(part: MotifPart, box: Box): void {
     const { size, marginPx } = this.input.frame;
     if (part.through) return this.#motifThrough(part, throughBox(box, size.widthPx, this.input.place));
-    this.#draw(placeMotif(part, box, { cutHeightPx: size.heightPx, marginPx, kept: [...this.#inkBoxes.values(), ...markBoxes(this.input.fitted.laidOut)] }));
+    this.#draw(placeMotif(part, box, { cutHeightPx: size.heightPx, marginPx, kept: [...this.#inkBoxes.values(), ...[markBoxes, ruleBoxes].flatMap((boxesOf) => boxesOf(this.input.fitted.laidOut))] }));
   }
 
   #draw(shapes: readonly MotifShape[]): void {

@@ -1,12 +1,21 @@
 import type { Box } from '../geometry/box.ts';
-import type { TextPart } from '../template/parts.ts';
+import type { Part, TextPart } from '../template/parts.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts';
 
 /** The boxes of all marks of a layout. */
-export function markBoxes({ part, box, children }: LaidOut): readonly Box[] {
-  return [...(part.part === 'mark' ? [box] : []), ...children.flatMap(markBoxes)];
+export function markBoxes(laidOut: LaidOut): readonly Box[] {
+  return boxesOf('mark', laidOut);
+}
+
+/** The boxes of all rules of a layout. */
+export function ruleBoxes(laidOut: LaidOut): readonly Box[] {
+  return boxesOf('rule', laidOut);
+}
+
+function boxesOf(kind: Part['part'], { part, box, children }: LaidOut): readonly Box[] {
+  return [...(part.part === kind ? [box] : []), ...children.flatMap((child) => boxesOf(kind, child))];
 }
 
 /** Texts at the sizes that were found for them. */

@@ -1,13 +1,13 @@
 import { intersectBoxes, type Box } from '../geometry/box.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
-import { drawMotif, floatingMotifs, wholeMotifs } from '../motif/motif.ts';
+import { drawMotif, fewestShapes, floatingMotifs, layeredMotifs, wholeMotifs } from '../motif/motif.ts';
 import type { MotifPart } from '../template/parts.ts';
 
 /** Ornaments that lie across the cut look for a place in steps of this many margins, up and down. */
 const MOVE_M = 0.4;
 const MOVES = 40;
-/** Room that they leave above and below, in margins. */
-const CLEAR_M = 0.4;
+/** Room that they leave above and below, in margins, and that ornaments in layers leave: words may stand on a tab, which comes nearer. */
+const [CLEAR_M, CLEAR_OF_LAYERS_M] = [0.4, 0.7];
 
 /** Where an ornament stands: the height of the cut and its margin in pixels, and the boxes of words and marks that it keeps clear of. */
 interface MotifPlace {
@@ -16,18 +16,24 @@ interface MotifPlace {
   readonly kept: readonly Box[];
 }
 
-/** The shapes of an ornament, none of them over words or marks. One that lies across the cut moves to the nearest free place, or stays away as a whole. */
+/**
+ * The shapes of an ornament, none of them over words or marks. One that lies across the cut moves to the nearest free place, or stays
+ * away as a whole; one whose shapes lie one on the other keeps those up to the first that is in the way. Too few shapes are none.
+ */
 export function placeMotif({ generator, seed }: MotifPart, box: Box, { cutHeightPx, marginPx, kept }: MotifPlace): readonly MotifShape[] {
   const shapes = drawMotif(generator, box, marginPx, seed);
   // What lies on the lower edge belongs there; a rope lies nowhere in particular.
   const belowPx = cutHeightPx - box.yPx - box.heightPx;
   const floats = floatingMotifs.has(generator) && (belowPx >= marginPx || wholeMotifs.has(generator));
-  const clearPx = floats ? CLEAR_M * marginPx : 0;
+  const isLayered = layeredMotifs.has(generator);
+  const clearPx = floats ? CLEAR_M * marginPx : isLayered ? CLEAR_OF_LAYERS_M * marginPx : 0;
   const isFree = ({ boxes }: MotifShape, downPx = 0): boolean => !boxes.some((each) => kept.some((other) => intersectBoxes({ ...each, yPx: each.yPx + downPx - clearPx, heightPx: each.heightPx + 2 * clearPx }, other)));
   if (shapes.every((shape) => isFree(shape))) return shapes;
   const movedPx = floats ? freeMove(belowPx, marginPx, (downPx) => shapes.every((shape) => isFree(shape, downPx))) : null;
   if (movedPx !== null) return drawMotif(generator, { ...box, yPx: box.yPx + movedPx }, marginPx, seed);
-  return floats || wholeMotifs.has(generator) ? [] : shapes.filter((shape) => isFree(shape));
+  if (floats || wholeMotifs.has(generator)) return [];
+  const left = isLayered ? shapes.slice(0, shapes.findIndex((shape) => !isFree(shape))) : shapes.filter((shape) => isFree(shape));
+  return left.length < (fewestShapes.get(generator) ?? 1) ? [] : left;
 }
 
 /** How far an ornament moves down, in pixels, to be whole between words and marks: as little as it can; null where there is no such place. */

@@ -15,12 +15,12 @@ const ring = (...points: readonly (readonly [x: number, y: number])[]): readonly
 const diamond = (x: number, y: number, reach = 0.08): SubjectOutline => [ring([x, y - reach * 1.5], [x + reach, y], [x, y + reach * 1.5], [x - reach, y])];
 const square: Placement = { key: 'square', name: 'Square', surface: 'feed', exportPx: { width: 1080, height: 1080 }, safePercent: { top: 4, right: 4, bottom: 4, left: 4 } };
 
-function composed(options: { readonly outline?: SubjectOutline | null; readonly headline?: string; readonly adjustment?: Adjustment; readonly focal?: { readonly x: number; readonly y: number }; readonly template?: string } = {}): Composed {
+function composed(options: { readonly outline?: SubjectOutline | null; readonly headline?: string; readonly adjustment?: Adjustment; readonly focal?: { readonly x: number; readonly y: number }; readonly template?: string; readonly placement?: Placement } = {}): Composed {
   const { outline, focal = { x: 0.5, y: 0.5 } } = options;
   const picture = testPicture({ focal, facts: { ...testPicture().facts, ...(outline === undefined ? {} : { outline }) } });
   const text = (value: string) => ({ kind: 'text', text: value }) as const;
   return compose(
-    { template: getShippedTemplate(options.template ?? 'eclipse'), frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: picture.id }, headline: text(options.headline ?? 'Look up'), label: text('Saturday'), line: text('On the quay, from ten.') } }, book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: options.adjustment ?? linkedCut },
+    { template: getShippedTemplate(options.template ?? 'eclipse'), frame: { id: 'f', slots: { photo: { kind: 'picture', mediaId: picture.id }, headline: text(options.headline ?? 'Look up'), label: text('Saturday'), line: text('On the quay, from ten.') } }, book: gullwickBook, placement: options.placement ?? square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: options.adjustment ?? linkedCut },
     engines,
   );
 }
@@ -68,6 +68,15 @@ describe('standBefore', () => {
     expect(free.report.fronts).toHaveLength(1);
     const window = picturesOf(kept)[0]?.window;
     expect((window?.x ?? 0) + (window?.width ?? 0) / 2).toBeCloseTo(own.x, 5);
+  });
+
+  it('sets the letters a little smaller where only then a subject can stand before them', () => {
+    const wide = (x: number): Composed => composed({ outline: diamond(x, 0.3), focal: { x, y: 0.3 }, placement: { ...square, exportPx: { width: 1200, height: 900 } } });
+    const sizeOf = ({ report }: Composed): number => report.placed.find(({ slot }) => slot === 'headline')?.sizePx ?? 0;
+    const [usual, met] = [wide(0.6), wide(0.75)];
+    expect(met.report.fronts).toHaveLength(1);
+    expect(usual.report.fronts).toHaveLength(1);
+    expect(sizeOf(met)).toBeLessThan(sizeOf(usual));
   });
 
   it('does nothing where no template asks for it', () => {

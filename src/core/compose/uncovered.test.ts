@@ -15,6 +15,10 @@ describe('uncovered', () => {
     expect(uncovered(picture, [box(0, 0, 200, 100), box(0, 800, 1000, 200)])).toEqual(box(0, 100, 1000, 700));
   });
 
+  it('is above a column of words and a mark beside them, not the gap between two of them', () => {
+    expect(uncovered(picture, [box(100, 500, 600, 50), box(100, 570, 600, 160), box(100, 760, 600, 60), box(820, 780, 100, 100)])).toEqual(box(0, 0, 1000, 500));
+  });
+
   it('is the whole picture where nothing stands on it, or all of it is covered', () => {
     expect(uncovered(picture, [box(1200, 0, 100, 100)])).toEqual(picture);
     expect(uncovered(picture, [box(0, 0, 1000, 900)])).toEqual(picture);

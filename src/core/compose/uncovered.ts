@@ -17,21 +17,36 @@ function isOfWords(stack: StackPart): boolean {
   return parts.some((part) => part.part === 'text') && parts.every((part) => part.part !== 'picture');
 }
 
-/** The largest part of a picture's place beside what covers it: there its subject belongs. */
+/** The largest part of a picture's place beside all that covers it: there its subject belongs. */
 export function uncovered(visible: Box, covers: readonly Box[]): Box {
-  return covers.reduce((free, cover) => {
-    const hidden = intersectBoxes(free, cover);
-    if (!hidden || areaOf(hidden) > areaOf(free) * MAX_COVERED_SHARE) return free;
-    const [right, bottom] = [free.xPx + free.widthPx, free.yPx + free.heightPx];
-    const [hiddenRight, hiddenBottom] = [hidden.xPx + hidden.widthPx, hidden.yPx + hidden.heightPx];
-    const beside: readonly Box[] = [
-      { ...free, widthPx: hidden.xPx - free.xPx },
-      { ...free, xPx: hiddenRight, widthPx: right - hiddenRight },
-      { ...free, heightPx: hidden.yPx - free.yPx },
-      { ...free, yPx: hiddenBottom, heightPx: bottom - hiddenBottom },
-    ];
-    return beside.reduce((best, each) => (areaOf(each) > areaOf(best) ? each : best));
-  }, visible);
+  const kept = covers.flatMap((cover) => {
+    const hidden = intersectBoxes(visible, cover);
+    return hidden && areaOf(hidden) <= areaOf(visible) * MAX_COVERED_SHARE ? [hidden] : [];
+  });
+  if (kept.length === 0) return visible;
+  const free = [...freeColumns(visible, kept)].reduce((best, each) => (areaOf(each) > areaOf(best) ? each : best), NOTHING);
+  return areaOf(free) > 0 ? free : visible;
+}
+
+const NOTHING: Box = { xPx: 0, yPx: 0, widthPx: 0, heightPx: 0 };
+
+/** Every empty box that is as high as it can be between two sides of what is kept clear of. */
+function* freeColumns(visible: Box, kept: readonly Box[]): Generator<Box> {
+  const right = visible.xPx + visible.widthPx;
+  const bottom = visible.yPx + visible.heightPx;
+  const lefts = [visible.xPx, ...kept.map(({ xPx, widthPx }) => xPx + widthPx)];
+  const rights = [right, ...kept.map(({ xPx }) => xPx)];
+  for (const from of lefts) {
+    for (const to of rights) {
+      if (to <= from) continue;
+      const between = kept.filter(({ xPx, widthPx }) => xPx < to && xPx + widthPx > from).toSorted((a, b) => a.yPx - b.yPx);
+      let top = visible.yPx;
+      for (const { yPx, heightPx } of [...between, { yPx: bottom, heightPx: 0 }]) {
+        if (yPx > top) yield { xPx: from, yPx: top, widthPx: to - from, heightPx: yPx - top };
+        top = Math.max(top, yPx + heightPx);
+      }
+    }
+  }
 }
 
 function areaOf({ widthPx, heightPx }: Box): number {

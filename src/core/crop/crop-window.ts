@@ -1,5 +1,6 @@
 import type { Box } from '../geometry/box.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
+import { subjectBox } from './subject-box.ts';
 
 /** A picture as layout knows it. */
 export interface Picture {
@@ -25,6 +26,9 @@ const CANDIDATES = 48;
 const FOCAL_WEIGHT = { proposal: 0.9, person: 2.5 } as const;
 /** The focal point stays at least this far (as a share) inside the visible part. */
 const FOCAL_MARGIN = 0.12;
+/** What a subject that is whole weighs, and how far (as a share of what is seen) its box best stays from the edge. */
+const WHOLE_WEIGHT = 2;
+const WHOLE_MARGIN = 0.04;
 
 /**
  * The largest window of a picture that covers a box, moved so that the focal point lies well inside the part of the box
@@ -43,11 +47,12 @@ export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow
     width: visible.widthPx / box.widthPx,
     height: visible.heightPx / box.heightPx,
   };
+  const subject = subjectBox(picture.facts, picture.focal);
   let best: CropWindow = { x: (1 - width) / 2, y: (1 - height) / 2, width, height };
   let bestScore = -Infinity;
   for (const candidate of candidateWindows(picture.focal, { width, height }, seen)) {
     const part = { x: candidate.x + seen.x * width, y: candidate.y + seen.y * height, width: seen.width * width, height: seen.height * height };
-    const score = saliencyKept(picture.facts, part) + FOCAL_WEIGHT[picture.focalBy] * focalPlace(picture.focal, part);
+    const score = saliencyKept(picture.facts, part) + FOCAL_WEIGHT[picture.focalBy] * focalPlace(picture.focal, part) + (subject ? WHOLE_WEIGHT * keptOf(subject, part) : 0);
     if (score > bestScore) [best, bestScore] = [candidate, score];
   }
   return best;
@@ -116,6 +121,15 @@ function focalPlace(focal: FocalPoint, part: CropWindow): number {
   const offY = Math.abs((focal.y - part.y) / part.height - 0.5);
   if (!isInside(focal, part, 0)) return -3 - Math.max(offX, offY);
   return 1 - 2 * Math.max(offX, offY) - (isInside(focal, part, FOCAL_MARGIN) ? 0 : 1);
+}
+
+/** How much of a subject's box is seen, with some air around it, of what a window of this size can show; in [0, 1]. */
+function keptOf(subject: CropWindow, part: CropWindow): number {
+  const along = (from: number, length: number, partFrom: number, partLength: number): number => {
+    const [start, end] = [partFrom + WHOLE_MARGIN * partLength, partFrom + (1 - WHOLE_MARGIN) * partLength];
+    return Math.max(0, Math.min(from + length, end) - Math.max(from, start)) / Math.max(Number.EPSILON, Math.min(length, end - start));
+  };
+  return along(subject.x, subject.width, part.x, part.width) * along(subject.y, subject.height, part.y, part.height);
 }
 
 function isInside(point: FocalPoint, part: CropWindow, margin: number): boolean {

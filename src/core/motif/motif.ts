@@ -29,6 +29,12 @@ export const motifGenerators = {
 /** Motifs that are one drawing: they stay away as a whole where words need a part of their room. */
 export const wholeMotifs: ReadonlySet<string> = new Set(['tail', 'stripes', 'rope']);
 
+/** Motifs whose shapes lie one on the other, from an edge or a corner on: rings without their inner ones look like leftovers. */
+export const layeredMotifs: ReadonlySet<string> = new Set(['waves', 'contours', 'fan', 'arcs']);
+
+/** The fewest shapes of a motif that look like one; of others, one is enough. */
+export const fewestShapes: ReadonlyMap<string, number> = new Map([['contours', 2], ['fan', 2], ['arcs', 3], ['scraps', 5]]);
+
 /** Motifs that lie across the cut, and may lie a little higher or lower as well. */
 export const floatingMotifs: ReadonlySet<string> = new Set(['waves', 'rope']);
 

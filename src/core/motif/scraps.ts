@@ -1,4 +1,4 @@
-import { growBox } from '../geometry/box.ts';
+import type { Box } from '../geometry/box.ts';
 import type { MotifGenerator, MotifShape } from './motif-shape.ts';
 import { boxAround, polygon, type Point } from './outline.ts';
 import { seededNumbers } from './seeded-numbers.ts';
@@ -8,8 +8,8 @@ const CELL = 3.2;
 /** Shares of the way from the middle to the edge: up to the first no cell has a scrap, from the second on every cell has one. */
 const FREE_TO = 0.4;
 const FULL_FROM = 0.86;
-/** Room that a scrap keeps to words and marks, in units. */
-const CLEAR = 1.3;
+/** Room that a scrap keeps to words and marks above and below it, and beside it, where it would be read as a dash. Units. */
+const CLEAR = { y: 1.3, x: 3 } as const;
 
 /** Paper scraps that have fallen towards the edges and left the middle free. */
 export const scrapsMotif: MotifGenerator = (box, unitPx, seed) => {
@@ -28,7 +28,12 @@ export const scrapsMotif: MotifGenerator = (box, unitPx, seed) => {
     if (falls >= (off - FREE_TO) / (FULL_FROM - FREE_TO)) continue;
     const corner = (along: number, across: number): Point => [box.xPx + x + Math.cos(turn) * along - Math.sin(turn) * across, box.yPx + y + Math.sin(turn) * along + Math.cos(turn) * across];
     const points = [corner(-length, -length * 0.42), corner(length * 0.8, -length * 0.5), corner(length, length * 0.4), corner(-length * 0.9, length * 0.5)];
-    shapes.push({ path: polygon(points), ink: isAccent ? 'accent' : 'surface', boxes: [growBox(boxAround(points), CLEAR * unitPx)] });
+    shapes.push({ path: polygon(points), ink: isAccent ? 'accent' : 'surface', boxes: [clearAround(boxAround(points), unitPx)] });
   }
   return shapes;
 };
+
+function clearAround({ xPx, yPx, widthPx, heightPx }: Box, unitPx: number): Box {
+  const [x, y] = [CLEAR.x * unitPx, CLEAR.y * unitPx];
+  return { xPx: xPx - x, yPx: yPx - y, widthPx: widthPx + 2 * x, heightPx: heightPx + 2 * y };
+}

@@ -8,8 +8,10 @@ const UNITS = new RegExp(`(\\d)[ ](?=(?:${UNIT_NAMES})(?![\\p{L}\\p{N}]))`, 'giu
 /** `18 h 30`, and a sign or abbreviation with its number. */
 const HOURS_AND_MINUTES = /(\d\u00a0h)[ ](?=\d\d(?!\d))/giu;
 const NUMBERED = /(^|[\s(])(№|n°|nr\.|no\.|s\.|p\.|pp\.|§)[ ](?=\d)/giu;
-/** A day and its month: `28 November`, `3. Oktober`. A long month in a narrow column is still narrower than most words. */
-const DAY_AND_MONTH = new RegExp(`(^|[^\\p{L}\\p{N}])(\\d{1,2}(?:\\.|er|st|nd|rd|th|º)?)[ ](?=(?:${monthNames().join('|')})(?![\\p{L}\\p{N}]))`, 'giu');
+/** Short names of months, but those that are other words as well. The browser's own list may differ from the server's. */
+const SHORT_MONTHS = 'jan|feb|mar|apr|jun|jul|aug|sep|sept|oct|nov|dec|jän|mär|okt|dez|janv|févr|avr|juil|déc|ene|abr|dic|gen|giu|ott|mrt|fev|sty|kwi|cze|wrz|paź|gru';
+/** A day and its month: `28 November`, `3. Oktober`, `12 Sept`. A long month in a narrow column is still narrower than most words. */
+const DAY_AND_MONTH = new RegExp(`(^|[^\\p{L}\\p{N}])(\\d{1,2}(?:\\.|er|st|nd|rd|th|º)?)[ ](?=(?:${monthNames().join('|')}|${SHORT_MONTHS})(?![\\p{L}\\p{N}]))`, 'giu');
 /** French puts a space before these signs; it must not break. */
 const FRENCH_SIGNS = /[ ](?=[?!:;»](?:\s|$))/gu;
 const AFTER_GUILLEMET = /«[ ]/gu;

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { intersectBoxes, type Box } from '../geometry/box.ts';
+import { drawMotif, type MotifName } from '../motif/motif.ts';
+import { placeMotif } from './place-motif.ts';
+
+const cut: Box = { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1350 };
+const marginPx = 60;
+const place = (generator: MotifName, kept: readonly Box[], box: Box = cut) => placeMotif({ part: 'motif', generator, seed: 3 }, box, { cutHeightPx: cut.heightPx, marginPx, kept });
+const drawn = (generator: MotifName) => drawMotif(generator, cut, marginPx, 3);
+
+describe('placeMotif', () => {
+  it('is the whole drawing where nothing is in its way', () => {
+    expect(place('waves', [])).toEqual(drawn('waves'));
+    expect(place('scraps', [])).toEqual(drawn('scraps'));
+  });
+
+  it('keeps rows from the edge up to the first that words are in the way of: none beyond them', () => {
+    const rows = drawn('waves');
+    const third = rows[2]?.boxes[0] ?? cut;
+    expect(place('waves', [{ xPx: 100, yPx: third.yPx, widthPx: 300, heightPx: 10 }])).toEqual(rows.slice(0, 2));
+    expect(place('waves', [{ xPx: 100, yPx: cut.heightPx - 60, widthPx: 300, heightPx: 30 }])).toEqual([]);
+  });
+
+  it('leaves room between rows and words', () => {
+    const second = drawn('waves')[1]?.boxes[0] ?? cut;
+    const above = (gapPx: number): Box => ({ xPx: 100, yPx: second.yPx - gapPx - 40, widthPx: 300, heightPx: 40 });
+    expect(place('waves', [above(20)])).toHaveLength(1);
+    expect(place('waves', [above(50)])).toHaveLength(2);
+  });
+
+  it('draws no outer ring without the inner ones, and no single one', () => {
+    const rings = drawn('contours');
+    const markInTheCorner: Box = { xPx: 940, yPx: 1210, widthPx: 100, heightPx: 100 };
+    expect(rings.filter((ring) => !ring.boxes.some((each) => intersectBoxes(each, markInTheCorner))).length).toBeGreaterThan(0);
+    expect(place('contours', [markInTheCorner])).toEqual([]);
+    const arcs = drawn('arcs');
+    const inThirdRing = arcs[2]?.boxes[1] ?? cut;
+    expect(place('arcs', [inThirdRing])).toEqual([]);
+    expect(place('arcs', [arcs[4]?.boxes[1] ?? cut]).length).toBeGreaterThanOrEqual(3);
+  });
+
+  it('scatters scraps clear of words, further beside them, where one would be read as a dash, and never only a few', () => {
+    const words: Box = { xPx: 300, yPx: 600, widthPx: 480, heightPx: 120 };
+    const scraps = place('scraps', [words]);
+    expect(scraps.length).toBeLessThan(drawn('scraps').length);
+    expect(scraps.length).toBeGreaterThanOrEqual(5);
+    for (const { boxes } of scraps) for (const each of boxes) expect(intersectBoxes(each, words)).toBeNull();
+    const beside = drawn('scraps')[0]?.boxes[0] ?? cut;
+    expect(beside.widthPx).toBeGreaterThan(beside.heightPx + 2 * marginPx);
+    expect(place('scraps', [{ xPx: 0, yPx: 60, widthPx: 1080, heightPx: 1230 }])).toEqual([]);
+  });
+
+  it('moves what floats to the nearest free place, and leaves it out as a whole where there is none', () => {
+    const sea: Box = { xPx: 0, yPx: 500, widthPx: 1080, heightPx: 400 };
+    const words: Box = { xPx: 80, yPx: 780, widthPx: 600, heightPx: 60 };
+    const moved = place('waves', [words], sea);
+    expect(moved).toHaveLength(drawMotif('waves', sea, marginPx, 3).length);
+    for (const { boxes } of moved) for (const each of boxes) expect(intersectBoxes(each, words)).toBeNull();
+    expect(place('waves', [{ ...cut, widthPx: 700 }], sea)).toEqual([]);
+    expect(place('tail', [drawn('tail')[0]?.boxes[3] ?? cut])).toEqual([]);
+  });
+});
