@@ -28,9 +28,9 @@ export async function runCut({ template, content, placement, book }: CorpusCase,
   const painted = await paintScene(scene, engines.typesetter, sources);
   const violations = [...measureCut({ scene, report, painted, placement, book, language: content.language, typesetter: engines.typesetter, labelSlots: labelSlotsOf(template) })];
   violations.push(...badHeadlines({ template, content, placement, book }, report, engines));
-  // Duotones have no colours to look for, and what does not fit may push a picture out: that is named.
+  // Duotones have no colours to look for. What does not fit may push a picture out, and long words may lie on a subject: both are named.
   const photo = scene.nodes.find((node) => node.kind === 'picture');
-  const isMeasurable = photo?.kind === 'picture' && !photo.tone && content.picture === 'photo' && !report.texts.some((text) => text.kind === 'overflows');
+  const isMeasurable = photo?.kind === 'picture' && !photo.tone && content.picture === 'photo' && !report.texts.some((text) => text.kind === 'overflows') && !report.findings.some((finding) => finding.kind === 'covered-subject');
   if (isMeasurable && !showsSubject(painted.rgba)) violations.push({ kind: 'subject', what: 'the subject cannot be seen' });
   return violations;
 }

@@ -24,6 +24,7 @@ import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark } from './choose-mark.ts';
+import { coveringText } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
 import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
@@ -193,7 +194,10 @@ class Emitter {
     const { scheme, frame } = this.input;
     const texts = [...walkParts(block.part)].flatMap((part) => {
       const box = part.part === 'text' ? this.#inkBoxes.get(part) : undefined;
-      return part.part === 'text' && box ? [{ box, needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0) }] : [];
+      if (part.part !== 'text' || !box) return [];
+      // Words that a subject stands before do not cover it, nor do samples.
+      const mayCover = !this.input.fronts.has(part) && this.input.texts.get(part)?.ghost === false;
+      return [{ slot: slotOfRow(part.slot), box, needed: this.#contrastAt(this.input.fitted.sizes.get(part) ?? 0), mayCover }];
     });
     // A mark has forms for light and for dark grounds. Ask for it the contrast of large text.
     const kept = [...texts, ...markBoxes(block).map((box) => ({ box, needed: MIN_LARGE_CONTRAST }))];
@@ -208,6 +212,9 @@ class Emitter {
     if ((help.kind === 'gradient' || help.kind === 'tint') && veil) this.#backdrop.addVeil(veil.box, help.colour, help.share, veil.opening);
     if (pointer) this.nodes.push(...pointerTo(onPhoto, (region) => chooseInk(scheme.ink, [scheme.ground, scheme.surface], this.#backdrop.behind(region), MIN_LARGE_CONTRAST).colour));
     this.blocks.push({ picture, place, help });
+    const shown = this.input.bound.pictures[picture];
+    const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help) : null;
+    if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
   }
 
   /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */

@@ -17,6 +17,7 @@ const weights: Readonly<Record<Finding['kind'], number>> = {
   'faint-mark': 50,
   'lost-mark': 40,
   'small-mark': 40,
+  'covered-subject': 30,
   dropped: 25,
   'missing-fact': 0,
   'empty-slot': 0,
@@ -49,6 +50,8 @@ function sentenceOf(finding: Finding, labelOf: (slot: string) => string): string
       return `${labelOf(finding.slot)} has signs that the typeface lacks`;
     case 'low-contrast':
       return `${labelOf(finding.slot)} is hard to read: ${finding.ratio.toFixed(1)} of ${finding.needed}`;
+    case 'covered-subject':
+      return `${labelOf(finding.slot)} lies on the subject of ${labelOf(finding.picture)}`;
     case 'empty-slot':
     case 'missing-fact':
     case 'low-resolution':

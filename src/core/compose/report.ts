@@ -28,6 +28,8 @@ export type CutFinding =
   | { readonly kind: 'dropped'; readonly slot: string }
   | { readonly kind: 'missing-glyphs'; readonly slot: string; readonly characters: readonly string[] }
   | { readonly kind: 'low-contrast'; readonly slot: string; readonly ratio: number; readonly needed: number }
+  /** Words, or what helps them to be read, lie on the subject of the picture that they stand on. */
+  | { readonly kind: 'covered-subject'; readonly slot: string; readonly picture: string }
   | { readonly kind: 'low-resolution'; readonly slot: string; readonly pictureId: string; readonly enlargedBy: number };
 
 /** Where a text ended up, for checks and for the large view. */

@@ -1,4 +1,4 @@
-import { boxAround, clampBox, growBox, intersectBoxes, type Box } from '../geometry/box.ts';
+import { boxAround, clampBox, growBox, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { CalmPlace, Edge } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -87,14 +87,47 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
   }
 }
 
+/** Help that leaves less than this of a picture to be seen hides it. */
+const HIDES_FROM = 0.3;
+
+/** Whether what helps words to be read hides the subject of their picture. */
+export function hidesSubject(help: ReadingHelp, block: BlockOnPhoto): boolean {
+  const { extent, frame, subject } = block;
+  if (!subject) return false;
+  const at: Box = { ...subject, widthPx: 1, heightPx: 1 };
+  const room = growBox(extent, frame.marginPx * HELP_ROOM_M);
+  switch (help.kind) {
+    case 'none':
+      return false;
+    case 'panel':
+      return intersectBoxes(room, at) !== null;
+    case 'tint':
+      return help.share >= HIDES_FROM && intersectBoxes(room, at) !== null;
+    case 'gradient': {
+      const edge = helpEdge(block);
+      return help.share >= HIDES_FROM && beyondWords(edge, evenPart(edge, growBox(extent, frame.marginPx * GRADIENT_ROOM_M), frame.size), subject, frame.size) < 0;
+    }
+  }
+}
+
+/** How far from its edge a gradient is even: to the end of the words. */
+function evenPart(edge: Edge, room: Box, { widthPx, heightPx }: Size): number {
+  return { top: room.yPx + room.heightPx, bottom: heightPx - room.yPx, left: room.xPx + room.widthPx, right: widthPx - room.xPx }[edge];
+}
+
+/** How far a subject lies beyond the even part of a gradient; below 0 inside it. */
+function beyondWords(edge: Edge, evenPx: number, { xPx, yPx }: Point, { widthPx, heightPx }: Size): number {
+  return { top: yPx, bottom: heightPx - yPx, left: xPx, right: widthPx - xPx }[edge] - evenPx;
+}
+
 /** How far a gradient is even, and how far it fades: so that it is thin at the subject, where that lies beyond the words. */
 function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: BlockOnPhoto): { readonly solidPx: number; readonly fadePx: number } {
   const { share, least, shortest } = isSide(edge) ? FADE.side : FADE.upright;
   const sidePx = isSide(edge) ? size.widthPx : size.heightPx;
-  const solidPx = { top: room.yPx + room.heightPx, bottom: size.heightPx - room.yPx, left: room.xPx + room.widthPx, right: size.widthPx - room.xPx }[edge];
+  const solidPx = evenPart(edge, room, size);
   const wantedPx = Math.max(solidPx * share, sidePx * least);
   if (!subject) return { solidPx, fadePx: wantedPx };
-  const awayPx = { top: subject.yPx, bottom: size.heightPx - subject.yPx, left: subject.xPx, right: size.widthPx - subject.xPx }[edge] - solidPx;
+  const awayPx = beyondWords(edge, solidPx, subject, size);
   return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx / wayTo(HIDDEN_AT_SUBJECT, hidden), sidePx * shortest)) : wantedPx };
 }
 

@@ -102,6 +102,9 @@ function slideFindings(piece: Piece, { frame, template, prefix, about }: SlideOf
       case 'low-contrast':
         push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} reaches a contrast of ${finding.ratio.toFixed(1)} in ${where}; ${finding.needed} is needed.`, fix: null });
         break;
+      case 'covered-subject':
+        push({ severity: 'warns', sentence: `${slotLabel(template, finding.slot)} lies on the subject of ${slotLabel(template, finding.picture).toLowerCase()} in ${where}. Shorten it, or move the picture.`, fix: optionalPartFix(template, target, finding.slot) });
+        break;
       case 'cut-off-mark':
         push({ severity: 'stops', sentence: `The mark is cut off in ${where}: there is no room for all of it.`, fix: { label: 'Leave the mark out here', change: { kind: 'hide-part', cut: target, slot: MARK_SLOT } } });
         break;

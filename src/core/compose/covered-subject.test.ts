@@ -1,0 +1,61 @@
+import { loadYoga } from 'yoga-layout/load';
+import { describe, expect, it } from 'vitest';
+import { gullwickBook } from '../../../demo/brands/gullwick.ts';
+import { testPicture } from '../../../tests/fixtures/pictures.ts';
+import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import { OUTLINE_UNITS } from '../crop/subject-outline.ts';
+import type { Picture } from '../crop/crop-window.ts';
+import { linkedCut } from '../piece/adjustment.ts';
+import { getShippedTemplate } from '../template/shipped-templates.ts';
+import { compose } from './compose.ts';
+import { coveringText } from './covered-subject.ts';
+import { cutFrame } from './cut-frame.ts';
+import type { CutFinding } from './report.ts';
+import type { BlockOnPhoto } from './words-on-photo.ts';
+
+const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
+const square = { key: 'square', name: 'Square', surface: 'feed', exportPx: { width: 1000, height: 1000 }, safePercent: { top: 4, right: 4, bottom: 4, left: 4 } };
+const pointedAt = testPicture({ focal: { x: 0.5, y: 0.5 }, focalBy: 'person' });
+const guessed: Picture = { ...pointedAt, focalBy: 'proposal' };
+const outlined: Picture = { ...guessed, facts: { ...guessed.facts, outline: [[0.4, 0.4, 0.6, 0.4, 0.6, 0.6, 0.4, 0.6].map((share) => share * OUTLINE_UNITS)] } };
+
+const block = (subject: BlockOnPhoto['subject'], place: BlockOnPhoto['place'] = 'bottom-left'): BlockOnPhoto => ({ place, extent: { xPx: 60, yPx: 600, widthPx: 500, heightPx: 340 }, frame: cutFrame(square), subject });
+const texts = [{ slot: 'label', box: { xPx: 60, yPx: 600, widthPx: 200, heightPx: 30 } }, { slot: 'headline', box: { xPx: 60, yPx: 660, widthPx: 500, heightPx: 280 } }];
+const [none, thin, strong] = [{ kind: 'none' }, { kind: 'gradient', colour: '#000000', share: 0.2 }, { kind: 'gradient', colour: '#000000', share: 0.6 }] as const;
+
+describe('coveringText', () => {
+  it('is the text that the subject lies under', () => {
+    expect(coveringText(pointedAt, block({ xPx: 300, yPx: 800 }), texts, none)).toBe('headline');
+    expect(coveringText(outlined, block({ xPx: 100, yPx: 610 }), texts, none)).toBe('label');
+  });
+
+  it('is the largest text where its gradient, tint or panel hides the subject beside it', () => {
+    const beside = block({ xPx: 800, yPx: 800 });
+    expect(coveringText(pointedAt, beside, texts, strong)).toBe('headline');
+    expect(coveringText(pointedAt, beside, texts, thin)).toBeNull();
+    expect(coveringText(pointedAt, beside, texts, { kind: 'panel', colour: '#000000' })).toBeNull();
+    const near = block({ xPx: 580, yPx: 800 });
+    expect(coveringText(pointedAt, near, texts, { kind: 'panel', colour: '#000000' })).toBe('headline');
+    expect(coveringText(pointedAt, near, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBe('headline');
+    expect(coveringText(pointedAt, beside, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBeNull();
+  });
+
+  it('is none where the subject is free, cut off, or only guessed', () => {
+    expect(coveringText(pointedAt, block({ xPx: 500, yPx: 200 }), texts, strong)).toBeNull();
+    expect(coveringText(pointedAt, block(null), texts, strong)).toBeNull();
+    expect(coveringText(guessed, block({ xPx: 300, yPx: 800 }), texts, none)).toBeNull();
+  });
+});
+
+describe('a headline on a photograph', () => {
+  const findings = (headline: string, picture: Picture): readonly CutFinding[] => {
+    const slots = { photo: { kind: 'picture', mediaId: picture.id }, headline: { kind: 'text', text: headline } } as const;
+    return compose({ template: getShippedTemplate('lull'), frame: { id: 'f', slots }, book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report.findings;
+  };
+  const long = 'There is a moment, just after the line goes tight and just before the sail finds the wind, when nothing is decided yet: the kite may climb or it may turn its face into the sand, and everybody who has ever held a line knows that this moment, short as it is, is really what they came for today.';
+
+  it('is reported where it is so long that it lies on the subject', () => {
+    expect(findings(long, pointedAt)).toContainEqual({ kind: 'covered-subject', slot: 'headline', picture: 'photo' });
+    expect(findings('Up', pointedAt).filter(({ kind }) => kind === 'covered-subject')).toEqual([]);
+  });
+});
