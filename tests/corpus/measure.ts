@@ -249,13 +249,15 @@ function luminanceAt({ rgba }: PaintedCut, at: number): number {
   return luminanceOfLinear(channel(0), channel(1), channel(2));
 }
 
-function badLines({ language, typesetter, scene }: MeasureInput, placed: PlacedText, overflows: boolean): readonly Violation[] {
+function badLines({ language, typesetter, scene, book, labelSlots }: MeasureInput, placed: PlacedText, overflows: boolean): readonly Violation[] {
   const node = scene.nodes.find((each): each is GlyphsNode => each.kind === 'glyphs' && each.slot === placed.slot);
   const broken = brokenWord(placed.lineTexts, language);
   const found: Violation[] = broken === null ? [] : [{ kind: 'broken-word', what: `${placed.slot}: ${broken}` }];
   const fontKeys = [...new Set(node?.glyphs.map((glyph) => glyph.fontKey) ?? [])].filter((key) => key !== 'emoji');
   if (!overflows && fontKeys.length > 0) {
-    const lone = avoidableLoneWord(placed.lineTexts, placed.roomPx / placed.sizePx, (text) => typesetter.shape(text, fontKeys, 0).offsetsEm.at(-1) ?? 0);
+    // Labels are tracked: words that would fit without it may not.
+    const trackingEm = labelSlots.has(placed.slot) ? book.type.label.trackingEm : 0;
+    const lone = avoidableLoneWord(placed.lineTexts, placed.roomPx / placed.sizePx, (text) => (typesetter.shape(text, fontKeys, trackingEm).offsetsEm.at(-1) ?? 0) - trackingEm);
     if (lone !== null) found.push({ kind: 'lone-word', what: `${placed.slot}: ${lone}` });
   }
   return found;

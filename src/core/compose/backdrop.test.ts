@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { PictureFacts } from '../crop/picture-facts.ts';
-import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { Backdrop, chooseInk, evenVeil, worstContrast } from './backdrop.ts';
 
 const region = { xPx: 10, yPx: 10, widthPx: 20, heightPx: 20 };
 const whole = { xPx: 0, yPx: 0, widthPx: 100, heightPx: 100 };
@@ -28,7 +28,7 @@ describe('what is shaded', () => {
     backdrop.addFlat(whole, '#ffffff');
     const facts: PictureFacts = { columns: 2, rows: 1, leastLuminance: [0, 0], meanLuminance: [0, 51], mostLuminance: [255, 255], saliency: [0, 0], focal: { x: 0.5, y: 0.5 } };
     backdrop.add({ kind: 'picture', box: whole, facts, window: { x: 0, y: 0, width: 0.5, height: 1 } });
-    backdrop.addVeil(whole, '#ffffff', 0.9);
+    backdrop.addVeil('#ffffff', evenVeil(whole, 0.9));
     expect(backdrop.meanBehind(region)).toBeCloseTo(0.1, 6);
     expect(backdrop.meanBehind({ ...region, xPx: 200 })).toBeNull();
   });
@@ -38,7 +38,7 @@ describe('a veil', () => {
   it('hides its share of what lies below, by perceived lightness, and nothing outside its box or in its opening', () => {
     const backdrop = new Backdrop();
     backdrop.addFlat(whole, '#ffffff');
-    backdrop.addVeil({ xPx: 0, yPx: 0, widthPx: 60, heightPx: 100 }, '#000000', 0.5, { xPx: 40, yPx: 40, widthPx: 10, heightPx: 10 });
+    backdrop.addVeil('#000000', evenVeil({ xPx: 0, yPx: 0, widthPx: 60, heightPx: 100 }, 0.5, { xPx: 40, yPx: 40, widthPx: 10, heightPx: 10 }));
     const { least, most } = backdrop.behind(region);
     expect(most).toBeCloseTo(0.5 ** 2.2, 3);
     expect(least).toBe(most);
@@ -53,7 +53,7 @@ describe('a veil', () => {
   it('is hidden by what is painted over it', () => {
     const backdrop = new Backdrop();
     backdrop.addFlat(whole, '#000000');
-    backdrop.addVeil(whole, '#ffffff', 0.5);
+    backdrop.addVeil('#ffffff', evenVeil(whole, 0.5));
     backdrop.addFlat(whole, '#000000');
     expect(backdrop.behind(region)).toEqual({ least: 0, most: 0 });
   });

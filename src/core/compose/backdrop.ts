@@ -10,8 +10,19 @@ import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 export type Layer =
   | { readonly kind: 'flat'; readonly box: Box; readonly luminance: number }
   | { readonly kind: 'picture'; readonly box: Box; readonly facts: PictureFacts; readonly window: CropWindow; readonly tone?: Tone | undefined; readonly treatment?: Treatment | undefined }
-  /** A thin colour over what lies below; an opening in it hides nothing. */
-  | { readonly kind: 'veil'; readonly box: Box; readonly luminance: number; readonly share: number; readonly opening?: Box | undefined };
+  | ({ readonly kind: 'veil'; readonly luminance: number } & Veiling);
+
+/** Where a thin colour lies over what is below, and how much of it the colour hides in a region: at least and at most, in [0, 1]. */
+export interface Veiling {
+  readonly box: Box;
+  readonly sharesIn: (region: Box) => readonly [least: number, most: number];
+}
+
+/** A colour that is equally thin in all of a box, but for an opening in which it hides less, or nothing. */
+export function evenVeil(box: Box, share: number, opening?: Box): Veiling {
+  const isEvenIn = (region: Box): boolean => boxContains(box, region, 1) && !(opening && intersectBoxes(opening, region));
+  return { box, sharesIn: (region) => [isEvenIn(region) ? share : 0, share] };
+}
 
 export interface LuminanceRange {
   readonly least: number;
@@ -30,20 +41,19 @@ export class Backdrop {
     this.add({ kind: 'flat', box, luminance: relativeLuminance(colour) });
   }
 
-  addVeil(box: Box, colour: string, share: number, opening?: Box): void {
-    this.add({ kind: 'veil', box, luminance: relativeLuminance(colour), share, opening });
+  addVeil(colour: string, veiling: Veiling): void {
+    this.add({ kind: 'veil', luminance: relativeLuminance(colour), ...veiling });
   }
 
   /** Luminances that show in a region: from the top layer down to the first that covers it whole. */
   behind(region: Box): LuminanceRange {
     let [least, most] = [1, 0];
-    const veils: (Veil & { readonly isEven: boolean })[] = [];
+    const veils: { readonly luminance: number; readonly shares: readonly [number, number] }[] = [];
     for (const layer of [...this.#layers].reverse()) {
       const common = intersectBoxes(layer.box, region);
       if (!common) continue;
       if (layer.kind === 'veil') {
-        const isEven = boxContains(layer.box, region, 1) && !(layer.opening && intersectBoxes(layer.opening, region));
-        veils.unshift({ luminance: layer.luminance, share: layer.share, isEven });
+        veils.unshift({ luminance: layer.luminance, shares: layer.sharesIn(region) });
         continue;
       }
       const seen = veils.reduce(below, luminanceOf(layer, common));
@@ -74,10 +84,10 @@ export function veiled({ least, most }: LuminanceRange, { luminance, share }: Ve
   return { least: mixed(least), most: mixed(most) };
 }
 
-/** Luminances below a veil. Where the veil covers only a part of the region, the range holds the veiled and the bare luminances. */
-function below(range: LuminanceRange, veil: Veil & { readonly isEven: boolean }): LuminanceRange {
-  const hidden = veiled(range, veil);
-  return veil.isEven ? hidden : { least: Math.min(range.least, hidden.least), most: Math.max(range.most, hidden.most) };
+/** Luminances below a veil: where it is thinner in a part of the region, the range holds both. */
+function below(range: LuminanceRange, { luminance, shares: [thin, thick] }: { readonly luminance: number; readonly shares: readonly [number, number] }): LuminanceRange {
+  const [a, b] = [veiled(range, { luminance, share: thin }), veiled(range, { luminance, share: thick })];
+  return { least: Math.min(a.least, b.least), most: Math.max(a.most, b.most) };
 }
 
 const GAMMA = 2.2;

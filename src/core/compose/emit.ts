@@ -15,7 +15,7 @@ import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
-import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { Backdrop, chooseInk, evenVeil, worstContrast } from './backdrop.ts';
 import { shadeOver } from '../colour/shade-over.ts';
 import { chosenMark, type Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -209,7 +209,7 @@ class Emitter {
     const { nodes, panel, veil } = helpShapes(help, onPhoto);
     this.nodes.push(...nodes);
     if (help.kind === 'panel' && panel) this.#backdrop.addFlat(panel, help.colour);
-    if ((help.kind === 'gradient' || help.kind === 'tint') && veil) this.#backdrop.addVeil(veil.box, help.colour, help.share, veil.opening);
+    if ((help.kind === 'gradient' || help.kind === 'tint') && veil) this.#backdrop.addVeil(help.colour, veil);
     if (pointer) this.nodes.push(...pointerTo(onPhoto, (region) => chooseInk(scheme.ink, [scheme.ground, scheme.surface], this.#backdrop.behind(region), MIN_LARGE_CONTRAST).colour));
     this.blocks.push({ picture, place, help });
     const shown = this.input.bound.pictures[picture];
@@ -233,12 +233,12 @@ class Emitter {
     const subject = part.around === undefined ? null : this.#subjectOf(part.around);
     if (!subject) {
       this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });
-      this.#backdrop.addVeil(box, colour, part.strength);
+      this.#backdrop.addVeil(colour, evenVeil(box, part.strength));
       return;
     }
     const { opening, box: around } = openingAround(subject, box);
     this.nodes.push(fadeAround(box, opening, colour, part.strength));
-    this.#backdrop.addVeil(box, colour, part.strength, around);
+    this.#backdrop.addVeil(colour, evenVeil(box, part.strength, around));
   }
 
   /** The contrast that words of a size have to reach. */

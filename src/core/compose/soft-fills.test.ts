@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { FillNode } from '../scene/scene.ts';
-import { fadeAround, fadeFromEdge, wayTo } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, sharesOfFade, wayTo } from './soft-fills.ts';
 
 const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 800 };
 
@@ -19,6 +19,27 @@ function places({ fade }: FillNode): readonly (readonly [number, number])[] {
   if (fade?.kind !== 'line') throw new Error('It does not fade along a line');
   return fade.stops.map(({ at }) => [fade.from.xPx + (fade.to.xPx - fade.from.xPx) * at, fade.from.yPx + (fade.to.yPx - fade.from.yPx) * at]);
 }
+
+describe('sharesOfFade', () => {
+  const reach = { solidPx: 300, fadePx: 200 };
+  const region = (yPx: number, heightPx: number) => ({ xPx: 100, yPx, widthPx: 200, heightPx });
+
+  it('is the whole share in the even part, none beyond the fade, and what the fill hides at both ends between them', () => {
+    const shares = sharesOfFade(cut, 'bottom', reach, 0.6);
+    expect(shares(region(520, 250))).toEqual([0.6, 0.6]);
+    expect(shares(region(100, 150))).toEqual([0, 0]);
+    const [least, most] = shares(region(350, 100));
+    const node = fadeFromEdge(cut, 'bottom', reach, '#000000', 0.6);
+    expect(most).toBeCloseTo(hiddenAt(node, 350 / 500), 2);
+    expect(least).toBeCloseTo(hiddenAt(node, 450 / 500), 2);
+  });
+
+  it.each([['top', 0, 700], ['left', 0, 900], ['right', 900, 0]] as const)('is thick at the %s and thin far from it', (edge, near, far) => {
+    const at = (place: number) => sharesOfFade(cut, edge, reach, 0.6)(edge === 'top' ? { xPx: 0, yPx: place, widthPx: 100, heightPx: 100 } : { xPx: place, yPx: 0, widthPx: 100, heightPx: 100 });
+    expect(at(near)).toEqual([0.6, 0.6]);
+    expect(at(far)).toEqual([0, 0]);
+  });
+});
 
 describe('fadeFromEdge', () => {
   it('hides its share as far as it is even, and nothing beyond its fade', () => {

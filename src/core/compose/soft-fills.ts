@@ -32,8 +32,24 @@ function curve(share: number, { from, to }: { readonly from: number; readonly to
   });
 }
 
+/** How far a colour that comes in from an edge is even, and how far beyond that it fades. */
+export interface FadeReach {
+  readonly solidPx: number;
+  readonly fadePx: number;
+}
+
+/** How much a fade from an edge of a box hides in a region, at least and at most. */
+export function sharesOfFade(box: Box, edge: Edge, { solidPx, fadePx }: FadeReach, share: number): (region: Box) => readonly [number, number] {
+  const at = (awayPx: number): number => (awayPx >= solidPx + fadePx ? 0 : share * hiddenAt(Math.max(0, awayPx - solidPx) / fadePx, share));
+  return (region) => {
+    const before = { top: region.yPx - box.yPx, left: region.xPx - box.xPx, bottom: box.yPx + box.heightPx - region.yPx - region.heightPx, right: box.xPx + box.widthPx - region.xPx - region.widthPx }[edge];
+    const lengthPx = edge === 'top' || edge === 'bottom' ? region.heightPx : region.widthPx;
+    return [at(before + lengthPx), at(before)];
+  };
+}
+
 /** A colour that comes in from one edge of a box, even as far as `solidPx` and gone at `solidPx + fadePx`. */
-export function fadeFromEdge(box: Box, edge: Edge, { solidPx, fadePx }: { readonly solidPx: number; readonly fadePx: number }, colour: string, share: number): FillNode {
+export function fadeFromEdge(box: Box, edge: Edge, { solidPx, fadePx }: FadeReach, colour: string, share: number): FillNode {
   const reachPx = solidPx + fadePx;
   return { kind: 'fill', path: rectPath(box), colour, alpha: share, fade: { kind: 'line', ...wayFrom(box, edge, reachPx), stops: curve(share, { from: solidPx / reachPx, to: 1 }) } };
 }

@@ -36,7 +36,9 @@ describe('helpShapes', () => {
     const { nodes, veil } = helpShapes(gradient, block());
     expect(hiddenAt(nodes, 300)).toBeLessThan(0.23);
     expect(topOf(nodes)).toBeLessThan(700 - 15);
-    expect(veil?.box.yPx).toBeLessThan(700);
+    const wordsBox = block().extent;
+    expect(veil?.sharesIn(wordsBox)).toEqual([0.5, 0.5]);
+    expect(veil?.sharesIn({ ...wordsBox, yPx: 0, heightPx: 40 })).toEqual([0, 0]);
     expect(evenTop(nodes)).toBeLessThanOrEqual(700 - 15);
   });
 
@@ -61,10 +63,12 @@ describe('helpShapes', () => {
   it('leaves a tint open around the subject, unless words stand on it', () => {
     const open = helpShapes(tint, block());
     expect(open.nodes).toMatchObject([{ fade: { kind: 'round', middle: { xPx: 600, yPx: 300 } } }]);
-    expect(open.veil?.opening).toBeDefined();
+    const corner = { xPx: 20, yPx: 900, widthPx: 50, heightPx: 50 };
+    const atSubject = { xPx: 590, yPx: 290, widthPx: 20, heightPx: 20 };
+    expect([corner, atSubject].map((region) => open.veil?.sharesIn(region))).toEqual([[0.5, 0.5], [0, 0.5]]);
     const closed = helpShapes(tint, block({ subject: { xPx: 300, yPx: 800 } }));
     expect(closed.nodes).toEqual([expect.not.objectContaining({ fade: expect.anything() as unknown })]);
-    expect(closed.veil?.opening).toBeUndefined();
+    expect(closed.veil?.sharesIn(atSubject)).toEqual([0.5, 0.5]);
   });
 
   it('keeps a panel inside the cut', () => {

@@ -1,11 +1,12 @@
 import { boxAround, clampBox, growBox, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { CalmPlace, Edge } from '../template/parts.ts';
+import { evenVeil, type Veiling } from './backdrop.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { rectPath } from './part-outlines.ts';
 import { sidesOf } from './place-words.ts';
 import type { ReadingHelp } from './reading-help.ts';
-import { fadeAround, fadeFromEdge, wayTo, type Opening } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, sharesOfFade, wayTo, type FadeReach, type Opening } from './soft-fills.ts';
 
 export interface Point {
   readonly xPx: number;
@@ -26,7 +27,7 @@ export interface BlockOnPhoto {
 interface HelpShapes {
   readonly nodes: readonly FillNode[];
   readonly panel?: Box;
-  readonly veil?: { readonly box: Box; readonly opening?: Box };
+  readonly veil?: Veiling;
 }
 
 /** From this shape on, words at a corner are helped from the side, not from above or below. */
@@ -75,14 +76,15 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
       return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
     }
     case 'tint': {
-      if (!subject || intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 })) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: { box: cut } };
+      if (!subject || intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 })) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
       const { opening, box } = openingAround(subject, cut);
-      return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: { box: cut, opening: box } };
+      return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: evenVeil(cut, help.share, box) };
     }
     case 'gradient': {
       const edge = helpEdge(block);
       const around = growBox(extent, marginPx * GRADIENT_ROOM_M);
-      return { nodes: [fadeFromEdge(cut, edge, reachOf(edge, around, help.share, block), help.colour, help.share)], veil: { box: around } };
+      const reach = reachOf(edge, around, help.share, block);
+      return { nodes: [fadeFromEdge(cut, edge, reach, help.colour, help.share)], veil: { box: cut, sharesIn: sharesOfFade(cut, edge, reach, help.share) } };
     }
   }
 }
@@ -121,7 +123,7 @@ function beyondWords(edge: Edge, evenPx: number, { xPx, yPx }: Point, { widthPx,
 }
 
 /** How far a gradient is even, and how far it fades: so that it is thin at the subject, where that lies beyond the words. */
-function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: BlockOnPhoto): { readonly solidPx: number; readonly fadePx: number } {
+function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: BlockOnPhoto): FadeReach {
   const { share, least, shortest } = isSide(edge) ? FADE.side : FADE.upright;
   const sidePx = isSide(edge) ? size.widthPx : size.heightPx;
   const solidPx = evenPart(edge, room, size);
