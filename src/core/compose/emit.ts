@@ -113,9 +113,10 @@ class Emitter {
     switch (part.part) {
       case 'stack':
         if (part.field) this.#field(part.field, box);
-        if (part.afloat) this.#helpToRead(part.afloat, laidOut);
         // Pictures go under their neighbours' slanted edges, so they are painted before them; cut-outs stand on what is behind them.
         for (const child of laidOut.children) if (isUnderneath(child.part)) this.walk(child);
+        // What helps one block to be read would dim the words of another that is painted before it.
+        for (const child of laidOut.children) if (child.part.part === 'stack' && child.part.afloat) this.#helpToRead(child.part.afloat, child);
         for (const child of laidOut.children) if (!isUnderneath(child.part)) this.walk(child);
         break;
       case 'text':

@@ -79,6 +79,14 @@ describe('standBefore', () => {
     expect(sizeOf(met)).toBeLessThan(sizeOf(usual));
   });
 
+  it('paints what helps words to be read before all words: none of it lies on letters', () => {
+    const nodes = composed({ outline: diamond(0.5, 0.5) }).scene.nodes;
+    const firstWords = nodes.findIndex((node) => node.kind === 'glyphs');
+    const fades = nodes.flatMap((node, index) => (node.kind === 'fill' && node.fade ? [index] : []));
+    expect(fades).not.toEqual([]);
+    expect(Math.max(...fades)).toBeLessThan(firstWords);
+  });
+
   it('does nothing where no template asks for it', () => {
     expect(composed({ outline: diamond(0.5, 0.5), template: 'lull' }).report.fronts).toEqual([]);
   });

@@ -146,13 +146,13 @@ function chunksOf(shaped: ShapedText): readonly Chunk[] {
   return chunks;
 }
 
-/** Letters on either side of a hyphen or dash without spaces that stay together: `Di-Sa`, `8–14`, `e-bike`. */
+/** Letters on either side of a hyphen, dash or slash without spaces that stay together: `Di-Sa`, `8–14`, `e-bike`, `km/h`. */
 const MIN_PART_LETTERS = 4;
 
 function partsStump(text: string, start: number, stop: number): boolean {
-  if (!/[-\u2010\u2013]$/u.test(text.slice(start, stop))) return false;
-  const before = /(?<![^\s\u2010\u2013-])[^\s\u2010\u2013-]*[-\u2010\u2013]$/u.exec(text.slice(start, stop))?.[0].length ?? 0;
-  const after = /^[^\s\u2010\u2013-]*/u.exec(text.slice(stop))?.[0].length ?? 0;
+  if (!/[-\u2010\u2013/]$/u.test(text.slice(start, stop))) return false;
+  const before = /(?<![^\s\u2010\u2013/-])[^\s\u2010\u2013/-]*[-\u2010\u2013/]$/u.exec(text.slice(start, stop))?.[0].length ?? 0;
+  const after = /^[^\s\u2010\u2013/-]*/u.exec(text.slice(stop))?.[0].length ?? 0;
   return before <= MIN_PART_LETTERS || after < MIN_PART_LETTERS;
 }
 

@@ -20,6 +20,7 @@ describe('tidyText', () => {
     ['« Salut »', '«\u00a0Salut\u00a0»'],
     ['@kites · site', '@kites\u00a0· site'],
     ['two  spaces', 'two spaces'],
+    ['a\ttab', 'a tab'],
   ])('%j becomes %j', (given, expected) => {
     expect(tidyText(given)).toBe(expected);
   });

@@ -21,7 +21,7 @@ const BEFORE_MIDDLE_DOT = /[ ](?=·[ ])/gu;
 /** Sets what typing leaves out: no-break spaces inside numbers with units, dates and before French signs, and single spaces between words. */
 export function tidyText(text: string): string {
   return text
-    .replace(/[ \t]{2,}/g, ' ')
+    .replace(/[ \t]{2,}|\t/g, ' ')
     .replace(UNITS, `$1${NO_BREAK_SPACE}`)
     .replace(HOURS_AND_MINUTES, `$1${NO_BREAK_SPACE}`)
     .replace(NUMBERED, `$1$2${NO_BREAK_SPACE}`)
