@@ -2,13 +2,16 @@ import { slideOf, slideTemplate } from '../template/slide-template.ts';
 import type { Slot, Template } from '../template/template.ts';
 import type { Frame, Piece, SlotValue } from './piece.ts';
 
+type Family = 'words' | 'picture' | 'mark';
+
 /** Texts and lists can take each other's place; pictures and marks only their own. */
-const family = (kind: Slot['kind']): 'words' | 'picture' | 'mark' => (kind === 'picture' || kind === 'mark' ? kind : 'words');
+const family = (kind: Slot['kind']): Family => (kind === 'picture' || kind === 'mark' ? kind : 'words');
+const familyOfValue = ({ kind }: SlotValue): Family => (kind === 'picture' || kind === 'mark' ? kind : 'words');
 
 /**
  * The content of a frame for another template. A value stays in a slot of the same name and family; what is left fills
  * the new template's empty required slots, in order. What finds no place stays in the frame under its old name, so that
- * changing back loses nothing.
+ * changing back loses nothing; where the new template calls a slot for something else so, the name says what is kept.
  */
 export function changeTemplate(frame: Frame, from: Template, to: Template): Frame {
   const slots: Record<string, SlotValue> = {};
@@ -18,19 +21,29 @@ export function changeTemplate(frame: Frame, from: Template, to: Template): Fram
     if (value && target) slots[slot.key] = value;
     return value !== undefined && !target;
   });
-  const isOpen = (slot: Slot): boolean => slot.required && slots[slot.key] === undefined && (frame.slots[slot.key] === undefined || from.slots.some((each) => each.key === slot.key));
-  const open = to.slots.filter(isOpen);
+  // What an earlier template left behind comes back where its name fits, and is still kept where not.
+  const leftBehind = Object.entries(frame.slots).filter(([key]) => !from.slots.some((slot) => slot.key === key));
+  for (const [key, value] of leftBehind) {
+    const name = nameIn(to, key, value);
+    slots[slots[name] === undefined ? name : key] = value;
+  }
+  const open = to.slots.filter((slot) => slot.required && slots[slot.key] === undefined);
   for (const slot of homeless) {
     const value = frame.slots[slot.key];
     const place = open.findIndex((each) => family(each.kind) === family(slot.kind));
     const target = place < 0 ? undefined : open.splice(place, 1)[0];
-    if (value) slots[target?.key ?? slot.key] = value;
-  }
-  // What an earlier template left behind is still kept, and comes back where its name fits.
-  for (const [key, value] of Object.entries(frame.slots)) {
-    if (!from.slots.some((slot) => slot.key === key)) slots[key] ??= value;
+    if (value) slots[target?.key ?? nameIn(to, slot.key, value)] = value;
   }
   return { ...frame, slots };
+}
+
+/** The name under which a template has a value: its own, or with its family where the template's slot of that name is for something else. */
+function nameIn({ slots }: Template, key: string, value: SlotValue): string {
+  const own = familyOfValue(value);
+  const plain = key.endsWith(`-${own}`) ? key.slice(0, -own.length - 1) : key;
+  const slot = slots.find((each) => each.key === plain);
+  if (slot === undefined) return key;
+  return family(slot.kind) === own ? plain : `${plain}-${own}`;
 }
 
 /** A piece in another template of its kind: every slide becomes the new template's slide of the same use. */

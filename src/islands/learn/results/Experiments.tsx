@@ -112,33 +112,35 @@ function ExperimentTable({ experiment, context }: { readonly experiment: Experim
           </Button>
         )}
       </p>
-      <table className="w-full border-collapse text-sm tabular-nums">
-        <caption className="sr-only">Versions of {pieceName}</caption>
-        <thead>
-          <tr className="text-xs text-quiet">
-            {['Version', 'Posts', 'Seen', 'Engaged', 'Rate', '90% interval', 'Leads'].map((head, index) => (
-              <th key={head} scope="col" className={`border-b border-line py-1 font-medium ${index === 0 ? 'text-left' : 'text-right'}`}>
-                {head}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {arms.map((arm) => (
-            <tr key={arm.id} className="border-b border-line">
-              <th scope="row" className={`max-w-80 truncate py-1.5 text-left ${arm.id === leader ? 'font-semibold' : 'font-normal'}`}>
-                {arm.name}
-              </th>
-              <td className="text-right">{arm.posts}</td>
-              <td className="text-right">{countOf(arm.seen)}</td>
-              <td className="text-right">{countOf(arm.engaged)}</td>
-              <td className="text-right font-semibold">{arm.seen > 0 ? rateOf(arm.rate) : '—'}</td>
-              <td className="text-right text-quiet">{arm.seen > 0 ? `${rateOf(arm.low)} to ${rateOf(arm.high)}` : '—'}</td>
-              <td className="text-right">{arm.seen > 0 ? `${Math.round(arm.leads * 100)}%` : '—'}</td>
+      <div className="overflow-x-auto">
+        <table className="w-full min-w-[36rem] border-collapse text-sm tabular-nums">
+          <caption className="sr-only">Versions of {pieceName}</caption>
+          <thead>
+            <tr className="text-xs text-quiet">
+              {['Version', 'Posts', 'Seen', 'Engaged', 'Rate', '90% interval', 'Leads'].map((head, index) => (
+                <th key={head} scope="col" className={`border-b border-line py-1 font-medium ${index === 0 ? 'text-left' : 'text-right'}`}>
+                  {head}
+                </th>
+              ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {arms.map((arm) => (
+              <tr key={arm.id} className="border-b border-line">
+                <th scope="row" className={`max-w-80 truncate py-1.5 text-left ${arm.id === leader ? 'font-semibold' : 'font-normal'}`}>
+                  {arm.name}
+                </th>
+                <td className="text-right">{arm.posts}</td>
+                <td className="text-right">{countOf(arm.seen)}</td>
+                <td className="text-right">{countOf(arm.engaged)}</td>
+                <td className="text-right font-semibold">{arm.seen > 0 ? rateOf(arm.rate) : '—'}</td>
+                <td className="text-right text-quiet">{arm.seen > 0 ? `${rateOf(arm.low)} to ${rateOf(arm.high)}` : '—'}</td>
+                <td className="text-right">{arm.seen > 0 ? `${Math.round(arm.leads * 100)}%` : '—'}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }

@@ -102,7 +102,7 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
   const last = Math.max(0, timeline.lengthFrames - 1);
   return (
     <section aria-label="Video wall" className="relative flex min-w-0 flex-1 flex-col">
-      <div className="flex items-center gap-3 px-5 pt-4 pb-2">
+      <div className="flex flex-wrap items-center gap-3 px-5 pt-4 pb-2">
         <Button look="primary" onClick={toggle} disabled={!player} className="w-22">
           {state.isPlaying ? <Pause aria-hidden className="size-4" /> : <Play aria-hidden className="size-4" />}
           {state.isPlaying ? 'Pause' : 'Play'}
