@@ -35,7 +35,7 @@ describe('changeTemplate', () => {
   });
 
   it('keeps a value aside under another name where the new template calls a slot for something else so, and gives it back', () => {
-    const template = (slots: readonly (readonly [key: string, kind: 'text' | 'picture'])[]): Template => ({ ...headland, slots: slots.map(([key, kind]) => ({ key, kind, label: key, required: true })) });
+    const template = (slots: readonly (readonly [key: string, kind: 'text' | 'picture'])[]): Template => ({ ...headland, slots: slots.map(([key, kind]) => ({ key, kind, label: key, hint: '', required: true })) });
     const [album, poem] = [template([['photo', 'picture'], ['headline', 'text']]), template([['photo', 'text'], ['headline', 'text'], ['line', 'text']])];
     const there = changeTemplate({ id: 'f', slots: { photo, headline: text('Up') } }, album, poem);
     expect(there.slots).toEqual({ 'photo-picture': photo, headline: text('Up') });

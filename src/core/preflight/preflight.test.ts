@@ -67,6 +67,15 @@ describe('preflight', () => {
     expect(findings.map((finding) => finding.sentence)).toEqual(['The mark is 32 pixels high in Petalry Story; the book asks for 48.', 'Line comes into the clear space of the mark in Petalry Story.']);
   });
 
+  it('says which words lie on the subject of which picture, and what is left out', () => {
+    const findings = check([cut('story', { findings: [{ kind: 'covered-subject', slot: 'line', picture: 'photo' }, { kind: 'dropped', slot: 'label' }] })]);
+    expect(findings).toMatchObject([
+      { severity: 'warns', sentence: 'Line lies on the subject of picture in Petalry Story. Shorten it, or move the picture.', cut: 'c2.story', fix: { label: 'Leave line out here' } },
+      { severity: 'warns', sentence: 'Label is left out of Petalry Story: there is no room for it.', fix: null },
+    ]);
+    expect(check([cut('story', { findings: [{ kind: 'covered-subject', slot: 'headline', picture: 'photo' }] })])[0]?.fix).toBeNull();
+  });
+
   it('stops a cut that cuts the mark off, and offers to leave it out there', () => {
     expect(check([cut('story', { findings: [{ kind: 'cut-off-mark' }] })])).toMatchObject([{ severity: 'stops', sentence: 'The mark is cut off in Petalry Story: there is no room for all of it.', fix: { change: { kind: 'hide-part', slot: 'mark' } } }]);
   });

@@ -1,6 +1,6 @@
 import { cutShort } from '../words/cut-short.ts';
 import type { BrandBook } from '../brand/brand-book.ts';
-import { replaceAvoided } from '../brand/voice.ts';
+import { avoidedWords, replaceAvoided } from '../brand/voice.ts';
 import type { NetworkSheet } from '../network/network-sheet.ts';
 import { mediaOfPiece, type Piece } from '../piece/piece.ts';
 import { dropHashtags, findHashtags } from '../words/count-characters.ts';
@@ -8,6 +8,7 @@ import type { FieldKey } from '../words/fields.ts';
 import { checkWording, type WordingFinding } from '../wording/check.ts';
 import { labelOf } from '../wording/compose.ts';
 import { cellOf, type Row } from '../wording/row.ts';
+import { editHashtags, hashtagsIn, isSameTag } from './edit-hashtags.ts';
 import { plural, type CutToCheck, type Finding, type PictureTerms } from './finding.ts';
 
 /** What a network would say to the words that go to one channel. */
@@ -46,22 +47,33 @@ function writeWhereItIs(row: Row, field: FieldKey, change: (text: string) => str
 function wordingFix(finding: WordingFinding, row: Row): Finding['fix'] {
   const { channel } = row;
   switch (finding.kind) {
-    case 'avoided-word':
-      return finding.prefer === '' ? null : { label: `Say “${finding.prefer}”`, change: writeWhereItIs(row, finding.field, (text) => replaceAvoided(text, finding.word, finding.prefer)) };
+    case 'avoided-word': {
+      // Hashtags may go out at the end of another field, and a fact says what it says.
+      const field = [finding.field, 'hashtags' as const].find((each) => avoidedWords(cellOf(row, each).text, { words: [{ avoid: finding.word, prefer: '' }] }).length > 0);
+      if (finding.prefer === '' || field === undefined) return null;
+      return { label: `Say “${finding.prefer}”`, change: writeWhereItIs(row, field, (text) => replaceAvoided(text, finding.word, finding.prefer)) };
+    }
     case 'too-many-hashtags':
       return { label: finding.limit === 0 ? 'Leave them out here' : `Keep the first ${finding.limit} here`, change: keepHashtags(row, finding.limit) };
     case 'too-long':
       return finding.field === 'caption' ? tooLongFix(row) : null;
-    case 'double-hashtag':
-      return { label: `Keep ${finding.tag} once`, change: writeWhereItIs(row, fieldWithTag(row, finding.tag, true), (text) => withoutLast(text, finding.tag)) };
-    case 'avoided-hashtag':
-      return { label: `Remove ${finding.tag}`, change: writeWhereItIs(row, fieldWithTag(row, finding.tag), (text) => withoutLast(text, finding.tag)) };
+    case 'double-hashtag': {
+      const field = fieldWithTag(row, finding.tag, true);
+      let left = field === 'hashtags' && hasTag(row, 'caption', finding.tag) ? 0 : 1;
+      return { label: `Keep ${finding.tag} once`, change: writeWhereItIs(row, field, (text) => editHashtags(field, text, (tag) => (isSameTag(tag, finding.tag) && (left -= 1) < 0 ? null : tag))) };
+    }
+    case 'avoided-hashtag': {
+      const field = fieldWithTag(row, finding.tag);
+      return { label: `Remove ${finding.tag}`, change: writeWhereItIs(row, field, (text) => editHashtags(field, text, (tag) => (isSameTag(tag, finding.tag) ? null : tag))) };
+    }
     case 'broken-hashtag': {
       const { mended } = finding;
-      return mended === null ? null : { label: `Write ${mended}`, change: writeWhereItIs(row, 'caption', (text) => text.replace(finding.tag, mended)) };
+      return mended === null ? null : { label: `Write ${mended}`, change: writeWhereItIs(row, 'caption', (text) => text.replaceAll(wholeWord(finding.tag), mended)) };
     }
-    case 'hashtag-capitals':
-      return { label: `Write ${finding.proposed}`, change: writeWhereItIs(row, fieldWithTag(row, finding.tag), (text) => text.replace(finding.tag, finding.proposed)) };
+    case 'hashtag-capitals': {
+      const field = fieldWithTag(row, finding.tag);
+      return { label: `Write ${finding.proposed}`, change: writeWhereItIs(row, field, (text) => editHashtags(field, text, (tag) => (tag === finding.tag ? finding.proposed : tag))) };
+    }
     case 'missing': {
       const [first] = channel.offers?.[finding.field] ?? [];
       return first === undefined ? null : { label: `Take “${first}”`, change: { kind: 'write-words', channelId: channel.id, field: finding.field, text: first } };
@@ -86,20 +98,20 @@ function tooLongFix(row: Row): Finding['fix'] {
 function keepHashtags(row: Row, limit: number): NonNullable<Finding['fix']>['change'] {
   const [caption, field] = [cellOf(row, 'caption').text, cellOf(row, 'hashtags').text];
   const inCaption = findHashtags(caption).length;
-  const words = { caption: dropHashtags(caption, limit), ...(field.trim() === '' ? {} : { hashtags: dropHashtags(field, Math.max(0, limit - inCaption)) }) };
+  const words = { caption: dropHashtags(caption, limit), ...(field.trim() === '' ? {} : { hashtags: editHashtags('hashtags', field, (tag, index) => (index < limit - inCaption ? tag : null)) }) };
   return { kind: 'write-row', channelId: row.channel.id, words };
 }
 
 function fieldWithTag(row: Row, tag: string, isLast = false): FieldKey {
-  const inField = findHashtags(cellOf(row, 'hashtags').text).some((each) => each.toLowerCase() === tag.toLowerCase());
-  const inCaption = findHashtags(cellOf(row, 'caption').text).some((each) => each.toLowerCase() === tag.toLowerCase());
-  return inField && (isLast || !inCaption) ? 'hashtags' : 'caption';
+  return hasTag(row, 'hashtags', tag) && (isLast || !hasTag(row, 'caption', tag)) ? 'hashtags' : 'caption';
 }
 
-function withoutLast(text: string, tag: string): string {
-  const at = text.lastIndexOf(tag);
-  return at === -1 ? text : `${text.slice(0, at).replace(/(?<![ \t])[ \t]+$/u, '')}${text.slice(at + tag.length)}`.trim();
+function hasTag(row: Row, field: FieldKey, tag: string): boolean {
+  return hashtagsIn(field, cellOf(row, field).text).some((each) => isSameTag(each, tag));
 }
+
+/** A word wherever it ends, not the beginning of a longer one. */
+const wholeWord = (word: string): RegExp => new RegExp(`${word.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?![\\p{L}\\p{M}\\p{N}_-])`, 'gu');
 
 const tagSentences: Readonly<Record<Extract<WordingFinding, { readonly kind: 'broken-hashtag' }>['why'], string>> = {
   'digits-only': 'digits alone make no hashtag',

@@ -57,6 +57,11 @@ export function findHashtags(text: string): readonly string[] {
   return [...text.matchAll(HASHTAG_PATTERN)].map((match) => match[0]);
 }
 
+/** A text with its hashtags changed, each as a whole: `#kites` is no part of `#kitesonthequay`. */
+export function replaceHashtags(text: string, change: (tag: string) => string): string {
+  return text.replace(HASHTAG_PATTERN, (tag) => change(tag));
+}
+
 /** A text with all hashtags but the first few removed. */
 export function dropHashtags(text: string, keep: number): string {
   let count = 0;
