@@ -105,7 +105,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const setFor = (marks: Setting['marks']) => {
     for (const smallerBy of mayMeet ? STEPS_TO_MEET : []) {
       const met = attempt({ marks, meetsSubject: true, smallerBy });
-      if (met.emitted.fronts.length > 0 && !met.fitted.overflow && hiddenByHelp(met.emitted) <= MOST_HIDDEN_TO_MEET) return met;
+      if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
     return attempt({ marks, meetsSubject: false, smallerBy: 0 });
   };
@@ -139,11 +139,13 @@ interface Attempt {
   readonly smallerBy: number;
 }
 
-/** How much of a picture, over all of its blocks, may be hidden for words to be read beside their subject: else they had better stand elsewhere. */
-const MOST_HIDDEN_TO_MEET = 0.8;
+/** How much of a picture, over all of its blocks, may be hidden for words to be read beside their subject. */
+const MOST_HIDDEN_TO_MEET = 0.95;
 
-function hiddenByHelp({ blocks }: Emitted): number {
-  return blocks.reduce((sum, { help }) => sum + (help.kind === 'none' ? 0 : help.kind === 'panel' ? 1 : help.share), 0);
+/** Whether words that went to a subject can be read, and leave of the picture what they went there for: else they had better stand elsewhere. */
+function isWorthMeeting({ blocks, findings }: Emitted): boolean {
+  const hidden = blocks.reduce((sum, { help }) => sum + (help.kind === 'none' ? 0 : help.kind === 'panel' ? 1 : help.share), 0);
+  return hidden <= MOST_HIDDEN_TO_MEET && findings.every(({ kind }) => kind !== 'low-contrast');
 }
 
 /** Sizes, in steps below the usual one, at which words are tried to go to a subject. */

@@ -54,7 +54,9 @@ function blocksOf(stack: StackPart, { meetsSubject }: PlaceInput): readonly Stac
   if (at < 0) return [stack];
   const part = (children: readonly Part[], place: CalmPlace, height: number): StackPart => ({ ...stack, afloat: { ...afloat, places: [place], height }, children: [{ ...block, children: [...children] }] });
   const [words, foot] = [block.children.slice(0, at + 1), block.children.slice(at + 1)];
-  return foot.length === 0 ? [part(words, 'top', afloat.height)] : [part(words, 'top', afloat.height), part(foot, 'bottom', FOOT_SHARE)];
+  // A foot with a mark at its end takes the whole width; one without leaves it to a mark in the corner of the cut.
+  const hasMark = foot.some((each) => each.part === 'mark' || (each.part === 'stack' && [...walkParts(each)].some((inner) => inner.part === 'mark')));
+  return foot.length === 0 ? [part(words, 'top', afloat.height)] : [part(words, 'top', afloat.height), part(foot, hasMark ? 'bottom' : 'bottom-left', FOOT_SHARE)];
 }
 
 function settled(stack: StackPart, input: PlaceInput): StackPart {
