@@ -131,8 +131,10 @@ test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
     await typeDay(page, 'All places: day', `${year}-${month}-${date}`);
     await typeTime(page, 'Quipline @gullwickkites post: time', '23:30');
     await expect(page.getByRole('group', { name: 'Quipline @gullwickkites post', exact: true }).locator('[data-moment="fine"]')).toContainText('23:30 London');
-    await page.getByRole('button', { name: 'Schedule in 9 places' }).click();
+    await page.getByRole('button', { name: 'Schedule in 9 places' }).press('Enter');
     await expect(page.locator('[data-delivery]')).toHaveCount(9);
+    // Who works by keyboard goes on from here, not from the top of the page.
+    await expect(page.getByRole('button', { name: 'Schedule in 0 places' })).toBeFocused();
     await expect(page.locator('[data-post]')).toHaveCount(2);
     await expect(page.locator('[data-post]').first()).toContainText(/23:30 London.*Quipline.*Scheduled/);
   });
