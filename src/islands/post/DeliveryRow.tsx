@@ -57,7 +57,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
         <StateChip state={state} />
         <p className="text-sm text-quiet tabular-nums">{timing(delivery, brand.zone, nowMs)}</p>
       </div>
-      <div className="flex max-w-96 flex-wrap justify-end gap-1.5 max-md:order-2 max-md:ml-auto md:shrink-0">
+      <div className="flex max-w-96 min-w-0 flex-wrap justify-end gap-1.5 max-md:order-2 max-md:ml-auto md:shrink-0">
         {delivery.address && (
           <a href={delivery.address} target="_blank" rel="noreferrer" className="flex min-w-0 items-center gap-1 text-sm text-house underline">
             <span className="truncate">{delivery.address.replace(/^https?:\/\//, '')}</span>
