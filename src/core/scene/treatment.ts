@@ -114,7 +114,7 @@ function addGrain(rgba: Uint8Array | Uint8ClampedArray, strength: number, { widt
 function printDots(rgba: Uint8Array | Uint8ClampedArray, { strength, dark, light }: Extract<Treatment, { readonly dark: string }>, { widthPx, heightPx, scale }: Raster): void {
   const [ink, paper] = [channels(dark), channels(light)];
   const turn = Math.PI / (DOT_PX * scale * Math.SQRT2);
-  // How far the screen's threshold goes on from one pixel to the next.
+  // Step of the screen's threshold from one pixel to the next.
   const edge = Math.max(1e-3, turn * DOT_EDGE_PX);
   for (let y = 0; y < heightPx; y += 1) {
     for (let x = 0; x < widthPx; x += 1) {

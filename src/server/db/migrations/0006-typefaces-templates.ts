@@ -1,7 +1,7 @@
 import type { Knex } from 'knex';
 
 export async function up(db: Knex): Promise<void> {
-  // Typeface files that a brand has brought in; the book says which of them are used.
+  // Typeface files that a brand has imported; the book says which of them are used.
   await db.schema.createTable('typefaces', (table) => {
     table.text('brand_id').notNullable().references('brands.id').onDelete('CASCADE');
     table.text('hash').notNullable();
