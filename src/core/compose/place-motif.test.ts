@@ -1,6 +1,7 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { intersectBoxes, type Box } from '../geometry/box.ts';
-import { drawMotif, type MotifName } from '../motif/motif.ts';
+import { drawMotif, motifNames, type MotifName } from '../motif/motif.ts';
 import { placeMotif } from './place-motif.ts';
 
 const cut: Box = { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1350 };
@@ -48,6 +49,20 @@ describe('placeMotif', () => {
     const beside = drawn('scraps')[0]?.boxes[0] ?? cut;
     expect(beside.widthPx).toBeGreaterThan(beside.heightPx + 2 * marginPx);
     expect(place('scraps', [{ xPx: 0, yPx: 60, widthPx: 1080, heightPx: 1230 }])).toEqual([]);
+  });
+
+  it.each(motifNames)('draws nothing of %s over words, wherever they stand, and only shapes of its own', (generator) => {
+    const words = fc.tuple(fc.integer({ min: 0, max: 900 }), fc.integer({ min: 0, max: 1200 }), fc.integer({ min: 40, max: 900 }), fc.integer({ min: 20, max: 400 })).map(([xPx, yPx, widthPx, heightPx]): Box => ({ xPx, yPx, widthPx, heightPx }));
+    fc.assert(
+      fc.property(fc.array(words, { maxLength: 5 }), (kept) => {
+        const placed = place(generator, kept);
+        for (const { boxes } of placed) for (const each of boxes) for (const other of kept) expect(intersectBoxes(each, other)).toBeNull();
+        const own = new Set(drawn(generator).map(({ path }) => path));
+        // A rope moves as a whole to where it is free.
+        if (generator !== 'rope') expect(placed.every(({ path }) => own.has(path))).toBe(true);
+      }),
+      { numRuns: 40 },
+    );
   });
 
   it('moves what floats to the nearest free place, and leaves it out as a whole where there is none', () => {

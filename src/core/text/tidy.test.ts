@@ -1,3 +1,4 @@
+import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { tidyText } from './tidy.ts';
 
@@ -23,5 +24,26 @@ describe('tidyText', () => {
     ['a\ttab', 'a tab'],
   ])('%j becomes %j', (given, expected) => {
     expect(tidyText(given)).toBe(expected);
+  });
+
+  const written = fc.array(fc.constantFrom('28', 'November', 'sept.', 'km/h', '9', 'Uhr', '«', '»', 'Oui', '!', '·', '№', 'no.', '18', 'h', '30', 'kites', '\t', '  ', '1er', 'mai'), { maxLength: 10 }).map((parts) => parts.join(' '));
+
+  it('changes nothing but spaces, and nothing more a second time', () => {
+    fc.assert(
+      fc.property(written, (text) => {
+        const once = tidyText(text);
+        expect(once.replace(/\s/gu, '')).toBe(text.replace(/\s/gu, ''));
+        expect(tidyText(once)).toBe(once);
+      }),
+    );
+  });
+
+  it('neither parts words nor joins them', () => {
+    fc.assert(
+      fc.property(written, (text) => {
+        const words = (of: string): readonly string[] => of.split(/\s+/u).filter((word) => word !== '');
+        expect(words(tidyText(text))).toEqual(words(text));
+      }),
+    );
   });
 });
