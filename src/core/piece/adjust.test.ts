@@ -35,6 +35,14 @@ describe('adjusting a cut', () => {
     expect(produce(both, (draft: Draft<Piece>) => rejoinCut(draft, KEY)).adjustments).toEqual({ 'c1.story': { scheme: 'light' } });
   });
 
+  it('rejoins to what the cuts of the piece have in common; a slide has that from its cut', () => {
+    const common = { scheme: 'light', isPlain: true } as const;
+    const piece = { ...plainPiece, adjustments: { [KEY]: { scheme: 'dark', textStep: 2 }, [`${KEY}/f1`]: { textStep: 1 } } };
+    const rejoined = produce(piece, (draft: Draft<Piece>) => rejoinCut(draft, KEY, common));
+    expect(rejoined.adjustments[KEY]).toEqual(common);
+    expect(produce(rejoined, (draft: Draft<Piece>) => rejoinCut(draft, `${KEY}/f1`, common)).adjustments).toEqual({ [KEY]: common });
+  });
+
   it('goes no further than the steps that are allowed', () => {
     let piece = plainPiece;
     for (let count = 0; count < 9; count += 1) piece = adjusted(piece, (adjustment) => stepText(adjustment, -1));

@@ -48,9 +48,13 @@ export function turnTemplate<Field extends TurnedField>(draft: Draft<Piece>, key
   }
 }
 
-/** Lets a cut follow the piece in everything again. */
-export function rejoinCut(draft: Draft<Piece>, key: string): void {
-  delete draft.adjustments[key];
+/**
+ * Lets a cut, or a slide in it, follow the piece in everything again.
+ * @param common what the cuts of the piece have in common; a slide has it from its cut
+ */
+export function rejoinCut(draft: Draft<Piece>, key: string, common: Adjustment = {}): void {
+  if (key.includes('/') || !differs(common)) delete draft.adjustments[key];
+  else Object.assign(draft.adjustments, { [key]: structuredClone(common) });
 }
 
 /** A step larger or smaller, within what is allowed. */

@@ -2,11 +2,12 @@ import Minus from 'lucide-react/icons/minus';
 import Plus from 'lucide-react/icons/plus';
 import Undo2 from 'lucide-react/icons/undo-2';
 import type { Draft } from 'immer';
-import { useId } from 'react';
+import { useId, useMemo } from 'react';
 import { resolveScheme } from '../../../core/brand/brand-book.ts';
 import type { CutReport } from '../../../core/compose/report.ts';
 import { adjustCut, applyToCuts, moveCrop, rejoinCut, stepText, toggleHidden, turnTemplate } from '../../../core/piece/adjust.ts';
-import { differs, MARK_SLOT, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment } from '../../../core/piece/adjustment.ts';
+import { MARK_SLOT, MAX_TEXT_STEPS, MAX_ZOOM, type Adjustment } from '../../../core/piece/adjustment.ts';
+import { commonAdjustment, differsFrom } from '../../../core/piece/common-adjustment.ts';
 import { slotText, type Frame } from '../../../core/piece/piece.ts';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { arrange } from '../../../core/compose/arrange.ts';
@@ -28,11 +29,12 @@ const heading = 'text-xs text-quiet';
 
 /** The few things that may differ in one cut; each stays linked until it is touched, and all can go back at once. */
 export function CutControls(props: ControlsProps) {
-  const { cut, report, template, brandData, store, frame, readOnly } = props;
+  const { cut, cuts, report, template, brandData, store, frame, readOnly } = props;
   const id = useId();
   const { adjustment } = cut;
   const change = (label: string, recipe: (adjustment: Draft<Adjustment>) => void): void => store.change(`${label}-${cut.key}`, (draft) => adjustCut(draft, cut.key, recipe));
-  const own = differs(adjustment);
+  const common = useMemo(() => commonAdjustment(cuts.list.map((each) => each.adjustment)), [cuts.list]);
+  const own = differsFrom(adjustment, common);
   const picture = report?.pictures[0];
   const crop = picture ? (adjustment.crops?.[picture.slot] ?? { x: picture.window.x + picture.window.width / 2, y: picture.window.y + picture.window.height / 2, zoom: 1 }) : null;
   const filled = template.slots.filter((slot) => slot.kind !== 'picture' && !slot.required && (slotText(frame, slot.key).trim() !== '' || slot.fact !== undefined));
@@ -101,7 +103,7 @@ export function CutControls(props: ControlsProps) {
       <span className="ml-auto flex items-center gap-2">
         {own && !readOnly && <ApplyMenu {...props} />}
         {own ? (
-          <Button size="small" onClick={() => store.change(`rejoin-${cut.key}`, (draft) => rejoinCut(draft, cut.key))}>
+          <Button size="small" onClick={() => store.change(`rejoin-${cut.key}`, (draft) => rejoinCut(draft, cut.key, common))}>
             <Undo2 aria-hidden className="size-3" />
             Follow the piece again
           </Button>

@@ -1,7 +1,8 @@
 import Grid from 'lucide-react/icons/layout-grid';
 import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { scaleToFit } from '../../../core/geometry/pack-rows.ts';
-import { differs } from '../../../core/piece/adjustment.ts';
+import type { Adjustment } from '../../../core/piece/adjustment.ts';
+import { commonAdjustment, differsFrom } from '../../../core/piece/common-adjustment.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { DropFiles } from '../../media/DropFiles.tsx';
 import { UploadList } from '../../media/UploadList.tsx';
@@ -26,6 +27,7 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
   const head = useRef<HTMLDivElement>(null);
   useScaleOfAll(isAll, head, cuts);
   const groups = groupCuts(cuts.list, isAll ? 'all' : grouping);
+  const common = useMemo(() => commonAdjustment(cuts.list.map(({ adjustment }) => adjustment)), [cuts.list]);
   return (
     <DropFiles as="section" isOpen={pictures.isTaking} onFiles={pictures.add} aria-label="Proof wall" className="relative min-w-0 flex-1 overflow-auto px-6 py-4">
       <UploadList uploads={pictures.uploads} />
@@ -68,7 +70,7 @@ export function ProofWall({ onChoose, ...props }: WallProps) {
             </h2>
             <ul className={`flex flex-wrap items-start ${isAll ? 'gap-x-3 gap-y-2' : 'gap-5'}`}>
               {ofGroup.map((cut) => (
-                <WallCut key={cut.key} {...wallCutProps(cut, cuts)} grouping={isAll ? 'all' : grouping} onChoose={onChoose} />
+                <WallCut key={cut.key} {...wallCutProps(cut, common, cuts)} grouping={isAll ? 'all' : grouping} onChoose={onChoose} />
               ))}
             </ul>
           </div>
@@ -154,9 +156,9 @@ interface WallCutProps extends Pick<Cuts, 'wall' | 'wallScale'> {
   readonly overBy: number | null;
 }
 
-function wallCutProps({ key, sheet, placement, adjustment }: Cut, { wall, wallScale, reports }: Cuts): WallCutProps {
+function wallCutProps({ key, sheet, placement, adjustment }: Cut, common: Adjustment, { wall, wallScale, reports }: Cuts): WallCutProps {
   const over = reports.get(key)?.texts.find((text) => text.kind === 'overflows');
-  return { wall, wallScale, cutKey: key, networkName: sheet.name, placementName: placement.name, ...placement.exportPx, isOwn: differs(adjustment), overBy: over?.kind === 'overflows' ? over.overBy : null };
+  return { wall, wallScale, cutKey: key, networkName: sheet.name, placementName: placement.name, ...placement.exportPx, isOwn: differsFrom(adjustment, common), overBy: over?.kind === 'overflows' ? over.overBy : null };
 }
 
 /** A cut on the wall. Its picture changes with every key, what stands around it seldom. */
