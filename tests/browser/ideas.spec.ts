@@ -204,6 +204,23 @@ test.describe('before the script of a view is there', () => {
     await expect(page.getByRole('searchbox')).toHaveValue('kite');
   });
 
+  test('the key of a shortcut opens what it stands for, and one that was meant for a field does not', async ({ page }) => {
+    await comeInAs(page, 'Wren');
+    const letBarCome = await openWithout(page, 'Bar', '/b/gullwick/make/ideas');
+    await page.waitForLoadState();
+    await page.keyboard.press('p');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    letBarCome();
+    await expect(page.getByRole('dialog', { name: 'A quick post' })).toBeVisible();
+
+    const letBarComeAgain = await openWithout(page, 'Bar', '/b/gullwick/make/ideas');
+    await page.waitForLoadState();
+    await page.getByLabel('Search ideas').pressSequentially('p');
+    letBarComeAgain();
+    await open(page, 'From a text');
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+  });
+
   test('a press on a slow machine counts while the view comes to life', async ({ page }) => {
     await comeInAs(page, 'Wren');
     await (await page.context().newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: 6 });

@@ -4,6 +4,7 @@ import { lazy, Suspense, useEffect, useState } from 'react';
 import { Button as AriaButton, Menu, MenuItem, MenuTrigger, Popover } from 'react-aria-components';
 import { roleMay, type Role } from '../../core/access/access.ts';
 import { buttonClasses } from '../ui/Button.tsx';
+import { KEYS_HEARD } from './keys-heard.ts';
 
 const QuickDialogs = lazy(() => import('../quick/QuickDialogs.tsx'));
 
@@ -34,6 +35,7 @@ export function QuickActions({ brand, hasNewPiece }: QuickActionsProps) {
       setOpen(kind);
     };
     addEventListener('keydown', press);
+    dispatchEvent(new Event(KEYS_HEARD));
     return () => removeEventListener('keydown', press);
   }, [mayMake]);
   return (

@@ -2,8 +2,9 @@
  * Keeps what somebody does before the script of a view is there.
  *
  * The server draws a view at once; its script comes later, on a slow machine seconds later. A press in between is made again
- * when the script is there, and a field gets back what stood in it.
+ * when the script is there, a shortcut's key too, and a field gets back what stood in it.
  */
+import { KEYS_HEARD } from './keys-heard.ts';
 
 /** What a press does something to. Links, checkboxes and disclosures work without a script. */
 const PRESSABLE = 'button, [role="tab"]';
@@ -140,4 +141,30 @@ addEventListener(
     })();
   },
   true,
+);
+
+/** The last key that was pressed beside the fields before anything heard the shortcuts, and where. */
+let earlyKey: { readonly key: string; readonly target: EventTarget } | null = null;
+
+function keepKey({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent): void {
+  const isShortcut = key.length === 1 && !ctrlKey && !metaKey && !altKey && target instanceof Element && !target.matches(FIELDS);
+  earlyKey = isShortcut ? { key, target } : null;
+}
+
+const forgetKey = (): void => void (earlyKey = null);
+
+addEventListener('keydown', keepKey, true);
+addEventListener('pointerdown', forgetKey, true);
+addEventListener(
+  KEYS_HEARD,
+  () => {
+    removeEventListener('keydown', keepKey, true);
+    removeEventListener('pointerdown', forgetKey, true);
+    if (!earlyKey) return;
+    const { key, target } = earlyKey;
+    forgetKey();
+    const at = target instanceof Element && target.isConnected ? target : document.body;
+    at.dispatchEvent(new KeyboardEvent('keydown', { key, bubbles: true, cancelable: true }));
+  },
+  { once: true },
 );
