@@ -20,6 +20,9 @@ export function srgbToLinear(channel: number): number {
   return channel <= 0.04045 ? channel / 12.92 : ((channel + 0.055) / 1.055) ** 2.4;
 }
 
+/** Linear light of each byte of an sRGB channel: pictures have many pixels and only 256 of these. */
+export const LINEAR_OF_BYTE: Float64Array = Float64Array.from({ length: 256 }, (_, byte) => srgbToLinear(byte / 255));
+
 /** Linear light to an sRGB channel, both in [0, 1]: `srgbToLinear` the other way. */
 export function linearToSrgb(light: number): number {
   return light <= 0.0031308 ? light * 12.92 : 1.055 * light ** (1 / 2.4) - 0.055;

@@ -17,8 +17,11 @@ export function evenGround(plane: LabPlane): Uint8Array | null {
   const { widthPx } = plane;
   const ground = grown(plane);
   const open = ground.subarray(0, widthPx).reduce((sum, each) => sum + each, 0) / widthPx;
-  const edges = clearEdges(plane, Int32Array.from(ground, (each) => 1 - each)).get(1) ?? 0;
-  return open >= OPEN_ABOVE && edges >= CLEAR_EDGE ? ground : null;
+  if (open < OPEN_ABOVE) return null;
+  const before = new Int32Array(ground.length);
+  for (let index = 0; index < ground.length; index += 1) before[index] = 1 - (ground[index] ?? 0);
+  const edges = clearEdges(plane, before).get(1) ?? 0;
+  return edges >= CLEAR_EDGE ? ground : null;
 }
 
 function grown(plane: LabPlane): Uint8Array {
@@ -26,6 +29,7 @@ function grown(plane: LabPlane): Uint8Array {
   const ground = new Uint8Array(widthPx * heightPx);
   const reference = new Float64Array(lab.length);
   const usual = usualAbove(plane);
+  const references = { ...plane, lab: reference };
   const reached: number[] = [];
   const join = (index: number, colour: Lab): void => {
     ground[index] = 1;
@@ -36,13 +40,13 @@ function grown(plane: LabPlane): Uint8Array {
   for (let next = 0; next < reached.length; next += 1) {
     const from = reached[next] ?? 0;
     const [x, y] = [from % widthPx, Math.floor(from / widthPx)];
-    const [l, a, b] = labAt({ ...plane, lab: reference }, from);
+    const colour = labAt(references, from);
     for (const [dx, dy] of SIDES) {
       if (x + dx < 0 || x + dx >= widthPx || y + dy < 0 || y + dy >= heightPx) continue;
       const to = from + dx + dy * widthPx;
-      if (ground[to] === 1 || labAway(plane, to, [l, a, b]) > GROWS) continue;
-      const [toL, toA, toB] = labAt(plane, to);
-      join(to, [l + FOLLOWS * (toL - l), a + FOLLOWS * (toA - a), b + FOLLOWS * (toB - b)]);
+      if (ground[to] === 1 || labAway(plane, to, colour) > GROWS) continue;
+      const [l, a, b] = labAt(plane, to);
+      join(to, [colour[0] + FOLLOWS * (l - colour[0]), colour[1] + FOLLOWS * (a - colour[1]), colour[2] + FOLLOWS * (b - colour[2])]);
     }
   }
   return ground;

@@ -1,4 +1,5 @@
-import { converter } from 'culori';
+import { convertLrgbToOklab } from 'culori';
+import { LINEAR_OF_BYTE } from '../colour/contrast.ts';
 import type { Raster } from './picture-facts.ts';
 
 /** OKLab of the pixels of a small picture: three numbers a pixel, rows from the top. */
@@ -13,13 +14,14 @@ export type Lab = readonly [l: number, a: number, b: number];
 /** The neighbours of a pixel. */
 export const SIDES = [[1, 0], [-1, 0], [0, 1], [0, -1]] as const;
 
-const toOklab = converter('oklab');
-
 export function labPlane({ widthPx, heightPx, rgba }: Raster): LabPlane {
   const lab = new Float64Array(widthPx * heightPx * 3);
+  const linear = (at: number): number => LINEAR_OF_BYTE[rgba[at] ?? 0] ?? 0;
   for (let index = 0; index < widthPx * heightPx; index += 1) {
-    const { l, a, b } = toOklab({ mode: 'rgb', r: (rgba[index * 4] ?? 0) / 255, g: (rgba[index * 4 + 1] ?? 0) / 255, b: (rgba[index * 4 + 2] ?? 0) / 255 });
-    lab.set([l, a, b], index * 3);
+    const { l, a, b } = convertLrgbToOklab({ r: linear(index * 4), g: linear(index * 4 + 1), b: linear(index * 4 + 2) });
+    lab[index * 3] = l;
+    lab[index * 3 + 1] = a;
+    lab[index * 3 + 2] = b;
   }
   return { widthPx, heightPx, lab };
 }
@@ -27,7 +29,15 @@ export function labPlane({ widthPx, heightPx, rgba }: Raster): LabPlane {
 export const labAt = ({ lab }: LabPlane, index: number): Lab => [lab[index * 3] ?? 0, lab[index * 3 + 1] ?? 0, lab[index * 3 + 2] ?? 0];
 
 /** How far the colour of a pixel is from another one. */
-export const labAway = ({ lab }: LabPlane, index: number, [l, a, b]: Lab): number => Math.hypot((lab[index * 3] ?? 0) - l, (lab[index * 3 + 1] ?? 0) - a, (lab[index * 3 + 2] ?? 0) - b);
+export const labAway = (plane: LabPlane, index: number, colour: Lab): number => Math.sqrt(labAwaySquared(plane, index, colour));
+
+/** The square of that distance, which tells the nearer of two colours without a root. */
+export function labAwaySquared({ lab }: LabPlane, index: number, colour: Lab): number {
+  const l = (lab[index * 3] ?? 0) - colour[0];
+  const a = (lab[index * 3 + 1] ?? 0) - colour[1];
+  const b = (lab[index * 3 + 2] ?? 0) - colour[2];
+  return l * l + a * a + b * b;
+}
 
 /** Colour distance in OKLab across a clear edge, and how far to either side of it that is looked for. */
 const EDGE_STEP = 0.09;

@@ -1,6 +1,6 @@
-import { converter } from 'culori';
+import { convertLrgbToOklab } from 'culori';
 import type { SubjectOutline } from './subject-outline.ts';
-import { luminanceOfLinear, srgbToLinear } from '../colour/contrast.ts';
+import { LINEAR_OF_BYTE, luminanceOfLinear, srgbToLinear } from '../colour/contrast.ts';
 
 /** A point of a picture as shares of its width and height, in [0, 1] from the upper left. */
 export interface FocalPoint {
@@ -57,8 +57,6 @@ const SETTLING_STEPS = 12;
 const DIFFUSE_SHARE = 0.24;
 const CLEAR_SHARE = 0.42;
 
-const toOklab = converter('oklab');
-
 /** Works out luminances, saliency and the proposed focal point of a picture from a small copy of it. */
 export function takePictureFacts(raster: Raster): PictureFacts {
   const lab = oklabPlanes(raster);
@@ -67,8 +65,9 @@ export function takePictureFacts(raster: Raster): PictureFacts {
   const scale = GRID_CELLS / Math.max(raster.widthPx, raster.heightPx);
   const columns = Math.max(1, Math.round(raster.widthPx * scale));
   const rows = Math.max(1, Math.round(raster.heightPx * scale));
+  const grid = gridCells(raster, columns, rows);
   const cells = (values: Float64Array, reduce: (cell: readonly number[]) => number): readonly number[] =>
-    gridCells(raster, columns, rows).map((cell) => Math.round(255 * Math.min(1, Math.max(0, reduce(cell.map((index) => values[index] ?? 0))))));
+    grid.map((cell) => Math.round(255 * Math.min(1, Math.max(0, reduce(cell.map((index) => values[index] ?? 0))))));
   return {
     columns,
     rows,
@@ -117,8 +116,11 @@ function oklabPlanes({ widthPx, heightPx, rgba }: Raster): LabPlanes {
   const planes = { l: new Float64Array(count), a: new Float64Array(count), b: new Float64Array(count) };
   for (let index = 0; index < count; index += 1) {
     const alpha = (rgba[index * 4 + 3] ?? 255) / 255;
-    const channel = (offset: number): number => ((rgba[index * 4 + offset] ?? 0) / 255) * alpha + 0.5 * (1 - alpha);
-    const colour = toOklab({ mode: 'rgb', r: channel(0), g: channel(1), b: channel(2) });
+    const linear = (offset: number): number => {
+      const byte = rgba[index * 4 + offset] ?? 0;
+      return alpha === 1 ? (LINEAR_OF_BYTE[byte] ?? 0) : srgbToLinear((byte / 255) * alpha + 0.5 * (1 - alpha));
+    };
+    const colour = convertLrgbToOklab({ r: linear(0), g: linear(1), b: linear(2) });
     planes.l[index] = colour.l;
     planes.a[index] = colour.a;
     planes.b[index] = colour.b;
@@ -129,7 +131,7 @@ function oklabPlanes({ widthPx, heightPx, rgba }: Raster): LabPlanes {
 function luminanceOf({ widthPx, heightPx, rgba }: Raster): Float64Array {
   const luminance = new Float64Array(widthPx * heightPx);
   for (let index = 0; index < luminance.length; index += 1) {
-    const linear = (offset: number): number => srgbToLinear((rgba[index * 4 + offset] ?? 0) / 255);
+    const linear = (offset: number): number => LINEAR_OF_BYTE[rgba[index * 4 + offset] ?? 0] ?? 0;
     luminance[index] = luminanceOfLinear(linear(0), linear(1), linear(2));
   }
   return luminance;
@@ -184,12 +186,12 @@ function sharpnessOf({ widthPx, heightPx }: Raster, lightness: Float64Array): Fl
   const detail = lightness.map((value, index) => Math.abs(value - smooth(index % widthPx, Math.floor(index / widthPx), 1)));
   const gathered = boxMeans(detail, widthPx, heightPx);
   const local = detail.map((_, index) => gathered(index % widthPx, Math.floor(index / widthPx), SHARPNESS_REACH_PX));
-  const sharpest = [...local].sort((a, b) => b - a)[Math.floor(local.length * 0.05)] ?? 0;
+  const sharpest = local.toSorted().at(-1 - Math.floor(local.length * 0.05)) ?? 0;
   return local.map((value) => Math.min(1, value / Math.max(sharpest, 1e-6)));
 }
 
 function labDistance(l: number, a: number, b: number): number {
-  return Math.hypot(l * 0.6, a * 2.2, b * 2.2);
+  return Math.sqrt((l * 0.6) ** 2 + (a * 2.2) ** 2 + (b * 2.2) ** 2);
 }
 
 type BoxMean = (x: number, y: number, reach: number) => number;
@@ -206,10 +208,12 @@ function boxMeans(plane: Float64Array, widthPx: number, heightPx: number): BoxMe
     }
   }
   return (x, y, reach) => {
-    const [x0, x1] = [Math.max(0, x - reach), Math.min(widthPx, x + reach + 1)];
-    const [y0, y1] = [Math.max(0, y - reach), Math.min(heightPx, y + reach + 1)];
-    const at = (column: number, line: number): number => sums[line * stride + column] ?? 0;
-    return (at(x1, y1) - at(x0, y1) - at(x1, y0) + at(x0, y0)) / ((x1 - x0) * (y1 - y0));
+    const x0 = Math.max(0, x - reach);
+    const x1 = Math.min(widthPx, x + reach + 1);
+    const above = Math.max(0, y - reach) * stride;
+    const below = Math.min(heightPx, y + reach + 1) * stride;
+    const sum = (sums[below + x1] ?? 0) - (sums[below + x0] ?? 0) - (sums[above + x1] ?? 0) + (sums[above + x0] ?? 0);
+    return sum / ((x1 - x0) * ((below - above) / stride));
   };
 }
 

@@ -41,11 +41,16 @@ export function subjectOutline(raster: Raster, focal: FocalPoint): SubjectOutlin
 
 /** For each pixel how much of it stands before the ground, in [0, 1]; empty where that cannot be told. */
 function standsBefore(raster: Raster, focal: FocalPoint): Float64Array {
-  const alpha = Float64Array.from({ length: raster.widthPx * raster.heightPx }, (_, index) => (raster.rgba[index * 4 + 3] ?? 0) / 255);
-  if (alpha.filter((each) => each < 0.5).length > alpha.length * LEAST_SHARE) return alpha;
+  const alpha = new Float64Array(raster.widthPx * raster.heightPx);
+  let clear = 0;
+  for (let index = 0; index < alpha.length; index += 1) {
+    alpha[index] = (raster.rgba[index * 4 + 3] ?? 0) / 255;
+    if ((alpha[index] ?? 0) < 0.5) clear += 1;
+  }
+  if (clear > alpha.length * LEAST_SHARE) return alpha;
   const plane = labPlane(raster);
   const ground = evenGround(plane);
-  if (ground) return Float64Array.from(ground, (each) => 1 - each);
+  if (ground) return Float64Array.from(ground).map((each) => 1 - each);
   return Float64Array.from(unlikeBorder(plane, focal) ?? []);
 }
 
@@ -63,10 +68,10 @@ function ringsOf(before: Float64Array, { widthPx, heightPx }: Raster): SubjectOu
 /** Means over each pixel and its neighbours, as a contour of whole pixels has steps; a pixel wider on all sides, as a hill that leaves its picture has no edge there. */
 function widenedAndSmoothed(before: Float64Array, widthPx: number, heightPx: number): number[] {
   const at = (x: number, y: number): number => before[Math.min(heightPx - 1, Math.max(0, y)) * widthPx + Math.min(widthPx - 1, Math.max(0, x))] ?? 0;
-  const around = [-1, 0, 1];
+  const row = (x: number, y: number): number => at(x - 1, y) + at(x, y) + at(x + 1, y);
   const values: number[] = [];
   for (let y = -1; y <= heightPx; y += 1) {
-    for (let x = -1; x <= widthPx; x += 1) values.push(around.reduce((sum, dy) => sum + around.reduce((row, dx) => row + at(x + dx, y + dy), 0), 0) / 9);
+    for (let x = -1; x <= widthPx; x += 1) values.push((row(x, y - 1) + row(x, y) + row(x, y + 1)) / 9);
   }
   return values;
 }

@@ -1,4 +1,4 @@
-import { clearEdges, labAt, labAway, SIDES, type Lab, type LabPlane } from './lab-plane.ts';
+import { clearEdges, labAt, labAwaySquared, SIDES, type Lab, type LabPlane } from './lab-plane.ts';
 import type { FocalPoint } from './picture-facts.ts';
 
 /** How wide a border a picture's ground is read from, as a share; its colours, and how often one has to come there. */
@@ -27,7 +27,8 @@ interface Thing {
 export function unlikeBorder(plane: LabPlane, focal: FocalPoint): Uint8Array | null {
   const { widthPx, heightPx } = plane;
   const palette = borderPalette(plane);
-  const unlike = Float64Array.from({ length: widthPx * heightPx }, (_, index) => palette.reduce((least, colour) => Math.min(least, labAway(plane, index, colour)), Infinity));
+  const unlike = new Float64Array(widthPx * heightPx);
+  for (let index = 0; index < unlike.length; index += 1) unlike[index] = Math.sqrt(nearestOf(palette, plane, index).awaySquared);
   const things = connected(unlike, widthPx, heightPx).filter(({ pixels, isCutOff }) => pixels.length >= DUST_SHARE * unlike.length && !isCutOff);
   const labels = new Int32Array(unlike.length);
   things.forEach(({ pixels }, index) => pixels.forEach((pixel) => (labels[pixel] = index + 1)));
@@ -81,25 +82,39 @@ function borderPalette(plane: LabPlane): readonly Lab[] {
     const newest = palette.at(-1) ?? [0, 0, 0];
     let furthest = 0;
     border.forEach((index, at) => {
-      nearest[at] = Math.min(nearest[at] ?? Infinity, labAway(plane, index, newest));
+      nearest[at] = Math.min(nearest[at] ?? Infinity, labAwaySquared(plane, index, newest));
       if ((nearest[at] ?? 0) > (nearest[furthest] ?? 0)) furthest = at;
     });
     palette.push(labAt(plane, border[furthest] ?? 0));
   }
   for (let round = 0; round < PALETTE_ROUNDS; round += 1) {
-    const sums = palette.map(() => ({ colour: [0, 0, 0] as [number, number, number], many: 0 }));
+    const sums = palette.map(() => ({ l: 0, a: 0, b: 0, many: 0 }));
     for (const index of border) {
-      const away = palette.map((colour) => labAway(plane, index, colour));
-      const sum = sums[away.indexOf(Math.min(...away))];
+      const sum = sums[nearestOf(palette, plane, index).place];
       if (!sum) continue;
       const [l, a, b] = labAt(plane, index);
-      sum.colour = [sum.colour[0] + l, sum.colour[1] + a, sum.colour[2] + b];
+      sum.l += l;
+      sum.a += a;
+      sum.b += b;
       sum.many += 1;
     }
     // A colour that few pixels have is something that only touches the border.
-    palette = sums.filter(({ many }) => many >= border.length * RARE_SHARE).map(({ colour: [l, a, b], many }) => [l / many, a / many, b / many]);
+    palette = sums.filter(({ many }) => many >= border.length * RARE_SHARE).map(({ l, a, b, many }) => [l / many, a / many, b / many]);
   }
   return palette;
+}
+
+/** Where in a palette the colour lies that is nearest to that of a pixel, and the square of how far it is. */
+function nearestOf(palette: readonly Lab[], plane: LabPlane, index: number): { readonly place: number; readonly awaySquared: number } {
+  let place = -1;
+  let awaySquared = Infinity;
+  for (let at = 0; at < palette.length; at += 1) {
+    const squared = labAwaySquared(plane, index, palette[at] ?? [0, 0, 0]);
+    if (squared >= awaySquared) continue;
+    place = at;
+    awaySquared = squared;
+  }
+  return { place, awaySquared };
 }
 
 /** Every second pixel of every second row of the border. */
