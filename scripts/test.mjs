@@ -35,9 +35,10 @@ const suites = [
     { name: 'types', command: bin('astro'), args: ['check', '--minimumSeverity', 'hint'] },
     { name: 'lint', command: bin('eslint'), args: ['.'] },
     { name: 'unit', ...vitest('unit') },
+    // Builds and seeds first, which takes as long as all of the above and keeps a single core busy.
+    { name: 'server', ...vitest('server') },
   ],
-  // Each of these keeps both cores busy: side by side they would only wait for each other.
-  [{ name: 'server', ...vitest('server') }],
+  // Keeps both cores busy: beside another suite it would only wait for it.
   [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
 ];
 
