@@ -14,7 +14,8 @@ export interface ChosenMark {
   readonly plate: string | null;
 }
 
-const weakest = (mark: BrandMark, behind: LuminanceRange): number => Math.min(...outerColours(mark).map((colour) => worstContrast(colour, behind)));
+/** The contrast of the part of a mark that stands out least from what lies behind it. */
+export const weakest = (mark: BrandMark, behind: LuminanceRange): number => Math.min(...outerColours(mark).map((colour) => worstContrast(colour, behind)));
 
 /**
  * The mark that stands out most from what really lies behind it. The weakest of the parts that meet the ground decides, as a panel that melts into
@@ -36,4 +37,13 @@ export function chooseMark(book: Pick<BrandBook, 'marks'>, behind: LuminanceRang
   });
   const [first] = pairs.toSorted((a, b) => b.seen - a.seen);
   return first && first.seen > MIN_SEEN_CONTRAST ? { mark: first.mark, plate: first.plate } : { mark, plate: null };
+}
+
+/** Shapes that differ by less than this share take the same room. */
+const SAME_SHAPE = 0.05;
+
+/** Whether two marks take the same room of a layout. */
+export function isAlike(mark: BrandMark, other: BrandMark): boolean {
+  const aspectOf = ({ viewBox }: BrandMark): number => viewBox.width / viewBox.height;
+  return Math.abs(aspectOf(mark) / aspectOf(other) - 1) < SAME_SHAPE && mark.leastHeightPx === other.leastHeightPx;
 }

@@ -13,6 +13,7 @@ import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
+import { isAlike } from './choose-mark.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
 import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
@@ -23,6 +24,7 @@ import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
+import { settleMarks } from './settle-marks.ts';
 import { showPicture } from './show-picture.ts';
 import { standBefore } from './stand-before.ts';
 import { coveringBoxes } from './uncovered.ts';
@@ -109,10 +111,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     return attempt({ marks, meetsSubject: false, smallerBy: 0 });
   };
-  // Which mark stands out is known when all lies where it lies; a mark of another shape needs another layout.
-  const first = setFor(NO_MARKS);
-  const isSameShape = [...first.emitted.marks].every(([part, mark]) => isAlike(mark, usualMark(first.setting, part)));
-  const { setting, texts, fitted, dropped, overBy, emitted } = isSameShape ? first : setFor(first.emitted.marks);
+  const { setting, texts, fitted, dropped, overBy, emitted } = settleMarks(setFor, hasRoomForItsMarks);
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
@@ -160,7 +159,6 @@ function mayStandBefore(root: StackPart, { frame, pictures }: Pick<ComposeInput,
 }
 
 const NO_FRONTS: EmitInput['fronts'] = new Map();
-const NO_MARKS: Setting['marks'] = new Map();
 const NO_SLOTS: Setting['hyphenated'] = new Set();
 
 /** The mark that a part has room for: the chosen one, else the first of the book. */
@@ -168,13 +166,12 @@ function usualMark({ book, bound, marks }: Setting, part: MarkPart): BrandMark |
   return chosenMark(book, bound, part) ?? marks.get(part) ?? book.marks[0] ?? null;
 }
 
-/** Shapes that differ by less than this share take the same room. */
-const SAME_SHAPE = 0.05;
-
-function isAlike(mark: BrandMark, other: BrandMark | null): boolean {
-  const aspectOf = ({ viewBox }: BrandMark): number => viewBox.width / viewBox.height;
-  return other !== null && Math.abs(aspectOf(mark) / aspectOf(other) - 1) < SAME_SHAPE && mark.leastHeightPx === other.leastHeightPx;
-}
+/** Whether a layout has room for the marks that its grounds ask for. */
+const hasRoomForItsMarks = ({ setting, emitted }: Fitted & { readonly emitted: Emitted }): boolean =>
+  [...emitted.marks].every(([part, mark]) => {
+    const usual = usualMark(setting, part);
+    return usual !== null && isAlike(mark, usual);
+  });
 
 function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcome): ReadonlyMap<string, number> {
   const sizes = new Map<string, number>();

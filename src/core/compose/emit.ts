@@ -23,7 +23,7 @@ import { slotOfRow } from './expand.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
-import { chooseMark } from './choose-mark.ts';
+import { chooseMark, isAlike, weakest } from './choose-mark.ts';
 import { coveringText } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
 import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
@@ -64,8 +64,10 @@ export interface Emitted {
   readonly blocks: readonly PlacedBlock[];
   readonly fronts: readonly PlacedFront[];
   readonly panels: readonly Box[];
-  /** The marks that were taken. */
+  /** The marks that what lies behind their places would have, of whatever shape. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
+  /** The contrast of the part of a mark that can be seen least. */
+  readonly leastOfMarks: number;
   readonly findings: readonly CutFinding[];
 }
 
@@ -86,7 +88,7 @@ const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, fronts: emitter.fronts, panels: emitter.panels, marks: emitter.marks, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, fronts: emitter.fronts, panels: emitter.panels, marks: emitter.marks, leastOfMarks: emitter.leastOfMarks, findings: emitter.findings };
 }
 
 class Emitter {
@@ -97,6 +99,7 @@ class Emitter {
   readonly fronts: PlacedFront[] = [];
   readonly panels: Box[] = [];
   readonly marks = new Map<MarkPart, BrandMark>();
+  leastOfMarks = Infinity;
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
 
@@ -295,11 +298,14 @@ class Emitter {
   }
 
   #mark(part: MarkPart, box: Box): void {
-    const own = chosenMark(this.input.book, this.input.bound, part);
+    const { book, bound } = this.input;
+    const own = chosenMark(book, bound, part);
     const decided = this.input.marks.get(part);
-    const candidates = decided ? { marks: [decided] } : this.input.book;
-    const { mark, plate } = own ? { mark: own, plate: null } : chooseMark(candidates, this.#backdrop.behind(box), this.#plates());
-    this.marks.set(part, mark);
+    const behind = this.#backdrop.behind(box);
+    const wanted = own ? { mark: own, plate: null } : chooseMark(book, behind, this.#plates());
+    const { mark, plate } = decided && !own ? chooseMark({ marks: book.marks.filter((each) => isAlike(each, decided)) }, behind, this.#plates()) : wanted;
+    this.marks.set(part, wanted.mark);
+    this.leastOfMarks = Math.min(this.leastOfMarks, plate === null ? weakest(mark, behind) : Infinity);
     if (plate !== null) this.#fill(rectPath(growBox(box, mark.clearSpace * box.heightPx)), plate, growBox(box, mark.clearSpace * box.heightPx));
     if (own) this.#checkMarkContrast(own, box);
     else if (part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });

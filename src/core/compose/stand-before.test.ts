@@ -61,6 +61,14 @@ describe('standBefore', () => {
     }
   });
 
+  it('keeps out from behind other words: a tail that runs through them would be read as a part of them', () => {
+    const kite = diamond(0.5, 0.5);
+    const tail = ring([0.05, 0.7], [0.35, 0.7], [0.35, 1], [0.05, 1]);
+    const adjustment = { ...linkedCut, crops: { photo: { x: 0.5, y: 0.5, zoom: 1 } } };
+    expect(composed({ outline: kite, adjustment }).report.fronts).toHaveLength(1);
+    expect(composed({ outline: [...kite, tail], adjustment }).report.fronts).toEqual([]);
+  });
+
   it('moves the picture sideways where that brings the subject under the letters, but never a crop that a person has moved', () => {
     const outline = diamond(0.75, 0.4, 0.05);
     const own = { x: 0.42, y: 0.5, zoom: 1 };

@@ -46,6 +46,8 @@ const MOST_OF_UPPER_HALF = 0.1;
 /** The share of all letters that is best hidden, and below which nothing is seen to stand before them. */
 const BEST_HIDDEN = 0.13;
 const LEAST_HIDDEN = 0.02;
+/** Of other words and marks at most so much may lie on it: it shows as it is, without the help that they have to be read. */
+const MOST_OF_OTHERS = 0.004;
 /** Steps in which the letters move down, in em, and the room that they keep to other words, in m. */
 const STEP_EM = 0.04;
 const ROOM_M = 0.6;
@@ -96,9 +98,11 @@ function meet(part: TextPart, slot: string, input: StandInput): (Meeting & { rea
   const grid = new HiddenGrid(rings, whole);
   const sizePx = sizeInWidth(text, foundPx, at.box.widthPx);
   const letters = letterBoxes({ part, text, sizePx, box: at.box }, input);
+  const others = otherWords(part, input);
   const windows = input.crops[slot] ? [window.x] : besideWindows(window, picture.focal.x);
   const ways = windows.flatMap((windowX) => {
     const [offsetX, offsetY] = [windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
+    if (others.some((each) => grid.shareOf({ ...each, xPx: each.xPx + offsetX, yPx: each.yPx + offsetY }) > MOST_OF_OTHERS)) return [];
     return steps(roomBelow(part, input), STEP_EM * sizePx).map((downPx) => {
       const { share, isReadable } = hiddenOf(letters.map((each) => ({ ...each, xPx: each.xPx + offsetX, yPx: each.yPx + offsetY + downPx })), grid);
       return { downPx, windowX, share, isReadable, cost: Math.abs(share - BEST_HIDDEN) + SIDEWAYS_COSTS * (Math.abs(windowX - window.x) / window.width) };
@@ -161,15 +165,21 @@ function hiddenOf(letters: readonly Box[], grid: HiddenGrid): { readonly share: 
   return { share: hidden / Math.max(1, all), isReadable };
 }
 
-/** How far a text may move down before it comes to other words, a mark or the end of the safe zone. */
-function roomBelow(part: TextPart, { fitted, texts, frame }: StandInput): number {
+/** The ink boxes of all other words and marks. */
+function otherWords(part: TextPart, { fitted, texts }: StandInput): readonly Box[] {
   const boxes = new Map(textBoxes({ fitted, texts }));
-  const own = boxes.get(part);
-  if (!own) return 0;
   boxes.delete(part);
+  return [...boxes.values(), ...markBoxes(fitted.laidOut)];
+}
+
+/** How far a text may move down before it comes to other words, a mark or the end of the safe zone. */
+function roomBelow(part: TextPart, input: StandInput): number {
+  const { fitted, texts, frame } = input;
+  const own = new Map(textBoxes({ fitted, texts })).get(part);
+  if (!own) return 0;
   const endPx = own.yPx + own.heightPx;
   const column = { ...own, heightPx: frame.size.heightPx };
-  const others = [...boxes.values(), ...markBoxes(fitted.laidOut)].map((box) => growBox(box, ROOM_M * frame.marginPx)).filter((box) => intersectBoxes(column, box) && box.yPx + box.heightPx > endPx);
+  const others = otherWords(part, input).map((box) => growBox(box, ROOM_M * frame.marginPx)).filter((box) => intersectBoxes(column, box) && box.yPx + box.heightPx > endPx);
   return Math.min(frame.size.heightPx - frame.safe.bottomPx, ...others.map(({ yPx }) => yPx)) - endPx;
 }
 
