@@ -173,6 +173,7 @@ test('a note that is kept without a connection says that it waits, and is there 
   await expect(what).toHaveValue('A note written in a tunnel');
   await context.setOffline(false);
   await expect(page.getByRole('dialog')).toBeHidden();
+  await expect(page.getByText('There is no connection.', { exact: false })).toHaveCount(0);
   await expect(page.getByRole('article', { name: 'A note written in a tunnel' })).toHaveCount(1);
 });
 

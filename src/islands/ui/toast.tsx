@@ -36,6 +36,11 @@ export function toast(kind: Toast['kind'], text: string, action?: ToastAction): 
   if (kind === 'done') setTimeout(() => dismiss(id), action ? SHOWN_WITH_ACTION_MS : SHOWN_MS);
 }
 
+/** Closes a message that is no longer true. */
+export function closeToast(text: string): void {
+  set(toasts.filter((each) => each.text !== text));
+}
+
 function dismiss(id: number): void {
   set(toasts.filter((each) => each.id !== id));
 }
