@@ -110,7 +110,12 @@ export const getPiece = contract({
   path: '/api/brands/{brand}/pieces/{piece}',
   summary: 'A piece with its template and the pictures it shows',
   params: pieceParams,
-  answer: storedPiece.shape({ media: array(mediaItemSchema.required()).required(), template: documentOf<Template>('The template document') }),
+  answer: storedPiece.shape({
+    /** Who saved it last; null where that is not known any more. */
+    changedBy: string().nullable().defined(),
+    media: array(mediaItemSchema.required()).required(),
+    template: documentOf<Template>('The template document'),
+  }),
 });
 
 /** One change of a document (JSON Patch, RFC 6902). */

@@ -147,6 +147,8 @@ describe('bad files', () => {
     ['a 30,000 x 30,000 PNG', 'wall.png', () => hugePng(30_000), 422, 'too-many-pixels', /30000 × 30000, 900 megapixels/],
     ['a picture of a few pixels', 'dot.png', () => gradient(4, 4).png().toBuffer(), 422, 'too-small', /only 4 × 4/],
     ['a PDF', 'flyer.pdf', () => Buffer.from('%PDF-1.7\n1 0 obj\n<<>>\nendobj\n'), 415, 'not-a-picture', /inside it is a file of the kind PDF/],
+    ['a mark of a brand', 'wordmark.SVG', () => Buffer.from('<svg xmlns="http://www.w3.org/2000/svg"/>'), 415, 'not-a-picture', /A mark is added in the brand book, under Marks\./],
+    ['subtitles', 'voice.srt', () => Buffer.from('1\n00:00:01,000 --> 00:00:02,000\nHello\n'), 415, 'not-a-picture', /Subtitles are imported in a video/],
     ['an empty file', 'empty.jpg', () => Buffer.alloc(0), 400, 'empty-upload', /empty/],
   ];
   it.each(cases)('%s is refused with a sentence, and nothing stays behind', async (_, name, make, status, code, sentence) => {

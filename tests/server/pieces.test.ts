@@ -73,6 +73,7 @@ describe('a piece', () => {
     const base = `/api/brands/gullwick/pieces/${piece.id}/revisions`;
     const { items } = (await stack.wren.ask('GET', base)).body as unknown as { items: { revision: number; personName: string }[] };
     expect(items.map((item) => [item.revision, item.personName])).toEqual([3, 2, 1].map((number) => [number, 'Wren Adeyemi-Holt']));
+    expect((await stack.wren.ask('GET', `/api/brands/gullwick/pieces/${piece.id}`)).body).toMatchObject({ changedBy: 'Wren Adeyemi-Holt' });
     const saved = (await stack.wren.ask('GET', `${base}/2`)).body as unknown as Stored;
     expect(saved.document.frames[0].slots['headline']).toEqual({ kind: 'text', text: 'One' });
     expect((await stack.wren.ask('GET', `${base}/99`)).status).toBe(404);

@@ -302,8 +302,9 @@ describe('what could not be saved', () => {
     await store.flush();
     server.write({ title: 'Theirs' });
     store = visit();
-    store.takeUp();
+    store.takeUp('Caspian Muir');
     expect([saveKind(), shown().title]).toEqual(['conflict', 'Mine']);
+    expect(store.getState().save).toMatchObject({ by: 'Caspian Muir' });
     await store.resolve(() => 'mine');
     expect([server.current.document.title, kept.text]).toEqual(['Mine', null]);
   });

@@ -104,15 +104,16 @@ export class DocumentStore<Document extends object> {
 
   /**
    * Goes on with what an earlier visit could not save, as if it had been written just now on what was there then.
+   * @param by who saved last what is there now, where that is known
    * @returns when it was written; null where there was nothing, or all of it is saved by now
    */
-  takeUp(): number | null {
+  takeUp(by: string | null = null): number | null {
     const note = this.notes?.read();
     if (!note) return null;
     const theirs = { document: this.#base, revision: this.#state.revision };
     this.#base = note.base;
     this.#set({ history: replaceDocument(startHistory(note.base), 'unsaved', note.atMs, note.document), revision: note.revision, save: { kind: 'waiting' } });
-    this.#join(theirs, null);
+    this.#join(theirs, by);
     return this.#state.save.kind === 'saved' ? null : note.atMs;
   }
 

@@ -109,7 +109,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
     const theirs = await call(getPiece, { params: { brand: brand.slug, piece: stored.id } });
     // Pictures first: a cut that shows one must find it.
     setMedia((now) => withItems(now, theirs.media));
-    store.receive(theirs);
+    store.receive(theirs, theirs.changedBy);
   };
   useChanges(
     brand.slug,
@@ -123,12 +123,12 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   const takeInRef = useRef(takeIn);
   takeInRef.current = takeIn;
   useEffect(() => {
-    const writtenMs = store.takeUp();
+    const writtenMs = store.takeUp(stored.changedBy);
     if (writtenMs === null) return;
     toast('done', `What you wrote on ${writtenAt.format(writtenMs)} and could not be saved is back in the piece.`);
     // A picture that was put in then comes with the piece once it is saved.
     void store.flush().then(() => takeInRef.current()).catch(() => undefined);
-  }, [store]);
+  }, [store, stored.changedBy]);
   const choose = useCallback((next: ViewKey): void => {
     setView(next);
     history.replaceState(null, '', `#${next}`);

@@ -117,7 +117,8 @@ const getPiece = defineEndpoint({
   async handle({ services, brand, params }) {
     const piece = await getStoredPiece(services, brand, params.piece);
     const media = await findMediaByIds(services.db, brand.id, mediaOfPiece(piece.document));
-    return { ...describePiece(piece), media: media.map(describeMedia), template: await getTemplate(services.db, brand.id, piece.document.template.key) };
+    const [latest] = await pageRevisions(services.db, piece.id, null, 1);
+    return { ...describePiece(piece), changedBy: latest?.personName ?? null, media: media.map(describeMedia), template: await getTemplate(services.db, brand.id, piece.document.template.key) };
   },
 });
 

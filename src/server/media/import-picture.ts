@@ -5,6 +5,7 @@ import type { PictureFacts } from '../../core/crop/picture-facts.ts';
 import { ProblemError } from '../errors.ts';
 import { readPictureFacts } from './picture-facts-of-file.ts';
 import { takenDayOf } from './taken-day.ts';
+import { whereItBelongs } from './where-it-belongs.ts';
 
 /** A picture as it is kept: upright, without metadata, in sRGB. */
 export interface ImportedPicture {
@@ -36,7 +37,8 @@ export async function importPicture(path: string, name: string): Promise<Importe
   const encode = type ? kinds[type.mime] : undefined;
   if (!type || !encode) {
     const found = type ? `inside it is ${kindInWords(type)}` : 'its bytes are of no kind known here';
-    throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture, a clip or a sound: ${found}.`);
+    const place = whereItBelongs(name);
+    throw new ProblemError(415, 'not-a-picture', `“${name}” is not a JPEG, PNG or WebP picture, a clip or a sound: ${found}.${place === null ? '' : ` ${place}`}`);
   }
   await checkSize(path, name);
   try {
