@@ -68,7 +68,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
     <article data-post={post.postId} className="border-b border-line py-2">
       <div className="flex items-center gap-1.5 max-md:flex-wrap max-md:gap-x-2 max-md:gap-y-1">
         {!isBesidePiece && <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: first.id })} alt="" className="mr-2.5 size-9 shrink-0 rounded-md object-cover" />}
-        <p className="min-w-0 flex-1 truncate max-md:basis-full max-md:whitespace-normal">
+        <p className={`min-w-0 flex-1 truncate max-md:whitespace-normal ${isBesidePiece ? 'max-md:basis-full' : 'max-md:basis-[calc(100%-4rem)]'}`}>
           {isBesidePiece ? (
             <span className="text-sm font-semibold">{formatMoment(first.dueMs, first.zone)}</span>
           ) : (
@@ -76,7 +76,7 @@ export function PostGroup({ brand, post, badges, nowMs, isBesidePiece = false }:
               {first.pieceName}
             </a>
           )}
-          <span className="ml-2 text-sm text-quiet tabular-nums">
+          <span className="ml-2 text-sm text-quiet tabular-nums max-md:ml-0 max-md:block">
             {isBesidePiece ? '' : `${formatMoment(first.dueMs, first.zone)}, `}
             {deliveries.length} {deliveries.length === 1 ? 'place' : 'places'}
           </span>

@@ -82,7 +82,7 @@ function Links({ brand, nowMs }: LinksProps) {
           </span>
         )}
         {mayMake && (
-          <span className="ml-auto">
+          <span className="ml-auto max-sm:w-full">
             <UntilReady>
               <NewLink brand={brand.slug} />
             </UntilReady>
@@ -131,7 +131,7 @@ function NewLink({ brand }: { readonly brand: string }) {
         make.mutate();
       }}
     >
-      <input aria-label="Address to shorten" placeholder="https://… to shorten" value={target} onChange={(event) => setTarget(event.target.value)} className={`${inputClasses} h-8 min-w-64`} />
+      <input aria-label="Address to shorten" placeholder="https://… to shorten" value={target} onChange={(event) => setTarget(event.target.value)} className={`${inputClasses} h-8 min-w-64 max-sm:min-w-0 max-sm:flex-1`} />
       <button type="submit" disabled={target.trim() === '' || make.isPending} className={buttonClasses('primary')}>
         Shorten
       </button>
