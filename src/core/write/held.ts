@@ -37,6 +37,7 @@ export function heldIn(text: string, pack: LanguagePack, known: ReadonlySet<stri
     if (isFree(start, end)) found.push({ kind, text: text.slice(start, end), start, end });
   };
   for (const [kind, pattern] of PATTERNS) for (const match of text.matchAll(pattern)) add(kind, match.index, match.index + match[0].length);
+  for (const match of pack.denials ? text.matchAll(pack.denials) : []) add('negation', match.index, match.index + match[0].length);
   const dates = new Set(pack.dateWords);
   const numbers = new Set(pack.numberWords);
   for (const { text: word, start, end } of tokensOf(text)) {

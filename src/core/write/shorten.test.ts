@@ -48,6 +48,20 @@ function textOf(seed: number): { readonly text: string; readonly facts: readonly
 }
 
 describe('shorten', () => {
+  it('keeps what calls something off: it is the news', () => {
+    const texts = [
+      ['The river swim has been cancelled. The water was not clean on Friday evening. We are sorry to tell you so late.', 'cancelled'],
+      ['The talk is sold out. Tove speaks at seven. Bring somebody who likes the sea and its many moods.', 'sold out'],
+    ] as const;
+    for (const [text, word] of texts) expect(shorten(text, english, (part) => part.length <= 60).text).toContain(word);
+    expect(shorten('Das Fest fällt leider aus. Wir freuen uns schon auf das nächste Jahr mit euch allen.', pack('de'), (part) => part.length <= 40).text).toMatch(/fällt .*aus/u);
+    expect(shorten('La fête est annulée. Nous pensons fort à vous tous et à la mer.', pack('fr'), (part) => part.length <= 40).text).toContain('annulée');
+  });
+
+  it('takes no word that carries the sense', () => {
+    for (const text of ['We would rather be safe than sorry.', 'Use wool rather than nylon.', 'There are just two benches left.']) expect(shorten(text, english, () => false).text).toBe(text);
+  });
+
   it('loses no number, name, date or denial in 200 seeded texts', () => {
     let shorter = 0;
     for (let seed = 0; seed < 200; seed += 1) {

@@ -2,6 +2,7 @@ import { shorterWays } from './wordy.ts';
 import { tagWords } from './english-tagger.ts';
 import { heldIn, knownNames, missingHeld } from './held.ts';
 import type { LanguagePack } from './language-pack.ts';
+import { louderWords } from './louder-words.ts';
 import { rankSentences } from './rank.ts';
 import { tokensOf } from './tokens.ts';
 import { sentencesOf } from '../words/sentences.ts';
@@ -133,11 +134,7 @@ const openers: Rule = (sentence, pack) => {
 
 const parentheses: Rule = (sentence) => [...sentence.matchAll(/\s?\([^()]{1,200}\)/gu)].map((match) => ({ start: match.index, end: match.index + match[0].length, put: '', rule: 'parenthesis' as const }));
 
-const intensifiers: Rule = (sentence, pack) =>
-  [...sentence.matchAll(patternOf('intensifiers', pack, () => new RegExp(`(?<![\\p{L}’'-])(?:${escaped(pack.intensifiers)})\\s(?=\\p{Ll})`, 'giu')))]
-    // “Just” before a number limits it, and after a denial these words carry it.
-    .filter((match) => !/(?:not|n[’']t|no|nicht|kein\p{L}*|pas|não)\s$/iu.test(sentence.slice(0, match.index)) && !/^\s*(?:a|one|the|as|enough|\d)/iu.test(sentence.slice(match.index + match[0].length)))
-    .map((match) => ({ start: match.index, end: match.index + match[0].length, put: '', rule: 'intensifier' as const }));
+const intensifiers: Rule = (sentence, pack) => louderWords(sentence, pack).map((span) => ({ ...span, put: '', rule: 'intensifier' as const }));
 
 const wordy: Rule = (sentence, pack) => shorterWays(sentence, pack.language).map((found) => ({ ...found, rule: 'wordy' as const }));
 
