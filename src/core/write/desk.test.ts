@@ -44,11 +44,29 @@ describe('writeVersions', () => {
   });
 
   it('does not sound like the last posts', () => {
-    const recent = [...openings, ...calls].filter(({ tone }) => tone === 'bright').map((pattern) => pattern.text.replace('{thing}', 'sled kites').replace('{Thing}', 'Sled kites'));
+    const recent = [...openings, ...calls].filter(({ tone }) => tone === 'bright').map((pattern) => pattern.text.replace('{thing}', 'sled kites').replace('{the thing}', 'sled kites').replace('{Thing}', 'Sled kites'));
     for (const version of writeVersions({ ...brief, recent }).versions) {
       const framing = version.text.split(/(?<=[.!?])\s+/u).filter((sentence) => !article.includes(sentence.replace(/[.!?]+$/u, '')));
       for (const sentence of framing) for (const post of recent) expect(sharedTrigrams(sentence, post), `${sentence} | ${post}`).toBeLessThanOrEqual(1 / 3);
     }
+  });
+
+  it('says a topic in the form that a sentence needs', () => {
+    const openingsFor = (topic: string, source: string): readonly string[] =>
+      [0, 1, 2, 3].flatMap((turn) => writeVersions({ ...brief, voice: { ...brief.voice, tone: 'warm' }, ask: 'opening', turn, topic, text: source, sources: [] }).versions.map((version) => version.text.slice(0, version.text.indexOf(source.split('. ')[1] ?? ''))));
+    const all = openingsFor('repair café', 'Come in on Thursday. We mend lamps on Thursday. We open at six in May.');
+    expect(all.some((opening) => opening.includes('the repair café'))).toBe(true);
+    for (const opening of all) expect(opening).not.toMatch(/(?:about|like|likes|for|to|on|with) repair café/u);
+    for (const [topic, said] of [['honey', 'honey'], ['lime trees', 'lime trees'], ['our harbour fair', 'our harbour fair'], ['kite flying', 'kite flying'], ['Big Blow', 'Big Blow']] as const) {
+      for (const opening of openingsFor(topic, 'Come in on Thursday. We mend lamps on Thursday. We open at six in May.')) expect(opening.toLowerCase()).not.toContain(`the ${said.toLowerCase()}`);
+    }
+  });
+
+  it('is about what a text speaks of most, also where that stands in front', () => {
+    const bees = 'Bees do not like the wind. In March we moved the hives behind the hedge, and by May there were twice as many bees. A jar costs £8.50 at the gate. There are only 90 jars.';
+    const said = writeVersions({ ...brief, voice: { ...brief.voice, tone: 'warm' }, sources: [{ name: 'the text', text: bees }] }).versions.map((version) => version.text).join('\n');
+    expect(said).toMatch(/(?:about|like|likes|for|to|on|with|:) bees/u);
+    expect(said).not.toMatch(/(?:about|like|likes|for|to|on|with|:) jars/u);
   });
 
   it('“another” gives other versions', () => {

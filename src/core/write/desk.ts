@@ -4,7 +4,7 @@ import { countCharacters, type Counting } from '../words/count-characters.ts';
 import type { DeskAsk } from '../words/desk-asks.ts';
 import type { Language } from '../words/language.ts';
 import { sentencesOf } from '../words/sentences.ts';
-import { pluralWhereCounted } from './english-tagger.ts';
+import { pluralWhereCounted, withArticle } from './english-tagger.ts';
 import { heldIn, missingHeld, unsupported, type Held } from './held.ts';
 import { keyPhrases } from './key-phrases.ts';
 import { packOf, type LanguagePack } from './language-pack.ts';
@@ -222,8 +222,8 @@ function framesOf(brief: DeskBrief, pack: LanguagePack, ranked: readonly Ranked[
   const facts = new Set(brief.facts.filter(({ text }) => text.trim() !== '').map(({ key }) => key));
   const { voice } = brief;
   const fill = ({ text }: Pattern): string | null => {
-    if (/\{[Tt]hing\}/u.test(text) && thing === null) return null;
-    const filled = text.replaceAll('{thing}', thing ?? '').replaceAll('{Thing}', capital(thing ?? ''));
+    if (/\{(?:[Tt]|the t)hing\}/u.test(text) && thing === null) return null;
+    const filled = text.replaceAll('{the thing}', withArticle(thing ?? '')).replaceAll('{thing}', thing ?? '').replaceAll('{Thing}', capital(thing ?? ''));
     const isThere = [...filled.matchAll(/\{([a-z][a-z0-9-]*)\}/gu)].every((match) => facts.has(match[1] ?? ''));
     return isThere && avoidedWords(filled, voice).length === 0 ? filled : null;
   };
@@ -250,10 +250,12 @@ function thingOf({ topic, sources }: DeskBrief, pack: LanguagePack, ranked: read
   const counts = countsOf(stemsOf(all, pack));
   const isName = (text: string): boolean => heldIn(`the ${text}`, pack).length > 0;
   const headCount = (text: string): number => counts.get(pack.stem(tokensOf(text).at(-1)?.text ?? '')) ?? 0;
-  const phrases = keyPhrases(all, pack).filter(({ text }) => !isName(text) && !/^(?:own|last|next|first|same|other|new)\s/iu.test(text));
+  const small = all.toLowerCase();
+  // A capital at the start of a sentence makes no name of a word that stands in small letters elsewhere.
+  const phrases = keyPhrases(all, pack).map((phrase) => (all.includes(phrase.text.toLowerCase()) ? { ...phrase, text: phrase.text.toLowerCase() } : phrase)).filter(({ text }) => !isName(text) && !/^(?:own|last|next|first|same|other|new)\s/iu.test(text));
   const most = Math.max(0, ...phrases.map(({ text }) => headCount(text)));
-  // What is spoken of most leads; of its phrases the one that says more.
-  const best = phrases.filter(({ text }) => headCount(text) === most).toSorted((a, b) => wordCount(b.text) - wordCount(a.text) || a.score - b.score)[0];
+  // What is spoken of most leads; of its phrases the one that says more, and of two things the one that comes first.
+  const best = phrases.filter(({ text }) => headCount(text) === most).toSorted((a, b) => wordCount(b.text) - wordCount(a.text) || small.indexOf(a.text.toLowerCase()) - small.indexOf(b.text.toLowerCase()))[0];
   if (!best || (most < 2 && ranked.length > 3)) return null;
   return pluralWhereCounted(best.text.toLowerCase(), all);
 }

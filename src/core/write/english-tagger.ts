@@ -53,6 +53,13 @@ export function isEnglishWord(word: string): boolean {
   return forms.some((form) => Object.hasOwn(known, form) && !isProper(known[form]));
 }
 
+/** A phrase of nouns as it stands within a sentence: one of several things takes an article, things and what cannot be counted take none. */
+export function withArticle(phrase: string): string {
+  if (/^(?:the|a|an|our|my|your|his|her|their|its|this|that|these|those|every|all|some|\p{Lu})/u.test(phrase) || /(?:ing|s)$/iu.test(phrase)) return phrase;
+  const last = tagWords(`we like the ${phrase}`).at(-1);
+  return last?.tags.has('Plural') || last?.tags.has('Uncountable') ? phrase : `the ${phrase}`;
+}
+
 /** A phrase as it can stand without an article: in the plural where the text counts it with “a” or has its plural already. */
 export function pluralWhereCounted(phrase: string, text: string): string {
   const plural = (nlp(`a ${phrase}`).nouns().toPlural() as { text(): string }).text();

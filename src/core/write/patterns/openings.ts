@@ -5,35 +5,35 @@ export const openings: readonly Pattern[] = [
   ...patternsIn(
     'plain',
     `
-    This one is about {thing}.
-    A word on {thing}.
+    This one is about {the thing}.
+    A word on {the thing}.
     {Thing}, in short.
     {Thing}: what to know.
-    Here is how it goes with {thing}.
+    Here is how it goes with {the thing}.
     What we mean when we say {thing}.
     {Thing}, as it is.
-    Some notes on {thing}.
+    Some notes on {the thing}.
     On the table this time: {thing}.
     Filed under {thing}.
-    Looking into {thing}?
-    What is it about {thing}?
+    Looking into {the thing}?
+    What is it about {the thing}?
     `,
   ),
   ...patternsIn(
     'warm',
     `
-    For everybody who likes {thing}.
-    If you like {thing}, this is for you.
-    We keep coming back to {thing}.
-    {Thing}, and everybody who cares about it.
-    There is a soft spot here for {thing}.
+    For everybody who likes {the thing}.
+    If you like {the thing}, this is for you.
+    We keep coming back to {the thing}.
+    {Thing}, and everybody who cares.
+    There is a soft spot here for {the thing}.
     Pull up a chair: {thing}.
-    Put the kettle on and let us talk about {thing}.
-    You asked us about {thing}.
-    A little something about {thing}.
+    Put the kettle on and let us talk about {the thing}.
+    You asked us about {the thing}.
+    A little something about {the thing}.
     Between you and us: {thing}.
-    Who else likes {thing}?
-    Do you like {thing} as much as we do?
+    Who else likes {the thing}?
+    Do you like {the thing} as much as we do?
     `,
   ),
   ...patternsIn(
@@ -41,16 +41,16 @@ export const openings: readonly Pattern[] = [
     `
     {Thing}! Yes, really.
     Hello, {thing}.
-    Make room for {thing}.
+    Make room for {the thing}.
     Guess what: {thing}.
     {Thing}, here we come.
-    Clear the table for {thing}.
+    Clear the table for {the thing}.
     Ready, steady, {thing}.
     Somebody said {thing}?
-    Hands up for {thing}.
+    Hands up for {the thing}.
     Stop scrolling: {thing}.
     Say it with us: {thing}.
-    Did somebody mention {thing}?
+    Did somebody mention {the thing}?
     `,
   ),
   ...patternsIn(
@@ -58,33 +58,33 @@ export const openings: readonly Pattern[] = [
     `
     Quietly, {thing}.
     Slowly, and with care: {thing}.
-    A quiet word about {thing}.
+    A quiet word about {the thing}.
     {Thing}, without any hurry.
     Take a breath. {Thing}.
     Some things take their time. {Thing}, for instance.
     Nothing loud here: {thing}.
     Only this: {thing}.
-    A moment for {thing}.
-    It begins with {thing}.
-    Have you thought about {thing}?
-    What would you do with {thing}?
+    A moment for {the thing}.
+    It begins with {the thing}.
+    Have you thought about {the thing}?
+    What would you do with {the thing}?
     `,
   ),
   ...patternsIn(
     'formal',
     `
-    A note concerning {thing}.
-    We should like to draw your attention to {thing}.
-    With regard to {thing}.
+    A note concerning {the thing}.
+    We should like to draw your attention to {the thing}.
+    With regard to {the thing}.
     {Thing}: a short overview.
-    The following concerns {thing}.
-    Please note what follows about {thing}.
-    Today we turn to {thing}.
-    In brief, on {thing}.
-    An introduction to {thing}.
+    The following concerns {the thing}.
+    Please note what follows about {the thing}.
+    Today we turn to {the thing}.
+    In brief, on {the thing}.
+    An introduction to {the thing}.
     Our subject is {thing}.
-    What should be said about {thing}?
-    Which part of {thing} matters to you?
+    What should be said about {the thing}?
+    Which part of {the thing} matters to you?
     `,
   ),
 ];

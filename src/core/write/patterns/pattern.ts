@@ -2,7 +2,7 @@
 export const tones = ['plain', 'warm', 'bright', 'calm', 'formal'] as const;
 export type Tone = (typeof tones)[number];
 
-/** A sentence with places to fill: `{thing}` takes what the post is about, `{fact}` one of the brand's facts by its key. It claims nothing by itself. */
+/** A sentence with places to fill: `{thing}` takes what the post is about, `{the thing}` the same with the article that it needs within a sentence, `{fact}` one of the brand's facts by its key. It claims nothing by itself. */
 export interface Pattern {
   readonly text: string;
   readonly tone: Tone;
