@@ -7,8 +7,11 @@ import { shippedTemplates } from '../../template/shipped-templates.ts';
 import type { Slot, Template } from '../../template/template.ts';
 import type { Form } from './findings.ts';
 
-/** What a frame says, by what it is for; the slots of a template take from it. */
-export type Roles = Readonly<Partial<Record<'headline' | 'line' | 'label' | 'number' | 'day' | 'price' | 'who' | 'points', string>>>;
+/**
+ * What a frame says, by what it is for; the slots of a template take from it. Of a date `day` is its number and `label` the rest, which stand
+ * beside each other; `date` is all of it.
+ */
+export type Roles = Readonly<Partial<Record<'headline' | 'line' | 'label' | 'number' | 'day' | 'date' | 'price' | 'who' | 'points', string>>>;
 
 /** What a piece is made of before it has a template. */
 export interface Content {
@@ -50,8 +53,15 @@ export function templatesFor(content: Content, templates: readonly Template[], k
 const shippedKeys: ReadonlySet<string> = new Set(shippedTemplates.map(({ key }) => key));
 const signature = ({ slots }: Template): string => slots.filter(({ required }) => required).map(({ key, kind }) => `${key}:${kind}`).toSorted().join(' ');
 
+/** The content as a template shows it: without a slot for the number of a day its label is the whole date. */
+function contentFor({ slots }: Template, content: Content): Content {
+  const { date } = content.roles;
+  return date === undefined || slots.some(({ key }) => roleOfSlot[key] === 'day') ? content : { ...content, roles: { ...content.roles, label: date } };
+}
+
 /** Whether every slot that a template needs can be filled. */
-function carries(template: Template, content: Content, pictures: number): boolean {
+function carries(template: Template, whole: Content, pictures: number): boolean {
+  const content = contentFor(template, whole);
   const needed = template.slots.filter(({ required }) => required);
   if (needed.filter(({ kind }) => kind === 'picture').length > pictures) return false;
   if (content.form === 'list') {
@@ -86,7 +96,8 @@ export function pictureRoom(template: Template, content: Content): number {
  * The frames of a piece in a template, filled with some content.
  * @param pictures in the order in which they are shown; slots beyond them stay empty
  */
-export function draftFrames(template: Template, content: Content, pictures: readonly { readonly id: string; readonly altText: string }[], newId: () => string): Slides {
+export function draftFrames(template: Template, whole: Content, pictures: readonly { readonly id: string; readonly altText: string }[], newId: () => string): Slides {
+  const content = contentFor(template, whole);
   let next = 0;
   const fill = (slots: readonly Slot[], isCover: boolean): Readonly<Record<string, SlotValue>> =>
     Object.fromEntries(

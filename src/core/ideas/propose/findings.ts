@@ -151,7 +151,8 @@ function ofSentence(sentence: ArticleSentence, next: ArticleSentence | null, pac
   }
   const turn = turns[pack.language].exec(text);
   if (turn?.[1] && turn[2] && pack.hasVerb(turn[2])) found.push({ form: 'pair', before: take(turn[1].trim()), after: take(turn[2].trim()), about: take(text) });
-  if ((ranked[number - 1]?.score ?? 0) > MIN_RANK && pack.hasVerb(text) && !text.endsWith(':')) found.push({ form: 'announce', about: take(text), line });
+  // What somebody says is a quote, and no announcement of the brand's.
+  if (quote === '' && (ranked[number - 1]?.score ?? 0) > MIN_RANK && pack.hasVerb(text) && !text.endsWith(':')) found.push({ form: 'announce', about: take(text), line });
   return found;
 }
 

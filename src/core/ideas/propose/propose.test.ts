@@ -5,7 +5,7 @@ import { missingHeld } from '../../write/held.ts';
 import { packOf, type DeskLanguage } from '../../write/language-pack.ts';
 import { articleOf } from './article.ts';
 import type { PictureOffer } from './choose-picture.ts';
-import { findIn } from './findings.ts';
+import { findIn, type Finding } from './findings.ts';
 import { plainVariant, proposeAll, proposeFrom, type Proposal, type ProposeBrief } from './propose.ts';
 import { proposeSeries } from './series.ts';
 import { isDroppedFrom, type Trace } from './trace.ts';
@@ -34,6 +34,25 @@ function isTrue(trace: Trace, source: string, language: DeskLanguage): boolean {
   if (!flat.includes(trace.original)) return false;
   return isDroppedFrom(trace.text, trace.original) && missingHeld(trace.original, trace.text, pack).length === 0;
 }
+
+describe('a proposal', () => {
+  const night = 'On 14 January the Tamble rose 2.3 metres in six hours. “We thought it was over,” says Ines Corvell, who has run the bakery since 2009. From Saturday 7 March the shop opens again, at 7 am instead of 8. There will be no croissants until April.';
+  const textsOf = ({ frames }: Proposal): readonly string[] => frames.flatMap(({ slots }) => Object.values(slots).flatMap((value) => (value.kind === 'text' ? [value.text] : [])));
+
+  it('names a day whole, or its number and the rest beside each other', () => {
+    const dated = proposalsOf('en', night, 6).filter(({ form }) => form === 'date');
+    expect(dated.length).toBeGreaterThan(0);
+    for (const proposal of dated) {
+      const texts = textsOf(proposal);
+      const isParted = texts.includes('7') && texts.includes('Saturday March');
+      expect(isParted || texts.includes('Saturday 7 March') || texts.includes('14 January') || (texts.includes('14') && texts.includes('January')), texts.join(' | ')).toBe(true);
+    }
+  });
+
+  it('announces nothing that somebody else says', () => {
+    for (const proposal of proposalsOf('en', night, 8).filter(({ form }) => form === 'announce')) expect(textsOf(proposal)[0]).not.toContain('“');
+  });
+});
 
 describe('proposals from thirty articles in five languages', () => {
   const all = articles.map(({ language, text }) => ({ language, text, proposals: proposalsOf(language, text) }));
@@ -89,8 +108,10 @@ describe('one proposal', () => {
 
   it('changes as it is asked: shorter, as a list, another template, another picture', () => {
     const brief = briefOf('en', kiln);
-    const [finding] = findIn(brief.article, packOf('en') ?? (null as never), '').filter(({ form }) => form === 'announce');
-    const of = (change: object): Proposal | null => (finding ? proposeFrom(finding, brief, { ...plainVariant, ...change }, new Set(), newId) : null);
+    const make = (from: Finding, change: object): Proposal | null => proposeFrom(from, brief, { ...plainVariant, ...change }, new Set(), newId);
+    // A sentence that is all facts gets no shorter, and is not proposed so.
+    const finding = findIn(brief.article, packOf('en') ?? (null as never), '').find((each) => each.form === 'announce' && make(each, { shorter: 2 }) !== null);
+    const of = (change: object): Proposal | null => (finding ? make(finding, change) : null);
     const plain = of({});
     const lengthOf = (proposal: Proposal | null): number => (proposal ? proposal.words.caption.length + JSON.stringify(proposal.frames[0].slots).length : Infinity);
     expect(lengthOf(of({ shorter: 2 }))).toBeLessThan(lengthOf(plain));

@@ -195,7 +195,7 @@ function contentOf(finding: Finding, pack: LanguagePack | null, room: number, { 
       if (!about) return null;
       const [number = ''] = /\b(?:[12]?\d|3[01])\b/u.exec(finding.day.text) ?? [];
       const under = line(finding.line);
-      return { content: { form: 'date', roles: { headline: about.text, ...(number === '' ? {} : { day: number, label: finding.day.text.replace(number, '').replace(/\s{2,}/gu, ' ').replace(/^[\s.,]{1,4}|[\s.,]{1,4}$/gu, '') }), ...(under ? { line: under.text } : {}) }, points: [] }, traces: [traceOf('day', finding.day, finding.day.text), traceOf('headline', finding.about, about.text), ...(under && finding.line ? [traceOf('line', finding.line, under.text)] : [])], used: used(finding.about, under) };
+      return { content: { form: 'date', roles: { headline: about.text, date: finding.day.text, ...(number === '' ? {} : { day: number, label: finding.day.text.replace(number, '').replace(/\s{2,}/gu, ' ').replace(/^[\s.,]{1,4}|[\s.,]{1,4}$/gu, '') }), ...(under ? { line: under.text } : {}) }, points: [] }, traces: [traceOf('day', finding.day, finding.day.text), traceOf('headline', finding.about, about.text), ...(under && finding.line ? [traceOf('line', finding.line, under.text)] : [])], used: used(finding.about, under) };
     }
     case 'price': {
       const about = lead(finding.about);
