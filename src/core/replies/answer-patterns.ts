@@ -63,6 +63,10 @@ export const shortLines: Readonly<Record<DeskLanguage, Lines>> = {
 interface Topics {
   readonly glad: readonly string[];
   readonly cross: readonly string[];
+  /** Words that tell of trouble together alone: “late” is asked for as well, “came late” is not. */
+  readonly trouble: RegExp;
+  /** Words that turn the next ones around: “not happy”, “no complaints”. */
+  readonly turning: readonly string[];
   /** What people ask for, and the keys of the facts that tell it. */
   readonly subjects: readonly { readonly words: readonly string[]; readonly keys: readonly string[] }[];
 }
@@ -72,8 +76,10 @@ const words = (text: string): readonly string[] => text.split(' ');
 /** Words by which gestures and subjects are known. */
 export const topics: Readonly<Record<DeskLanguage, Topics>> = {
   en: {
-    glad: words('love loved lovely great beautiful wonderful thanks thank amazing gorgeous brilliant happy perfect best'),
-    cross: words('broken disappointed refund rude terrible awful complaint worst angry late missing damaged wrong nowhere split torn cracked delayed unanswered'),
+    glad: words('love loved lovely great beautiful wonderful thanks thank amazing gorgeous brilliant happy perfect best fantastic superb delighted'),
+    cross: words('broken broke snapped ripped faulty disappointed disappointing refund rude terrible awful horrible complaint complaints worst angry furious annoyed upset unacceptable damaged torn cracked smashed useless rubbish unanswered'),
+    trouble: /\b(?:came|arrived|was|were|is|days?|weeks?|hours?|again)\s(?:so |very |too |far too )?late\b|\b(?:is|was|are|were)\s(?:still )?missing\b|\bmissing\s(?:an?|the|one|two|its?|parts?|pieces?)\b|\bwrong\s(?:size|colou?r|kite|order|one|items?|address|parts?|pieces?|thing)\b|\bsomething(?:[’']s|\sis)\swrong\b|\bnever\s(?:arrived?|came|comes?|got|received?|answer(?:s|ed)?|heard|again)\b|n[’']t\s(?:arrived?|come|work|turned|been answered|received?|heard|got)\b|\bnot\s(?:arrived|working|come|received|turned up)\b|\bfell apart\b|\bcame apart\b|\bmoney back\b|\bwaste of\b|\bstill waiting\b|\bno(?:body)?\s(?:answers?|answered|replies|reply)\b|\bbeen delayed\b|\bhas a split\b/iu,
+    turning: words("not no never without isn't wasn't aren't weren't don't didn't hardly nothing"),
     subjects: [
       { words: words('open opening hours close closed closing today sunday monday tuesday wednesday thursday friday saturday'), keys: ['hours', 'opening'] },
       { words: words('where address find located parking directions map'), keys: ['address', 'workshop', 'place', 'location', 'parking'] },
@@ -85,10 +91,12 @@ export const topics: Readonly<Record<DeskLanguage, Topics>> = {
     ],
   },
   de: {
-    glad: words('schön toll wunderbar danke großartig liebe klasse lecker perfekt'),
-    cross: words('kaputt enttäuscht erstattung unfreundlich schrecklich beschwerde ärgerlich verspätet beschädigt'),
+    glad: words('schön toll wunderbar danke großartig liebe klasse lecker perfekt begeistert freue super'),
+    cross: words('kaputt enttäuscht enttäuschend erstattung unfreundlich schrecklich beschwerde reklamation ärgerlich wütend verärgert beschädigt zerbrochen gebrochen zerrissen gerissen mangelhaft unverschämt'),
+    trouble: /(?<!\p{L})(?:zu spät|verspätet|geld zurück|immer noch nicht|nicht (?:angekommen|gekommen|geliefert|erhalten|bekommen|beantwortet)|nie (?:angekommen|gekommen|bekommen|erhalten)|keine antwort|(?:fehlt|fehlen|fehlte)|falsch(?:e|er|es|en) (?:größe|farbe|bestellung|ware|artikel|adresse|brot|teil))(?!\p{L})/iu,
+    turning: words('nicht kein keine keinen keiner nie ohne kaum nichts'),
     subjects: [
-      { words: words('geöffnet offen auf öffnungszeiten uhr geschlossen zu montag dienstag mittwoch donnerstag freitag samstag sonntag heute'), keys: ['hours', 'opening', 'oeffnungszeiten', 'zeiten'] },
+      { words: words('geöffnet offen öffnungszeiten uhr geschlossen aufhaben auf? zu? montag dienstag mittwoch donnerstag freitag samstag sonntag heute'), keys: ['hours', 'opening', 'oeffnungszeiten', 'zeiten'] },
       { words: words('wo adresse finde anfahrt parken parkplatz'), keys: ['address', 'adresse', 'workshop', 'place', 'laden', 'parking'] },
       { words: words('buchen reservieren vorbestellen bestellen platz karten'), keys: ['booking', 'tickets', 'bestellen', 'vorbestellung'] },
       { words: words('telefon anrufen nummer'), keys: ['phone', 'telefon'] },
@@ -96,7 +104,7 @@ export const topics: Readonly<Record<DeskLanguage, Topics>> = {
       { words: words('preis kostet kosten teuer'), keys: ['price', 'preis', 'preise'] },
     ],
   },
-  fr: { glad: words('merci beau belle magnifique super adore bravo génial'), cross: words('cassé déçu déçue remboursement horrible plainte retard abîmé'), subjects: [{ words: words('ouvert ouverts horaires heure fermé'), keys: ['hours', 'horaires'] }, { words: words('où adresse trouver'), keys: ['address', 'adresse', 'workshop'] }, { words: words('réserver réservation place'), keys: ['booking'] }, { words: words('prix coûte combien'), keys: ['price', 'prix'] }] },
-  es: { glad: words('gracias precioso bonito genial encanta maravilloso bravo'), cross: words('roto decepcionado decepcionada reembolso horrible queja tarde dañado'), subjects: [{ words: words('abierto abren horario hora cerrado'), keys: ['hours', 'horario'] }, { words: words('dónde dirección encontrar'), keys: ['address', 'direccion', 'workshop'] }, { words: words('reservar reserva plaza'), keys: ['booking'] }, { words: words('precio cuesta cuánto'), keys: ['price', 'precio'] }] },
-  pt: { glad: words('obrigado obrigada lindo linda bonito adoro maravilhoso parabéns'), cross: words('partido quebrado desapontado desiludido reembolso horrível reclamação atrasado'), subjects: [{ words: words('aberto abrem horário hora fechado'), keys: ['hours', 'horario'] }, { words: words('onde endereço morada encontrar'), keys: ['address', 'morada', 'workshop'] }, { words: words('reservar reserva lugar'), keys: ['booking'] }, { words: words('preço custa quanto'), keys: ['price', 'preco'] }] },
+  fr: { glad: words('merci beau belle magnifique super adore bravo génial parfait'), cross: words('cassé cassée déçu déçue décevant remboursement horrible plainte abîmé abîmée furieux scandaleux inacceptable'), trouble: /en retard|(?:jamais|pas) (?:arrivé|reçu|répondu|venu)|(?:il )?manque (?:un|une|des|la|le)|mauvaise? (?:taille|couleur|commande|adresse)/iu, turning: words('pas jamais sans aucun aucune rien'), subjects: [{ words: words('ouvert ouverts horaires heure fermé'), keys: ['hours', 'horaires'] }, { words: words('où adresse trouver'), keys: ['address', 'adresse', 'workshop'] }, { words: words('réserver réservation place'), keys: ['booking'] }, { words: words('prix coûte combien'), keys: ['price', 'prix'] }] },
+  es: { glad: words('gracias precioso bonito genial encanta maravilloso bravo perfecto'), cross: words('roto rota decepcionado decepcionada decepcionante reembolso horrible queja dañado dañada enfadado enfadada inaceptable'), trouble: /(?:llegó|llegaron|muy|demasiado) tarde|(?:nunca|no) (?:llegó|ha llegado|recibí|he recibido|contestan)|falta (?:un|una|la|el)|(?:talla|color|pedido) equivocad/iu, turning: words('no nunca sin ningún ninguna nada'), subjects: [{ words: words('abierto abren horario hora cerrado'), keys: ['hours', 'horario'] }, { words: words('dónde dirección encontrar'), keys: ['address', 'direccion', 'workshop'] }, { words: words('reservar reserva plaza'), keys: ['booking'] }, { words: words('precio cuesta cuánto'), keys: ['price', 'precio'] }] },
+  pt: { glad: words('obrigado obrigada lindo linda bonito adoro maravilhoso parabéns perfeito'), cross: words('partido partida quebrado quebrada desapontado desapontada desiludido desiludida reembolso horrível reclamação danificado danificada inaceitável'), trouble: /(?:chegou|muito|demasiado) (?:tarde|atrasad[oa])|(?:nunca|não) (?:chegou|recebi|respondem)|falta (?:um|uma|a|o) |(?:tamanho|cor|encomenda) errad/iu, turning: words('não nunca sem nenhum nenhuma nada'), subjects: [{ words: words('aberto abrem horário hora fechado'), keys: ['hours', 'horario'] }, { words: words('onde endereço morada encontrar'), keys: ['address', 'morada', 'workshop'] }, { words: words('reservar reserva lugar'), keys: ['booking'] }, { words: words('preço custa quanto'), keys: ['price', 'preco'] }] },
 };

@@ -41,3 +41,34 @@ describe('short answers from what the brand knows', () => {
     expect(proposeAnswers(brief({ language: 'de', said: 'Wann haben Sie geöffnet, auch Sonntag?', facts: [{ key: 'hours', name: 'Öffnungszeiten', text: 'Di–Sa 7–13 Uhr' }] }))[0]?.text).toBe('Öffnungszeiten: Di–Sa 7–13 Uhr.');
   });
 });
+
+describe('what a message does', () => {
+  const cases: readonly (readonly [language: 'en' | 'de' | 'fr' | 'es' | 'pt', gesture: ReturnType<typeof gestureOf>, ...said: readonly string[]])[] = [
+    ['en', 'asks', 'How late are you open on Saturday?', 'Is there a place left?', 'Can I bring my dog?', 'Is the second part missing on purpose, or do I not see it?'],
+    ['en', 'glad', 'No complaints here, we loved it!', 'Thanks, that was great.', 'The weather was bad, and the day wonderful.', 'I have never been so happy!'],
+    ['en', 'cross', 'My kite broke on the first day.', 'It arrived two weeks late', 'We are not happy with this.', 'It never arrived.', 'You sent me the wrong size', 'The spar fell apart?', 'Still waiting for an answer…', 'It doesn’t work'],
+    ['en', 'says', 'I flew mine on Sunday.', 'No thanks.', 'We will be there.'],
+    ['de', 'asks', 'Habt ihr am Sonntag auf?', 'Wie komme ich zu euch?'],
+    ['de', 'glad', 'Danke, das Brot war toll!', 'Keine Beschwerde, alles wunderbar.'],
+    ['de', 'cross', 'Die Lieferung kam zu spät.', 'Ich bin nicht begeistert.', 'Meine Bestellung ist immer noch nicht da', 'Es fehlt ein Teil.'],
+    ['de', 'says', 'Ich war gestern bei euch.'],
+    ['fr', 'cross', 'Ma commande n’est jamais arrivé.', 'Il manque une pièce'],
+    ['fr', 'glad', 'Merci, c’était magnifique !'],
+    ['es', 'cross', 'El pedido llegó tarde.', 'Nunca llegó'],
+    ['es', 'asks', '¿Abren por la tarde?'],
+    ['pt', 'cross', 'Não recebi a encomenda'],
+    ['pt', 'glad', 'Adoro, obrigada'],
+  ];
+
+  it.each(cases.map(([language, gesture, ...said]) => ({ language, gesture, said })))('$language: $gesture', ({ language, gesture, said }) => {
+    for (const each of said) expect([each, gestureOf(each, language)]).toEqual([each, gesture]);
+  });
+
+  it('decides what comes first: a fact where it was asked for, else a line', () => {
+    expect(proposeAnswers(brief({ said: 'The kite came broken. Where do I send it?' }))[0]?.text).toMatch(/sorry/i);
+    expect(proposeAnswers(brief({ said: 'I saw one on Sunday.' }))[0]?.used).toBe('a line of the desk’s');
+    const german = { language: 'de' as const, facts: [{ key: 'hours', name: 'Öffnungszeiten', text: 'Di–Sa 7–13 Uhr' }] };
+    expect(proposeAnswers(brief({ ...german, said: 'Habt ihr jetzt auf?' }))[0]?.text).toBe('Öffnungszeiten: Di–Sa 7–13 Uhr.');
+    expect(proposeAnswers(brief({ ...german, said: 'Freut ihr euch auf den Sommer?' })).map(({ used }) => used)).not.toContain('the fact Öffnungszeiten');
+  });
+});

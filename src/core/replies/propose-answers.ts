@@ -34,14 +34,31 @@ export interface ProposedAnswer {
 const MAX_ANSWERS = 3;
 const MIN_SHARED = 2;
 
-/** What a message does: it asks, it thanks, it complains, or it just says something. */
+/** How many words before a word may turn it around. */
+const TURN_REACH = 2;
+
+/** What a message does: it asks, it thanks, it complains, or it just says something. What is turned around says the contrary: “not happy”, “no complaints”. */
 export function gestureOf(said: string, language: DeskLanguage): Gesture {
-  const words = new Set(said.toLowerCase().match(/[\p{L}']+/gu) ?? []);
-  const has = (kind: 'cross' | 'glad'): boolean => topics[language][kind].some((word) => words.has(word));
-  if (has('cross')) return 'cross';
+  const { glad, cross, trouble, turning } = topics[language];
+  const sentences = said.toLowerCase().replaceAll('’', "'").split(/[.!?;,\n]+/u);
+  const found = { glad: false, cross: trouble.test(said) };
+  for (const words of sentences.map((sentence) => sentence.match(/[\p{L}']+/gu) ?? [])) {
+    for (const [index, word] of words.entries()) {
+      const before = words.slice(Math.max(0, index - TURN_REACH), index).filter((each) => turning.includes(each));
+      // Who is not cross is not glad by that. Who is not glad is cross, but for “no thanks” and “never been so happy”.
+      if (cross.includes(word)) found.cross ||= before.length === 0;
+      else if (glad.includes(word) && before.some((each) => !NEVER.has(each))) found.cross ||= !MANNERS.has(word);
+      else if (glad.includes(word)) found.glad = true;
+    }
+  }
+  if (found.cross) return 'cross';
   if (said.includes('?')) return 'asks';
-  return has('glad') || /[❤♥😍👏🎉😊]/u.test(said) ? 'glad' : 'says';
+  return found.glad || /[❤♥😍👏🎉😊]/u.test(said) ? 'glad' : 'says';
 }
+
+const NEVER: ReadonlySet<string> = new Set(['never', 'nie', 'jamais', 'nunca', 'hardly', 'kaum']);
+/** Words of politeness: to decline with them is no complaint. */
+const MANNERS: ReadonlySet<string> = new Set(['thanks', 'thank', 'danke', 'merci', 'gracias', 'obrigado', 'obrigada', 'best', 'liebe', 'love']);
 
 /**
  * Short answers to a message, from the facts and words that the brand has: a fact that was asked for, a saved answer about the same thing, a sentence of the post;
@@ -53,7 +70,8 @@ export function proposeAnswers(brief: AnswerBrief): readonly ProposedAnswer[] {
   const gesture = gestureOf(brief.said, pack.language);
   const told = gesture === 'glad' ? [] : [...factsAskedFor(brief, pack), ...knownAbout(brief, pack)];
   const lines = linesFor(gesture === 'asks' && told.length > 0 ? 'says' : gesture, brief, pack);
-  const made = gesture === 'asks' || told.length > 0 ? [...told, ...lines] : lines;
+  // Who asks wants to know; who is in trouble, or only says something, is answered first.
+  const made = gesture === 'asks' ? [...told, ...lines] : [...lines.slice(0, told.length > 0 ? MAX_ANSWERS - 1 : MAX_ANSWERS), ...told];
   const sources = [brief.said, brief.post, ...brief.facts.map(({ name, text }) => `${name}: ${text}`), ...brief.known.map(({ text }) => text), ...lines.map(({ text }) => text)];
   const seen = new Set<string>();
   return made.filter(({ text }) => !seen.has(text) && seen.add(text) && unsupported(text, sources, pack).length === 0).slice(0, MAX_ANSWERS);
@@ -61,7 +79,8 @@ export function proposeAnswers(brief: AnswerBrief): readonly ProposedAnswer[] {
 
 /** Facts whose name is spoken of, or whose subject is. */
 function factsAskedFor({ said, facts }: AnswerBrief, { language }: LanguagePack): readonly ProposedAnswer[] {
-  const words: readonly string[] = said.toLowerCase().match(/[\p{L}\p{N}]+/gu) ?? [];
+  // A word right before a question mark has a sense of its own: “Habt ihr auf?”
+  const words: readonly string[] = said.toLowerCase().match(/[\p{L}\p{N}]+\??/gu)?.flatMap((word) => (word.endsWith('?') ? [word, word.slice(0, -1)] : [word])) ?? [];
   const asked = topics[language].subjects.filter((subject) => subject.words.some((word) => words.includes(word)));
   const wanted = facts.filter(({ key, name, text }) => text.trim() !== '' && (asked.some(({ keys }) => keys.some((start) => key === start || key.startsWith(`${start}-`))) || name.toLowerCase().split(/\s+/u).some((part) => part.length > 3 && words.includes(part))));
   if (wanted.length === 0) return [];
