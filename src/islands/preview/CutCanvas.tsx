@@ -23,7 +23,7 @@ export function CutCanvas({ wall, cutKey, widthPx, heightPx, label }: CutCanvasP
       key={wall ? 'painted' : 'waiting'}
       ref={place}
       data-cut={cutKey}
-      style={{ width: widthPx, height: heightPx }}
+      style={{ width: widthPx, aspectRatio: `${widthPx} / ${heightPx}` }}
       className="block bg-sunk"
       {...(label === undefined ? {} : { role: 'img', 'aria-label': label })}
     />

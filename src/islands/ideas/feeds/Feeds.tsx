@@ -60,7 +60,7 @@ export default function Feeds({ context }: { readonly context: IdeasContext }) {
       )}
       {feeds.isError && <p className="text-sm text-coral-ink">{feeds.error.message}</p>}
       {feeds.data?.feeds.length === 0 && <p className="max-w-xl text-sm text-quiet">No feed is read yet. Your own blog is a good one to begin with: what is new there comes to the shelf, and by a rule it becomes a post on the channels you choose.</p>}
-      <ul className="grid gap-5">
+      <ul className="grid grid-cols-[minmax(0,1fr)] gap-5">
         {feeds.data?.feeds.map((feed) => (
           <li key={feed.id}>
             <FeedView feed={feed} rules={feeds.data.rules.filter(({ feedId }) => feedId === feed.id)} context={context} onChanged={refresh} />

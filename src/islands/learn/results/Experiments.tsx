@@ -38,7 +38,7 @@ export default function Experiments({ context }: { readonly context: ResultsCont
       </div>
     );
   return (
-    <div className="grid max-w-4xl gap-8">
+    <div className="grid max-w-4xl grid-cols-[minmax(0,1fr)] gap-8">
       {roleMay(brand.role, 'send') && <NewTrial brand={brand.slug} taken={new Set(list.flatMap(({ of, arms }) => (of === 'version' ? arms.map(({ id }) => id) : [])))} />}
       {list.map((each) => (
         <ExperimentTable key={`${each.pieceId}${each.of}`} experiment={each} context={context} />

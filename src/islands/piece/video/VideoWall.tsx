@@ -246,7 +246,7 @@ function VideoCut({ cut, cuts, seconds, isOwn, isPlayed, isCloser, onLook, onPla
   const rule = placement.video;
   const problem = over?.kind === 'overflows' ? `too long by ${over.overBy}` : rule && seconds > rule.mostSeconds ? `${Math.ceil(seconds - rule.mostSeconds)} s too long` : rule && seconds < rule.leastSeconds ? `${(rule.leastSeconds - seconds).toFixed(1)} s too short` : null;
   return (
-    <li>
+    <li className="max-w-full [&>canvas]:max-w-full">
       <CutCanvas wall={cuts.wall} cutKey={cut.key} widthPx={Math.round(width * cuts.wallScale)} heightPx={Math.round(height * cuts.wallScale)} label={`The cut for ${sheet.name} ${placement.name}`} />
       <p className="mt-1 flex items-center justify-between gap-2 text-xs">
         <span className="flex items-center gap-1.5 font-semibold">
