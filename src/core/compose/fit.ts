@@ -53,7 +53,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   }
   setAll(STEPS);
   const atSmallest = overflowNow();
-  if (atSmallest) return { ...squeeze(solver, sizesNow()), overflow: atSmallest };
+  if (atSmallest) return { ...regain(solver, groups, squeeze(solver, sizesNow()), atSmallest), overflow: atSmallest };
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
     return !overflowNow();
@@ -100,14 +100,30 @@ const SQUEEZE_STEPS = 24;
  * What is too long even at its smallest is shown smaller still, so that no text lies over another or runs off: it cannot go out like
  * this, and one sees all of it while one shortens it.
  */
-function squeeze(solver: LayoutSolver, smallest: ReadonlyMap<TextPart, number>): Pick<FitOutcome, 'sizes' | 'laidOut'> {
+function squeeze(solver: LayoutSolver, smallest: ReadonlyMap<TextPart, number>): ReadonlyMap<TextPart, number> {
   const at = (step: number): ReadonlyMap<TextPart, number> => new Map([...smallest].map(([part, sizePx]) => [part, sizePx * LEAST_SQUEEZE ** (step / SQUEEZE_STEPS)]));
   const step = smallestFitting(0, SQUEEZE_STEPS, (each) => {
     solver.solve(at(each));
     return !solver.runsOver();
   });
-  solver.solve(at(step));
-  return { sizes: at(step), laidOut: solver.laidOut() };
+  return at(step);
+}
+
+/** Texts beside one that is too long take what room there is: a number in a column of its own need not be as small as the headline that fills the other. */
+function regain(solver: LayoutSolver, groups: readonly (readonly SetText[])[], smallest: ReadonlyMap<TextPart, number>, overflow: Overflow): Pick<FitOutcome, 'sizes' | 'laidOut'> {
+  const tooLong: ReadonlySet<TextPart> = new Set(overflow.reason === 'word-too-wide' ? overflow.parts : []);
+  let sizes = smallest;
+  for (const group of groups) {
+    if (group.some(({ part, ghost }) => tooLong.has(part) || ghost)) continue;
+    const at = (step: number): ReadonlyMap<TextPart, number> => new Map([...sizes, ...group.map((text) => [text.part, text.maxPx * ((sizes.get(text.part) ?? text.minPx) / text.maxPx) ** (step / STEPS)] as const)]);
+    const fits = (step: number): boolean => {
+      solver.solve(at(step));
+      return !solver.runsOver();
+    };
+    sizes = at(fits(0) ? 0 : smallestFitting(0, STEPS, fits));
+  }
+  solver.solve(sizes);
+  return { sizes, laidOut: solver.laidOut() };
 }
 
 /** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */
