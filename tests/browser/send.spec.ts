@@ -42,6 +42,22 @@ test('a channel is connected at the network, says what it can, pauses, ends and 
     await expect(page.getByRole('heading', { name: 'Short texts' })).toBeVisible();
     await page.getByLabel('Search channels').fill('');
   });
+  await test.step('a piece that was made before has no cut there, and gets it with one press', async () => {
+    await page.goto('/b/gullwick/make/pieces');
+    await page.getByRole('link', { name: /Build your own kite in an afternoon/ }).first().click();
+    const offer = page.getByRole('region', { name: 'Channels without a cut' });
+    await expect(offer).toContainText('This piece has no cuts for Quipline Loft news yet.');
+    const before = await page.locator('canvas[data-cut]').count();
+    await offer.getByRole('button', { name: /^Add/ }).click();
+    await expect(offer).toBeHidden();
+    await expect.poll(() => page.locator('canvas[data-cut]').count()).toBeGreaterThan(before);
+    await expectSaved(page);
+    await page.getByRole('button', { name: 'Undo' }).click();
+    await expect(offer).toBeVisible();
+    await offer.getByRole('button', { name: 'Not now' }).click();
+    await expect(offer).toBeHidden();
+    await expectSaved(page);
+  });
   await test.step('a post goes out there; when the network ends the access the next one fails, and says what to do', async () => {
     await startPieceOf(page, 17);
     await writeQuote(page, 'The loft has news of its own');

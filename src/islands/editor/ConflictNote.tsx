@@ -28,7 +28,7 @@ export function ConflictNote({ by, conflicts, nameOf, onResolve }: ConflictProps
           <ul className="mt-2 grid max-w-4xl gap-2">
             {conflicts.map((conflict) => (
               <li key={keyOf(conflict)}>
-                <fieldset className="grid grid-cols-[10rem_1fr_1fr] items-start gap-3 text-sm">
+                <fieldset className="grid grid-cols-[10rem_1fr_1fr] items-start gap-3 text-sm max-md:grid-cols-1">
                   <legend className="contents">
                     <span className="pt-1.5 font-medium">{nameOf(conflict.path)}</span>
                   </legend>

@@ -19,6 +19,7 @@ import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { HistoryView } from './history/HistoryView.tsx';
 import { LookView } from './look/LookView.tsx';
+import { NewCuts } from './NewCuts.tsx';
 import { PieceHeader, type ViewKey } from './PieceHeader.tsx';
 import { pieceSaver } from './piece-store.ts';
 import { OnceInTabs } from '../ui/OnceInTabs.tsx';
@@ -142,7 +143,12 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
       <TabParts
         value={{
           header: <PieceHeader piece={piece} store={store} state={state} readOnly={readOnly} others={others} isHistoryOpen={isHistoryOpen} onHistory={() => setHistoryOpen(!isHistoryOpen)} />,
-          conflict: state.save.kind === 'conflict' && <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />,
+          conflict:
+            state.save.kind === 'conflict' ? (
+              <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />
+            ) : (
+              !readOnly && !isHistoryOpen && <NewCuts piece={piece} brandData={brandData} store={store} />
+            ),
           view: isHistoryOpen ? (
             <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />
           ) : (

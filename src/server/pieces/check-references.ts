@@ -1,7 +1,6 @@
-import { sheetOfAccount } from '../../core/network/account-kind.ts';
-import { placementsFor, type NetworkSheet } from '../../core/network/network-sheet.ts';
+import { possibleCuts as possibleIn } from '../../core/cut/possible-cuts.ts';
 import { mediaOfPiece, type CutRef, type Piece } from '../../core/piece/piece.ts';
-import { listChannels, listChannelsEver, listSheetsOf, type Brand, type Channel } from '../db/brand-repository.ts';
+import { listChannels, listChannelsEver, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { findTemplate } from '../db/template-repository.ts';
 import { ProblemError } from '../errors.ts';
@@ -30,16 +29,10 @@ export async function checkReferences(services: Pick<Services, 'db'>, brand: Pic
 
 /** Every placement of every channel of a brand that a kind of piece can be made for, in channel order. */
 export async function possibleCuts(services: Services, brand: Brand, kind: Piece['kind']): Promise<readonly CutRef[]> {
-  return cutsOf(await listChannels(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
+  return possibleIn(await listChannels(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
 }
 
 /** The same with the channels that the brand has no longer. */
 export async function cutsEver(services: Pick<Services, 'db'>, brand: Pick<Brand, 'id'>, kind: Piece['kind']): Promise<readonly CutRef[]> {
-  return cutsOf(await listChannelsEver(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
-}
-
-function cutsOf(channels: readonly Channel[], sheets: readonly NetworkSheet[], kind: Piece['kind']): readonly CutRef[] {
-  return channels.flatMap((channel) =>
-    sheets.filter((sheet) => sheet.key === channel.network).flatMap((sheet) => placementsFor(sheetOfAccount(sheet, channel.kind), kind).map((placement) => ({ channelId: channel.id, placement: placement.key }))),
-  );
+  return possibleIn(await listChannelsEver(services.db, brand.id), await listSheetsOf(services.db, brand.id), kind);
 }

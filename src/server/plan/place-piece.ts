@@ -56,7 +56,7 @@ export async function placePiece(services: Services, brand: Brand, order: { read
   const piece = await findPiece(services.db, brand.id, order.pieceId);
   if (!piece) throw notFound('piece');
   const cuts = await usualCutsOf(services, brand, piece, order.channelIds);
-  if (cuts.length < order.channelIds.length) throw new ProblemError(422, 'no-cut', 'This piece has no cut for that channel. Add one in Look, or choose another channel.');
+  if (cuts.length < order.channelIds.length) throw new ProblemError(422, 'no-cut', 'This piece has no cut for that channel. Open it and add the cuts that it offers, or choose another channel.');
   const { when, slotKey, ...moment } = await momentOfSpot(services, brand, order.spot, nowMs);
   // What is put somewhere by hand waits there no longer.
   const queueIds = (await listQueue(services.db, brand.id)).filter(({ pieceId, channelId }) => pieceId === piece.id && order.channelIds.includes(channelId)).map(({ id }) => id);
