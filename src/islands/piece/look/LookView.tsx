@@ -1,4 +1,5 @@
 import { useCallback, useState } from 'react';
+import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { ContactSheet } from '../slides/ContactSheet.tsx';
 import { ContentSheet } from './ContentSheet.tsx';
 import { LargeLook } from './LargeLook.tsx';
@@ -9,7 +10,7 @@ import { useLargeCut } from './use-large-cut.ts';
 
 /** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
 export function LookView(props: LookProps) {
-  const { piece, cuts } = props;
+  const { brand, piece, cuts } = props;
   const { largeKey, openLarge, changeLarge, closeLarge } = useLargeCut();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [atWork, setAtWork] = useState<string | null>(null);
@@ -30,6 +31,14 @@ export function LookView(props: LookProps) {
         <LargeLook {...props} cut={large} frameId={frame.id} onFrame={setAtWork} onCut={changeLarge} onClose={closeLarge} />
       ) : piece.kind === 'video' ? (
         <VideoWall {...props} frame={frame} chosen={chosen} onChosen={choose} />
+      ) : cuts.list.length === 0 && piece.kind === 'graphic' ? (
+        <div className="min-w-0 flex-1 p-5">
+          <EmptyBox title="No cuts yet" words="A piece has a cut for each place of the brand’s channels: a feed, a story, a card. Connect a channel, and this piece offers its cuts." view="channels">
+            <a href={`/b/${brand.slug}/send/channels`} className="text-house hover:underline">
+              Open Channels
+            </a>
+          </EmptyBox>
+        </div>
       ) : piece.kind === 'graphic' ? (
         <ProofWall {...props} onChoose={openLarge} />
       ) : (
