@@ -147,7 +147,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
             state.save.kind === 'conflict' ? (
               <ConflictNote by={state.save.by} conflicts={state.save.conflicts} nameOf={(path) => placeName(path, context)} onResolve={(decide) => void store.resolve(decide)} />
             ) : (
-              !readOnly && !isHistoryOpen && <NewCuts piece={piece} brandData={brandData} store={store} />
+              !readOnly && !isHistoryOpen && <NewCuts pieceId={stored.id} piece={piece} brandData={brandData} store={store} />
             ),
           view: isHistoryOpen ? (
             <HistoryView {...shared} onMedia={addMedia} onClose={() => setHistoryOpen(false)} />

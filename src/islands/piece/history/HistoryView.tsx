@@ -35,7 +35,7 @@ export function HistoryView(props: HistoryProps) {
   const revision = chosen ?? items[0]?.revision ?? null;
   return (
     <>
-      <section aria-label="Saved states" className="w-80 shrink-0 overflow-auto border-r border-line bg-panel">
+      <section aria-label="Saved states" className="w-80 shrink-0 max-md:w-full max-md:border-r-0 max-md:border-b overflow-auto border-r border-line bg-panel">
         <div className="flex items-center justify-between border-b border-line px-4 py-2.5">
           <h2 className="text-base font-semibold">History</h2>
           <Button size="small" onClick={props.onClose}>

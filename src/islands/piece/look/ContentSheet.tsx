@@ -49,7 +49,7 @@ export function ContentSheet(props: ContentProps) {
   const { piece, template, frame } = props;
   const slots = piece.kind === 'graphic' ? template.slots : ownSlots(template, frame.slide);
   return (
-    <section aria-label="Content" className="w-80 shrink-0 space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
+    <section aria-label="Content" className="w-80 shrink-0 max-md:w-full max-md:border-r-0 max-md:border-b space-y-5 overflow-auto border-r border-line bg-panel px-4 py-4">
       <TemplateChoice {...props} />
       {piece.kind !== 'graphic' && <SlideKind {...props} />}
       {piece.kind === 'video' && <ShotFields {...props} />}
