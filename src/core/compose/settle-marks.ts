@@ -24,7 +24,7 @@ const ROUNDS = 3;
  */
 export function settleMarks<Cut extends LaidOutMarks>(layOut: (marks: Marks) => Cut, hasRoom: (cut: Cut) => boolean): Cut {
   let latest = layOut(new Map());
-  // The first layout may paint marks in the room of others: any later one is better.
+  // The first layout may paint marks in the room of others, so each one after it is better.
   let best: Cut | null = null;
   for (let round = 1; round < ROUNDS && !hasRoom(latest); round += 1) {
     latest = layOut(latest.emitted.marks);
