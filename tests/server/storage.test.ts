@@ -51,15 +51,17 @@ describe('an upload', () => {
     const { id } = (await stack.wren.ask('POST', `${at}/uploads`, { name: 'four.bin', bytes: bytes.length * 2 })).body as unknown as { id: string };
     const token = stack.wren.token ?? '';
     const { hostname, port } = new URL(stack.origin);
+    const begun: Promise<void>[] = [];
     const send = (): Promise<number> =>
       new Promise((resolve, reject) => {
         const request = plainRequest({ hostname, port, method: 'POST', path: `${at}/uploads/${id}?at=0`, headers: { authorization: `Bearer ${token}`, 'content-type': 'application/octet-stream', 'content-length': bytes.length } }, (response) => {
           response.resume();
           response.once('end', () => resolve(response.statusCode ?? 0));
         }).once('error', reject);
-        request.write(bytes.subarray(0, 1_000_000));
+        const first = new Promise<void>((written) => request.write(bytes.subarray(0, 1_000_000), () => written()));
+        begun.push(first);
         // The rest comes once all four are under way.
-        setTimeout(() => request.end(bytes.subarray(1_000_000)), 250);
+        void first.then(() => Promise.all(begun)).then(() => request.end(bytes.subarray(1_000_000)));
       });
     const statuses = await Promise.all([send(), send(), send(), send()].map((each) => each.catch(() => 0)));
     expect(statuses.filter((status) => status === 200)).toHaveLength(1);
@@ -125,9 +127,7 @@ describe('what comes from another server', () => {
     server = createServer((_, response) => {
       answer((head, body, isBroken) => {
         response.writeHead(200, head);
-        response.write(body);
-        if (isBroken) setTimeout(() => response.socket?.destroy(), 50);
-        else response.end();
+        response.write(body, () => void (isBroken ? response.socket?.destroy() : response.end()));
       });
     }).listen(0, '127.0.0.1');
     await new Promise((resolve) => server.once('listening', resolve));

@@ -5,7 +5,7 @@ import quipline from '../network/sheets/quipline.json' with { type: 'json' };
 import { networkSheetSchema } from '../network/network-sheet.ts';
 import { addCuts } from '../piece/add-cuts.ts';
 import { differsFrom, commonAdjustment } from '../piece/common-adjustment.ts';
-import { adjustmentOf, cutKey, readPiece, type CutRef, type Piece } from '../piece/piece.ts';
+import { adjustmentOf, cutKey, MAX_CUTS, readPiece, type CutRef, type Piece } from '../piece/piece.ts';
 import { cutsToAdd, possibleCuts } from './possible-cuts.ts';
 
 const sheets = [petalry, quipline].map((sheet) => networkSheetSchema.validateSync(sheet));
@@ -41,6 +41,15 @@ describe('cuts of a channel that was connected later', () => {
     const adjustments = grown.cuts.map((cut) => adjustmentOf(grown, cut));
     for (const adjustment of adjustments) expect([adjustment.scheme, differsFrom(adjustment, commonAdjustment(adjustments))]).toEqual(['dark', false]);
     expect(readPiece(JSON.parse(JSON.stringify(grown)))).toEqual(grown);
+  });
+
+  it('are no more than a piece may have', () => {
+    const many = Array.from({ length: 150 }, (_, index) => ({ id: `m${index}`, network: 'petalry' }));
+    const all = cutsToAdd(piece(before), many, sheets);
+    expect(all.length).toBe(MAX_CUTS - before.length);
+    const full = produce(piece(before), (draft) => addCuts(draft, all));
+    expect(readPiece(JSON.parse(JSON.stringify(full))).cuts).toHaveLength(MAX_CUTS);
+    expect(cutsToAdd(full, many, sheets)).toEqual([]);
   });
 
   it('bring nothing of their own into a piece without a choice', () => {

@@ -1,6 +1,6 @@
 import { sheetOfAccount } from '../network/account-kind.ts';
 import { placementsFor, type NetworkSheet } from '../network/network-sheet.ts';
-import type { CutRef, Piece } from '../piece/piece.ts';
+import { MAX_CUTS, type CutRef, type Piece } from '../piece/piece.ts';
 import type { CutChannel } from './resolve-cuts.ts';
 
 /** Every placement of every channel that a kind of piece can be made for, in channel order. */
@@ -10,8 +10,8 @@ export function possibleCuts(channels: readonly Pick<CutChannel, 'id' | 'network
   );
 }
 
-/** The cuts that a piece could have and has not: those of channels that were connected after it was made. */
+/** The cuts that a piece could have and has not, as many as it may have: those of channels that were connected after it was made. */
 export function cutsToAdd(piece: Pick<Piece, 'kind' | 'cuts'>, channels: Parameters<typeof possibleCuts>[0], sheets: readonly NetworkSheet[]): readonly CutRef[] {
   const isThere = (ref: CutRef): boolean => piece.cuts.some(({ channelId, placement }) => channelId === ref.channelId && placement === ref.placement);
-  return possibleCuts(channels, sheets, piece.kind).filter((ref) => !isThere(ref));
+  return possibleCuts(channels, sheets, piece.kind).filter((ref) => !isThere(ref)).slice(0, Math.max(0, MAX_CUTS - piece.cuts.length));
 }

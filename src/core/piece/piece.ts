@@ -58,6 +58,9 @@ const ownWords = () => object(Object.fromEntries(fields.map(({ key, maxKept }) =
 /** The shared row: fields that every piece has are always there. */
 const sharedWords = () => ownWords().shape(Object.fromEntries(fields.filter(({ alwaysThere }) => alwaysThere).map(({ key, maxKept }) => [key, words(maxKept).defined()])));
 
+/** Cuts that a piece may have; a brand of very many channels has more places than that. */
+export const MAX_CUTS = 200;
+
 /**
  * One idea made visual, as it is kept: its template, its ordered frames (a graphic has one), the cuts it is made for and
  * its words.
@@ -68,7 +71,7 @@ export const pieceSchema = object({
   title: string().max(120).defined(),
   template: object({ key: key() }).required(),
   frames: array(frameSchema).min(1).when('kind', { is: 'graphic', then: (frames) => frames.max(1), otherwise: (frames) => frames.max(MAX_SLIDES) }).required().test('ids', 'Two slides have one id', (frames) => new Set(frames.map((frame) => frame.id)).size === frames.length),
-  cuts: array(cutSchema).max(200).required(),
+  cuts: array(cutSchema).max(MAX_CUTS).required(),
   /** Music, voice and subtitles of a video. */
   track: trackSchema.optional().default(undefined),
   /** What stands for a video before it plays. */

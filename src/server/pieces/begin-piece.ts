@@ -1,6 +1,6 @@
 import { nanoid } from 'nanoid';
 import { beginFrames } from '../../core/piece/begin-frames.ts';
-import { readPiece, type Piece } from '../../core/piece/piece.ts';
+import { MAX_CUTS, readPiece, type Piece } from '../../core/piece/piece.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import type { Services } from '../services.ts';
@@ -14,7 +14,7 @@ export async function beginPiece(services: Services, brand: Brand, template: Tem
     title: '',
     template: { key: template.key },
     frames: beginFrames(template, pictures, () => nanoid(8)),
-    cuts: await possibleCuts(services, brand, template.kind),
+    cuts: (await possibleCuts(services, brand, template.kind)).slice(0, MAX_CUTS),
     adjustments: {},
     words: { shared: { caption: '', altText: template.kind === 'graphic' ? (pictures[0]?.altText ?? '') : '', ...usualWords(brand) }, own: {} },
   });
