@@ -1,7 +1,7 @@
 // Builds everything that runs: the web server by Astro, the other programs by esbuild.
 import { createHash } from 'node:crypto';
 import { execFileSync } from 'node:child_process';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import { ensureNodeModules, projectRoot } from './setup.mjs';
@@ -44,6 +44,9 @@ export function esbuildOptions() {
     format: 'esm',
     target: 'node20',
     packages: 'external',
+    // What is imported when it is needed stays out of what a program begins with.
+    splitting: true,
+    chunkNames: 'chunks/[name]-[hash]',
     outdir: 'dist',
     outExtension: { '.js': '.mjs' },
     sourcemap: 'linked',
@@ -63,6 +66,8 @@ export async function build() {
   if (existsSync(stampPath) && readFileSync(stampPath, 'utf8') === stamp) return;
   process.stdout.write('Building…\n');
   execFileSync(join(projectRoot, 'node_modules/.bin/astro'), ['build', '--silent'], { cwd: projectRoot, stdio: ['ignore', 'ignore', 'inherit'], env: buildEnvironment() });
+  // Chunks are called after what is in them: those of the build before would stay for ever.
+  rmSync(join(projectRoot, 'dist', 'chunks'), { recursive: true, force: true });
   const esbuild = await import('esbuild');
   await esbuild.build(esbuildOptions());
   mkdirSync(join(projectRoot, 'dist'), { recursive: true });

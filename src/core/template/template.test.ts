@@ -9,6 +9,7 @@ const copy = (): typeof headland => structuredClone(headland);
 describe('readTemplate', () => {
   it('reads every shipped template, each with arrangements for tall, square and wide shapes', () => {
     for (const template of shippedTemplates) {
+      expect(readTemplate(template)).toEqual(template);
       for (const aspect of [9 / 16, 4 / 5, 1, 16 / 9, 1.91]) expect(template.arrangements.some(({ aspect: { from, to } }) => aspect >= from && aspect < to)).toBe(true);
     }
   });

@@ -1,7 +1,8 @@
 import type { VideoRule } from '../network/network-sheet.ts';
 import type { Cover } from '../piece/cover.ts';
 import type { Frame } from '../piece/piece.ts';
-import { readTemplate, type Template } from '../template/template.ts';
+import type { StackPart } from '../template/parts.ts';
+import type { Template } from '../template/template.ts';
 import type { TimedShot, Timeline } from './timeline.ts';
 import { toFrames } from './timeline.ts';
 
@@ -42,10 +43,10 @@ export function restingFrame({ startFrame, lengthFrames, into }: Pick<TimedShot,
   return startFrame + Math.max(into.frames, Math.min(Math.round(lengthFrames * 0.6), lengthFrames - 8));
 }
 
-const arrangement = { root: { part: 'stack', direction: 'column', align: 'stretch', field: { ink: 'ground' }, children: [{ part: 'picture', slot: 'picture', grow: 1 }] } };
+const root: StackPart = { part: 'stack', direction: 'column', align: 'stretch', field: { ink: 'ground' }, children: [{ part: 'picture', slot: 'picture', grow: 1 }] };
 
 /** How a picture is a cover: cropped to the place, with nothing over it. */
-export const coverTemplate: Template = readTemplate({
+export const coverTemplate: Template = {
   version: 1,
   key: 'cover',
   name: 'Cover',
@@ -54,10 +55,10 @@ export const coverTemplate: Template = readTemplate({
   scheme: 'dark',
   slots: [{ key: 'picture', kind: 'picture', label: 'Picture', hint: 'What stands for the video', required: true }],
   arrangements: [
-    { key: 'upright', name: 'Upright', aspect: { from: 0, to: 1 }, ...arrangement },
-    { key: 'wide', name: 'Wide', aspect: { from: 1, to: 10 }, ...arrangement },
+    { key: 'upright', name: 'Upright', aspect: { from: 0, to: 1 }, root },
+    { key: 'wide', name: 'Wide', aspect: { from: 1, to: 10 }, root },
   ],
-});
+};
 
 /** A cover's picture as a frame of its template. */
 export function coverFrame(mediaId: string): Frame {

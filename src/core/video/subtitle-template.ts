@@ -1,5 +1,6 @@
 import type { SubtitleLook } from '../brand/brand-book.ts';
-import { readTemplate, type Template } from '../template/template.ts';
+import type { StackPart } from '../template/parts.ts';
+import type { Template } from '../template/template.ts';
 
 /** What sets the looks of a subtitle apart: its scheme, its size and what it stands on. */
 interface Setting {
@@ -16,7 +17,7 @@ const settings: Readonly<Record<SubtitleLook, Setting>> = {
 
 function lineTemplate(look: SubtitleLook): Template {
   const { scheme, sizeM, hasField } = settings[look];
-  const line = {
+  const line: StackPart = {
     part: 'stack',
     direction: 'column',
     ...(hasField ? { field: { ink: 'ground', shape: 'box' } } : {}),
@@ -25,8 +26,8 @@ function lineTemplate(look: SubtitleLook): Template {
     alignSelf: 'centre',
     children: [{ part: 'text', slot: 'line', role: 'text', align: 'centre', ink: 'ink', sizeM }],
   };
-  const anchored = { part: 'stack', direction: 'column', justify: 'end', align: 'stretch', padM: { top: 0, right: 1, bottom: 0.7, left: 1 }, safe: ['top', 'right', 'bottom', 'left'], children: [line] };
-  return readTemplate({
+  const anchored: StackPart = { part: 'stack', direction: 'column', justify: 'end', align: 'stretch', padM: { top: 0, right: 1, bottom: 0.7, left: 1 }, safe: ['top', 'right', 'bottom', 'left'], children: [line] };
+  return {
     version: 1,
     key: 'subtitle',
     name: 'Subtitle',
@@ -38,7 +39,7 @@ function lineTemplate(look: SubtitleLook): Template {
       { key: 'upright', name: 'Upright', aspect: { from: 0, to: 1.2 }, root: anchored },
       { key: 'wide', name: 'Wide', aspect: { from: 1.2, to: 10 }, root: { ...anchored, padM: { top: 0, right: 4, bottom: 0.7, left: 4 } } },
     ],
-  });
+  };
 }
 
 /** How a line of subtitles is laid over a shot, above the controls of every network. */

@@ -24,7 +24,7 @@ import { endInvitation as endLinkOf, listInvitations as invitationsOf } from '..
 import { changeRole, insertMembership, listMembers, removeMember } from '../db/people-repository.ts';
 import { hasTypefaces, keepTypeface } from '../db/typeface-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
-import { MAX_TYPEFACE_BYTES } from '../readers/read-typeface.ts';
+import { MAX_TYPEFACE_BYTES } from '../readers/reading-limits.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import type { Services } from '../services.ts';
 import { attachment } from './attachment.ts';

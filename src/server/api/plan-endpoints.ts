@@ -137,7 +137,7 @@ const importDays = defineEndpoint({
   },
 });
 
-const listHolidayCountries = defineEndpoint({ contract: contracts.listHolidayCountries, may: 'signed-in', handle: () => Promise.resolve({ items: holidayCountries().map((each) => ({ ...each })) }) });
+const listHolidayCountries = defineEndpoint({ contract: contracts.listHolidayCountries, may: 'signed-in', handle: async () => ({ items: (await holidayCountries()).map((each) => ({ ...each })) }) });
 
 const openFeed = defineEndpoint({ contract: contracts.openFeed, may: 'send', handle: async ({ services, brand }) => ({ ...(await newFeed(services, brand)) }) });
 

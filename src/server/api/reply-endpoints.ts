@@ -1,8 +1,6 @@
 import { nanoid } from 'nanoid';
 import * as contracts from '../../contract/reply-contracts.ts';
 import { MAX_COUNTED } from '../../contract/contract.ts';
-import { proposeAnswers } from '../../core/replies/propose-answers.ts';
-import { guessLanguage } from '../../core/write/guess-language.ts';
 import { answerTimes } from '../../core/replies/answer-times.ts';
 import { wordsOf } from '../../core/replies/held-words.ts';
 import * as conversations from '../db/conversation-repository.ts';
@@ -96,6 +94,7 @@ const propose = defineEndpoint({
     const post = delivery === null ? '' : ((await findDelivery(db, brand.id, delivery))?.words.caption ?? '');
     const { voice, facts, language } = brand.book;
     const known = [...(await conversations.listSavedAnswers(db, brand.id)).map(({ name, text }) => ({ name, text })), ...voice.snippets.map(({ name, text }) => ({ name, text }))];
+    const [{ proposeAnswers }, { guessLanguage }] = await Promise.all([import('../../core/replies/propose-answers.ts'), import('../../core/write/guess-language.ts')]);
     return { answers: proposeAnswers({ language: guessLanguage(said) ?? language ?? 'en', said, tone: voice.tone, facts, known, post, turn: query.turn ?? 0 }).map((each) => ({ ...each })) };
   },
 });

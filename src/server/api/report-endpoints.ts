@@ -5,7 +5,7 @@ import type { Db } from '../db/connection.ts';
 import { findReport, keepReport as keep, listReports as list, removeReport as remove, type StoredReport } from '../db/report-repository.ts';
 import { notFound, ProblemError } from '../errors.ts';
 import { gatherReport } from '../reports/gather-report.ts';
-import { reportFile, reportForms } from '../reports/report-files.ts';
+import { reportForms } from '../reports/report-forms.ts';
 import { sendReport } from '../reports/send-reports.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -51,6 +51,7 @@ const getReportFile = defineEndpoint({
   async handle({ services, brand, params, nowMs }) {
     const { report } = await found(services.db, brand, params.report);
     const data = await gatherReport(services, brand, report, nowMs);
+    const { reportFile } = await import('../reports/report-files.ts');
     const bytes = await reportFile(services, brand, report, data, params.form);
     return new Response(new Uint8Array(bytes), { headers: { 'content-type': reportForms[params.form], 'content-disposition': attachment(`${brand.slug}-${data.until}.${params.form}`), 'cache-control': 'no-store', 'x-content-type-options': 'nosniff' } });
   },

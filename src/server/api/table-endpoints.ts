@@ -12,9 +12,9 @@ import { notFound, ProblemError } from '../errors.ts';
 import { checkJob, checkRows } from '../ideas/tables/check-table.ts';
 import { makeJob, makeJobKey } from '../ideas/tables/make-table.ts';
 import { draftOf, madeFrom, standingRow, tableContext, type StandingRow } from '../ideas/tables/table-context.ts';
-import { ambiguousOf, tableForm, tableFromBytes, tableOr422, takeTable, withFaults } from '../ideas/tables/take-table.ts';
+import { ambiguousOf, tableFromBytes, tableOr422, takeTable, withFaults } from '../ideas/tables/take-table.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
-import { MAX_SHEET_BYTES } from '../readers/read-sheet.ts';
+import { MAX_SHEET_BYTES } from '../readers/reading-limits.ts';
 import type { Services } from '../services.ts';
 import { attachment } from './attachment.ts';
 import { defineEndpoint, type Endpoint } from './define-endpoint.ts';
@@ -83,6 +83,7 @@ const form = defineEndpoint({
   contract: contracts.getTableForm,
   may: 'see',
   async handle({ services, brand, query, nowMs }) {
+    const { tableForm } = await import('../ideas/tables/table-form.ts');
     const bytes = await tableForm(services, brand, query.as, wallTimeOf(nowMs, brand.zone).slice(0, 10));
     return new Response(bytes as Uint8Array<ArrayBuffer>, { headers: { 'content-type': query.as === 'csv' ? 'text/csv; charset=utf-8' : 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', 'content-disposition': attachment(`${brand.slug}-posts.${query.as}`) } });
   },

@@ -34,7 +34,7 @@ import { ProblemError } from '../errors.ts';
 import { readMedia } from '../imports/keep-media.ts';
 import { requireBrandRoom } from '../media/brand-room.ts';
 import { checkReferences, cutsEver } from '../pieces/check-references.ts';
-import { MAX_TYPEFACE_BYTES } from '../readers/read-typeface.ts';
+import { MAX_TYPEFACE_BYTES } from '../readers/reading-limits.ts';
 import { note, type ImportContext } from './import-context.ts';
 
 /** Null: other records already stand for it. */

@@ -1,6 +1,7 @@
 import { ProblemError } from '../errors.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
-import { MAX_FEED_BYTES, type ReadFeed } from '../readers/read-feed.ts';
+import type { ReadFeed } from '../readers/read-feed.ts';
+import { MAX_FEED_BYTES } from '../readers/reading-limits.ts';
 import type { Services } from '../services.ts';
 
 const ACCEPT = 'application/rss+xml, application/atom+xml, application/feed+json, application/xml;q=0.9, text/html;q=0.8, */*;q=0.5';

@@ -4,9 +4,6 @@ import { seasonOf, type CollectionEntry } from '../../core/ideas/collection/entr
 import type { Candidate } from '../../core/ideas/idea.ts';
 import { chooseIdeas, rankIdeas, type ThemeStanding } from '../../core/ideas/rank-ideas.ts';
 import { fillFacts } from '../../core/brand/facts.ts';
-import { gestureOf } from '../../core/replies/propose-answers.ts';
-import { guessLanguage } from '../../core/write/guess-language.ts';
-import { packOf } from '../../core/write/language-pack.ts';
 import { addDays, dayNumber, mondayOf } from '../../core/time/day.ts';
 import { seriesClock } from '../../core/time/series-clock.ts';
 import { formatMoment, wallTimeOf } from '../../core/time/wall-time.ts';
@@ -84,8 +81,8 @@ async function allCandidates(services: Services, brand: Brand, today: string, re
 async function dates(services: Services, brand: Brand, today: string, nowMs: number): Promise<readonly Candidate[]> {
   const { plan } = await readSources(services, brand, nowMs, nowMs + DAY_MS);
   const last = addDays(today, DATES_AHEAD);
-  const own = daysIn(plan, today, last).filter(({ of }) => of !== 'pause').map(({ day, name, of }) => made({ key: `date ${day} ${name}`, kind: 'date', title: name, day: day < today ? today : day, source: of === 'own' ? 'A day of the brand’s own' : `Public holiday, ${of}`, details: { weight: of === 'own' ? 1 : 0.8 } }));
-  const worth = daysWorthKnowing(plan.countries, today, last).map(({ day, name, of }) => made({ key: `date ${day} ${name}`, kind: 'date', title: name, day, source: `A day worth knowing, ${of}` }));
+  const own = (await daysIn(plan, today, last)).filter(({ of }) => of !== 'pause').map(({ day, name, of }) => made({ key: `date ${day} ${name}`, kind: 'date', title: name, day: day < today ? today : day, source: of === 'own' ? 'A day of the brand’s own' : `Public holiday, ${of}`, details: { weight: of === 'own' ? 1 : 0.8 } }));
+  const worth = (await daysWorthKnowing(plan.countries, today, last)).map(({ day, name, of }) => made({ key: `date ${day} ${name}`, kind: 'date', title: name, day, source: `A day worth knowing, ${of}` }));
   return [...own, ...worth].slice(0, MAX_EACH);
 }
 
@@ -156,17 +153,11 @@ function titleOf(said: string): string {
   return said.length <= MAX_TITLE ? said : `${said.slice(0, space > 0 ? space : MAX_TITLE)}…`;
 }
 
-/** A question that others may have, or kind words: a complaint is answered, and makes no post. */
-function isWorthAPost(said: string, { book }: Brand): boolean {
-  const pack = packOf(guessLanguage(said) ?? book.language ?? 'en');
-  const gesture = pack ? gestureOf(said, pack.language) : 'says';
-  return gesture === 'asks' || gesture === 'glad';
-}
-
 async function replies({ db }: Services, brand: Brand, nowMs: number): Promise<readonly Candidate[]> {
+  const { isWorthAPost } = await import('../../core/replies/worth-a-post.ts');
   const page = await pageConversations(db, brand.id, { state: null, channelIds: null, kind: null, assignedTo: null, label: null, words: [], beforeMs: null, after: null, limit: 100 });
   return page
-    .filter(({ snippet, lastMs, state }) => state !== 'apart' && isWorthAPost(snippet, brand) && Number(lastMs) > nowMs - REPLIES_BACK * DAY_MS && snippet.length >= MIN_REPLY)
+    .filter(({ snippet, lastMs, state }) => state !== 'apart' && isWorthAPost(snippet, brand.book.language ?? 'en') && Number(lastMs) > nowMs - REPLIES_BACK * DAY_MS && snippet.length >= MIN_REPLY)
     .toSorted((a, b) => b.authorFollowers - a.authorFollowers)
     // The same question of two people is one idea.
     .filter(({ snippet }, index, all) => all.findIndex((each) => each.snippet.toLowerCase() === snippet.toLowerCase()) === index)

@@ -7,7 +7,7 @@ import type { NewJob } from '../db/job-repository.ts';
 import { ProblemError } from '../errors.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
 import { guardedAsk } from '../outside/guarded-fetch.ts';
-import { MAX_FEED_BYTES } from '../readers/read-feed.ts';
+import { MAX_FEED_BYTES } from '../readers/reading-limits.ts';
 import type { Services } from '../services.ts';
 import { runRule } from './run-rule.ts';
 

@@ -4,7 +4,7 @@ import { readSubtitles, SubtitleError } from '../../core/video/subtitles.ts';
 import { ProblemError } from '../errors.ts';
 import { receiveUpload } from '../media/receive-upload.ts';
 import { guardedFetch } from '../outside/guarded-fetch.ts';
-import { MAX_DOCUMENT_BYTES } from '../readers/read-document.ts';
+import { MAX_DOCUMENT_BYTES } from '../readers/reading-limits.ts';
 import type { Services } from '../services.ts';
 
 /** A text that ideas are made from, with what people call it. */

@@ -1,4 +1,3 @@
-import { createTransport } from 'nodemailer';
 import type { Settings } from '../settings.ts';
 
 /** A plain letter. */
@@ -17,6 +16,7 @@ const WITHIN_MS = 10_000;
  */
 export async function sendLetter({ smtp, mailFrom }: Pick<Settings, 'smtp' | 'mailFrom'>, { to, subject, text, attachments = [] }: Letter): Promise<void> {
   if (smtp === null) throw new Error('This installation sends no mail: CONFETTI_SMTP is not set');
+  const { createTransport } = await import('nodemailer');
   const transport = createTransport({ url: smtp, connectionTimeout: WITHIN_MS, greetingTimeout: WITHIN_MS, socketTimeout: WITHIN_MS });
   try {
     await transport.sendMail({ from: mailFrom, to, subject, text, attachments: [...attachments], disableFileAccess: true, disableUrlAccess: true });

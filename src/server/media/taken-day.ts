@@ -1,5 +1,4 @@
 import { open } from 'node:fs/promises';
-import ExifReader from 'exifreader';
 import { isDay } from '../../core/time/day.ts';
 
 /** Metadata stand at the beginning of a file. */
@@ -11,6 +10,7 @@ export async function takenDayOf(path: string): Promise<string | null> {
   try {
     const head = Buffer.alloc(HEAD_BYTES);
     const { bytesRead } = await file.read(head, 0, HEAD_BYTES, 0);
+    const { default: ExifReader } = await import('exifreader');
     const tags = ExifReader.load(Uint8Array.from(head.subarray(0, bytesRead)).buffer);
     const day = (tags['DateTimeOriginal'] ?? tags['DateTime'])?.description.slice(0, 10).replaceAll(':', '-') ?? '';
     return isDay(day) ? day : null;

@@ -42,7 +42,7 @@ export async function lanesAnswer(services: Pick<Services, 'db'>, brand: Brand, 
     entries: entries.filter((entry) => matchesEntry(entry, query) && entry.cuts.some(({ channelId }) => isShown(channelId))).map(describeEntry),
     fills: made.fills.filter(({ slot, channelId }) => slot.atMs >= fromMs && slot.atMs < toMs && isShown(channelId)).filter((fill) => matchesFill(fill, query)).map((fill) => describeFill(fill, names)),
     lanes: describeLanes(sources, made).filter(({ channelId }) => isShown(channelId)),
-    days: daysIn(sources.plan, query.from, lastDay),
+    days: await daysIn(sources.plan, query.from, lastDay),
   };
 }
 
@@ -94,7 +94,8 @@ export function describeLanes(sources: ForecastSources, { lanes }: Pick<Forecast
 }
 
 /** Holidays, own days and pauses in some days. */
-export function daysIn(plan: ForecastSources['plan'], firstDay: string, lastDay: string): Lanes['days'] {
+export async function daysIn(plan: ForecastSources['plan'], firstDay: string, lastDay: string): Promise<Lanes['days']> {
   const own = [...spansIn(plan.days, firstDay, lastDay).map((span) => ({ ...span, of: 'own' })), ...spansIn(plan.rota.pauses, firstDay, lastDay).map((span) => ({ ...span, of: 'pause' }))];
-  return [...publicDays(plan.countries, firstDay, lastDay).map(({ day, name, of }) => ({ day, until: day, name, of })), ...own.map(({ from, until, name, of }) => ({ day: from, until, name, of }))].toSorted((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
+  const holidays = await publicDays(plan.countries, firstDay, lastDay);
+  return [...holidays.map(({ day, name, of }) => ({ day, until: day, name, of })), ...own.map(({ from, until, name, of }) => ({ day: from, until, name, of }))].toSorted((a, b) => (a.day < b.day ? -1 : a.day > b.day ? 1 : 0));
 }

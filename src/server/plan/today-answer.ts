@@ -81,7 +81,7 @@ export async function todayAnswer(services: Pick<Services, 'db'>, brand: Brand, 
     more: Math.max(0, sorted.length - MAX_NEEDS),
     next: ahead.slice(0, MAX_NEXT).map(([first, channelsOut]) => ({ postId: first.postId, pieceId: first.pieceId, pieceName: first.pieceName, dueMs: first.dueMs, day: first.wall.slice(0, 10), channels: channelsOut, channelId: first.channelId, kind: first.kind })),
     outToday: ahead.filter(([{ dueMs }]) => dueMs < endOfDayMs).length,
-    days: daysIn(sources.plan, today, addDays(today, 13)).map(({ day, name }) => ({ day, name })),
+    days: (await daysIn(sources.plan, today, addDays(today, 13))).map(({ day, name }) => ({ day, name })),
   };
 }
 

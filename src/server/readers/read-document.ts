@@ -8,7 +8,6 @@ export interface ReadDocument {
   readonly text: string;
 }
 
-export const MAX_DOCUMENT_BYTES = 20 * 1024 * 1024;
 const MAX_PAGES = 80;
 const MAX_TEXT = 120_000;
 

@@ -10,7 +10,6 @@ export interface ReadFeed {
   readonly items: readonly FeedItem[];
 }
 
-export const MAX_FEED_BYTES = 5 * 1024 * 1024;
 const MAX_ITEMS = 200;
 const [MAX_TITLE, MAX_SUMMARY, MAX_ADDRESS, MAX_GUID] = [200, 1_200, 1_500, 500];
 

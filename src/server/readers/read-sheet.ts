@@ -2,8 +2,6 @@ import ExcelJS from 'exceljs';
 import { MAX_COLUMNS, MAX_ROWS } from '../../core/ideas/table/read-table.ts';
 import { ProblemError } from '../errors.ts';
 
-export const MAX_SHEET_BYTES = 12 * 1024 * 1024;
-
 /**
  * The cells of the first sheet of a workbook that is not empty, as texts: dates as `2026-12-05`, times as `18:30`, formulas as their results.
  * @throws ProblemError 422 when it is no workbook

@@ -9,8 +9,6 @@ export interface ImportedTypeface {
   readonly weight: number;
 }
 
-/** Larger files are collections for whole scripts; the shelf has those. */
-export const MAX_TYPEFACE_BYTES = 12 * 1024 * 1024;
 const MIN_GLYPHS = 20;
 const REGULAR_WEIGHT = 400;
 const TABLE_RECORD_BYTES = 16;

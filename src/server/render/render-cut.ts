@@ -22,7 +22,6 @@ import { paintShot, paintToFile, type PaintedInk, type PaintedShot, type ShotTim
 import { TooHeavyError } from './errors.ts';
 import { BEST_QUALITY, encodeCut, paintScene, type PaintedCut, type PictureFormat, type PictureSource } from './canvas-painter.ts';
 import type { ServerEngines } from './engines.ts';
-import { scenesToPdf } from './scene-to-pdf.ts';
 import { sceneToSvg } from './scene-to-svg.ts';
 
 /** One slide of a cut; a graphic has one. */
@@ -191,6 +190,7 @@ async function renderDocument({ source, metadata, maxBytes }: JobOf<'as'>, engin
   const composed = await composeSource(source, engines, false);
   const { width, height } = source.placement.exportPx;
   const pages = composed.map(({ scene, report }, index) => ({ scene, texts: report.placed, typesetter: engines.engines.typesetter, sources: pictureFiles(source), metadata: metadata[index] ?? noMetadata }));
+  const { scenesToPdf } = await import('./scene-to-pdf.ts');
   const bytes = await scenesToPdf(pages);
   if (bytes.length > maxBytes) throw new TooHeavyError(maxBytes);
   return { bytes, mime: fileMimes.pdf, widthPx: width, heightPx: height };

@@ -17,10 +17,7 @@ import { scenesToPdf } from '../render/scene-to-pdf.ts';
 import type { Services } from '../services.ts';
 import { postTable, type ReportData } from './gather-report.ts';
 import { reportBlocks, type ReportPicture } from './report-blocks.ts';
-
-/** Forms that a report can have. */
-export const reportForms = { pdf: 'application/pdf', xlsx: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet', csv: 'text/csv; charset=utf-8' } as const;
-export type ReportForm = keyof typeof reportForms;
+import type { ReportForm } from './report-forms.ts';
 
 const SHOWN_PICTURES = 6;
 const MIN_INK = 4.5;

@@ -7,7 +7,7 @@ import type { JobHandler } from '../jobs/job-handler.ts';
 import { sendLetter } from '../mail/mailer.ts';
 import type { Services } from '../services.ts';
 import { gatherReport } from './gather-report.ts';
-import { reportFile, reportForms } from './report-files.ts';
+import { reportForms } from './report-forms.ts';
 
 const KIND = 'reports';
 const EVERY_MS = 30_000;
@@ -34,6 +34,7 @@ export async function sendReport(services: Services, { id, brandId, report }: St
   try {
     const data = await gatherReport(services, brand, report, nowMs);
     const name = `${brand.slug}-${data.until}`;
+    const { reportFile } = await import('./report-files.ts');
     const attachments = [];
     for (const form of ['pdf', 'xlsx'] as const) attachments.push({ filename: `${name}.${form}`, content: await reportFile(services, brand, report, data, form), contentType: reportForms[form] });
     const text = `${report.name}\n${brand.name}, ${data.from} to ${data.until}\n\nPosts: ${data.overview.now.posts}. The PDF is to be read, the table has every figure.\n\nConfetti sends this each ${schedule.every}. Change or end it in Learn > Results > Reports.\n`;

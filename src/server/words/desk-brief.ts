@@ -4,8 +4,8 @@ import { networkVoiceOf } from '../../core/brand/brand-book.ts';
 import { fillFacts } from '../../core/brand/facts.ts';
 import { slotText } from '../../core/piece/piece.ts';
 import { emojiFor } from '../../core/words/emoji-words.ts';
+import type { Language } from '../../core/words/language.ts';
 import { countingOf, fillWords } from '../../core/wording/compose.ts';
-import { guessLanguage } from '../../core/write/guess-language.ts';
 import type { DeskBrief, DeskSource } from '../../core/write/desk.ts';
 import { listChannels, listSheetsOf, type Brand } from '../db/brand-repository.ts';
 import { listRecentCaptions } from '../db/delivery-repository.ts';
@@ -38,8 +38,9 @@ export async function briefFor(services: Services, brand: Brand, { document: pie
     ...voice.snippets.map(({ name, text }) => ({ name: `snippet ${name}`, text: fillFacts(text.includes('[') ? '' : text, facts).text })),
   ].filter(({ text }) => text.trim() !== '');
   const tagged = `${wish.text}\n${wish.topic}\n${shown}\n${sources.map(({ text }) => text).join('\n')}`;
+  const guessed = async (): Promise<Language | null> => (await import('../../core/write/guess-language.ts')).guessLanguage(`${wish.text}\n${tagged}`);
   return {
-    language: language ?? guessLanguage(`${wish.text}\n${tagged}`) ?? 'en',
+    language: language ?? (await guessed()) ?? 'en',
     voice: { tone: voice.tone, words: voice.words, emoji: voice.emoji },
     ask: wish.ask,
     text: wish.text,
