@@ -1,5 +1,4 @@
 import type { AddressInfo } from 'node:net';
-import { simpleParser } from 'mailparser';
 import { SMTPServer } from 'smtp-server';
 
 /** A letter that has come in. */
@@ -24,14 +23,16 @@ export class Mailbox {
     disabledCommands: ['AUTH', 'STARTTLS'],
     size: MAX_BYTES,
     onData: (stream, _session, done) => {
-      simpleParser(stream).then(
-        ({ to, from, subject, text, attachments }) => {
-          this.#mails.unshift({ to: to?.text ?? '', from: from?.text ?? '', subject: subject ?? '', text: text ?? '', attachments: attachments.map(({ filename, content, contentType }) => ({ name: filename ?? 'file', bytes: new Uint8Array(content), mime: contentType })), atMs: Date.now() });
-          this.#mails.splice(MAX_KEPT);
-          done();
-        },
-        (error: unknown) => done(error instanceof Error ? error : new Error('The letter could not be read')),
-      );
+      void import('mailparser')
+        .then(({ simpleParser }) => simpleParser(stream))
+        .then(
+          ({ to, from, subject, text, attachments }) => {
+            this.#mails.unshift({ to: to?.text ?? '', from: from?.text ?? '', subject: subject ?? '', text: text ?? '', attachments: attachments.map(({ filename, content, contentType }) => ({ name: filename ?? 'file', bytes: new Uint8Array(content), mime: contentType })), atMs: Date.now() });
+            this.#mails.splice(MAX_KEPT);
+            done();
+          },
+          (error: unknown) => done(error instanceof Error ? error : new Error('The letter could not be read')),
+        );
     },
   });
 

@@ -3,7 +3,6 @@ import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
-import { PDFDocument } from 'pdf-lib';
 import sharp from 'sharp';
 import { DOCUMENT_MIME, SUBTITLES_MIME, VIDEO_MIME, type NetworkRules, type SeenMedia } from './rules.ts';
 
@@ -20,6 +19,7 @@ export function mostBytesOf(rules: NetworkRules, mime: string): number {
 /** What a file is, by its bytes; null for what is neither picture, document nor video. */
 export async function seeMedia(bytes: Uint8Array): Promise<SeenMedia | null> {
   if (Buffer.from(bytes.subarray(0, 5)).toString('latin1') === '%PDF-') {
+    const { PDFDocument } = await import('pdf-lib');
     const document = await PDFDocument.load(bytes).catch(() => null);
     const size = document && document.getPageCount() > 0 ? document.getPage(0).getSize() : null;
     // Points become pixels of a page seen at its usual size.

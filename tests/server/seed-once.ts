@@ -3,6 +3,10 @@ import { existsSync, mkdirSync, mkdtempSync, readFileSync, renameSync, rmSync, w
 import { join } from 'node:path';
 import { lock } from 'proper-lockfile';
 import { runDueJobs } from '../../src/server/jobs/job-runner.ts';
+import { findBrandById } from '../../src/server/db/brand-repository.ts';
+import { findPiece } from '../../src/server/db/piece-repository.ts';
+import { requestDerived } from '../../src/server/derived/derived-file.ts';
+import { pieceThumbnail } from '../../src/server/derived/piece-thumbnail.ts';
 import { closeServices, openServices } from '../../src/server/services.ts';
 import { readSettings } from '../../src/server/settings.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
@@ -34,7 +38,7 @@ async function seedOnce(stamp: string): Promise<void> {
   const environment = { CONFETTI_DATA: folder, CONFETTI_DEMO: '1', CONFETTI_STANDIN: standin.origin, CONFETTI_DEMO_VIDEOS: 'drafts', CONFETTI_LOG: 'silent', NODE_ENV: 'production' };
   try {
     await run('The demo could not be seeded', 'dist/seed-demo.mjs', environment);
-    await sendWhatIsDue(environment);
+    await finishWork(environment);
   } finally {
     await standin.close();
   }
@@ -43,11 +47,18 @@ async function seedOnce(stamp: string): Promise<void> {
   renameSync(folder, SEED_FOLDER);
 }
 
-/** What the demo begins with would be made and sent anew by each of many copies. */
-async function sendWhatIsDue(environment: NodeJS.ProcessEnv): Promise<void> {
+/** What each of many copies would send, and paint as soon as a view shows it. */
+async function finishWork(environment: NodeJS.ProcessEnv): Promise<void> {
   const services = await openServices(readSettings(environment), 2);
   try {
-    await runDueJobs(services, workHandlers(services), ['send']);
+    const handlers = workHandlers(services);
+    await runDueJobs(services, handlers, ['send']);
+    for (const { id, brand_id } of await services.db<{ id: string; brand_id: string }>('pieces').select('id', 'brand_id')) {
+      const [brand, piece] = await Promise.all([findBrandById(services.db, brand_id), findPiece(services.db, brand_id, id)]);
+      const thumbnail = brand && piece ? await pieceThumbnail(services, brand, piece) : null;
+      if (thumbnail) await requestDerived(services, thumbnail.job);
+    }
+    await Promise.all([1, 2].map(() => runDueJobs(services, handlers, ['picture'])));
   } finally {
     await closeServices(services);
   }
