@@ -35,6 +35,7 @@ export const gullwickBook: BrandBook = {
     label: { font: 'figtree-700', leading: 1.3, trackingEm: 0.075, capitals: 'all', scale: 1 },
   },
   typefaces: [],
+  motif: 'tail',
   video: { manner: 'playful', coloursSaidWord: true },
   marks: [
     { kind: 'vector', key: 'kite-light', for: 'light', ...usualMarkRoom, viewBox: { width: 92, height: 121 }, paths: kiteMark('#12355B', '#D7263D', '#F9B233') },

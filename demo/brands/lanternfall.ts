@@ -31,6 +31,7 @@ export const lanternfallBook: BrandBook = {
     label: { font: 'familjen-grotesk-700', leading: 1.3, trackingEm: 0.075, capitals: 'all', scale: 1 },
   },
   typefaces: [],
+  motif: 'arcs',
   video: { manner: 'brisk', subtitles: 'label', coloursSaidWord: true },
   marks: [
     { kind: 'vector', key: 'lantern-dark', for: 'dark', ...usualMarkRoom, viewBox: { width: 100, height: 112 }, paths: lanternMark('#FBF3E6', '#FF8A3D') },

@@ -27,6 +27,25 @@ test('a weak pair is named, the offered colour is chosen, the cuts follow at onc
   await expect(table).toBeVisible();
 });
 
+test('the brand chooses its own motif, which the cuts show at once, and the book keeps it', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
+  const cut = page.locator('canvas[data-cut="aside"]');
+  await expectStill(cut);
+  const painted = await cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  const motifs = page.getByRole('radiogroup', { name: 'Motif' });
+  await expect(motifs.getByRole('radio', { name: 'Bows on a line' })).toBeChecked();
+  await motifs.getByRole('radio', { name: 'Bows on a line' }).focus();
+  await page.keyboard.press('ArrowLeft');
+  await expect(motifs.getByRole('radio', { name: 'Paper scraps' })).toBeChecked();
+  await expect.poll(() => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL())).not.toBe(painted);
+  // Far down the book the cuts are still in sight.
+  await expect(cut).toBeInViewport();
+  await page.getByRole('button', { name: 'Save the book' }).click();
+  await expect(page.getByText('The book is saved.', { exact: false })).toBeVisible();
+  await page.reload();
+  await expect(motifs.getByRole('radio', { name: 'Paper scraps' })).toBeChecked();
+});
+
 test('a reviewer reads the book and cannot change it', async ({ page }) => {
   await comeInAs(page, 'Tove', '/b/gullwick/brand/book');
   await expect(page.getByLabel(/^Sea Ink/)).toBeDisabled();

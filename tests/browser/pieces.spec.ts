@@ -63,3 +63,29 @@ test('picked pictures become a carousel with a slide each', async ({ page }) => 
   await page.waitForURL(/make\/pieces\/[\w-]+/);
   await expect(page.getByRole('listbox', { name: 'Slides in their order' }).getByRole('option')).toHaveCount(5);
 });
+
+test('a brand without channels has templates and pieces, which say what they wait for', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/brands/new');
+  await page.getByLabel('Name', { exact: true }).fill('Kornfeld');
+  for (const network of await page.getByRole('group', { name: /stand-in networks/ }).getByRole('checkbox').all()) await network.uncheck();
+  await page.getByRole('button', { name: 'Begin this brand' }).click();
+  await page.waitForURL(/\/b\/kornfeld\/make\/pieces/);
+  const waits = page.getByText('No cuts yet');
+  const preflight = page.getByRole('complementary', { name: 'Preflight' });
+  for (const [template, kind] of [['Plank', 'A piece has a cut'], ['Strand', 'A carousel has a row'], ['Knot', 'A video has a cut']] as const) {
+    await page.goto('/b/kornfeld/make/pieces?new');
+    await page.getByRole('button', { name: new RegExp(`^${template}`) }).click();
+    await page.waitForURL(/make\/pieces\/[\w-]+$/);
+    await expect(waits).toBeVisible();
+    await expect(page.getByText(kind)).toBeVisible();
+    await expect(preflight).toContainText('Nothing to send yet');
+    await expect(page.getByRole('button', { name: /^Download/ })).toHaveCount(0);
+  }
+  for (const view of ['Words', 'Times']) {
+    await page.getByRole('tab', { name: view }).click();
+    await expect(waits).toBeVisible();
+  }
+  await expect(page.getByRole('button', { name: /^Schedule in/ })).toHaveCount(0);
+  await page.getByRole('link', { name: 'Open Channels' }).click();
+  await page.waitForURL(/\/send\/channels/);
+});

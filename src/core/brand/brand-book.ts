@@ -1,4 +1,5 @@
 import { array, boolean, number, object, string, type InferType } from 'yup';
+import { ownMotifs, type OwnMotif } from '../motif/own-motif.ts';
 import { oneOfShapes, recordOf } from '../document/schema.ts';
 import { languages, type Language } from '../words/language.ts';
 
@@ -179,6 +180,8 @@ export const brandBookSchema = object({
   marks: array(markSchema).min(1).max(12).required(),
   /** Missing: photographs look as they were taken. */
   treatment: pictureTreatment.optional().default(undefined),
+  /** The ornament that templates ask for as the brand's own. Missing: `USUAL_MOTIF`. */
+  motif: string<OwnMotif>().oneOf([...ownMotifs]).optional(),
   /** Missing: as `manners` and `subtitleTemplates` have them first. */
   video: videoStyle.optional().default(undefined),
   facts: array(factSchema).max(60).required(),

@@ -10,6 +10,7 @@ import type { PictureNode, SceneGlyph, SceneNode } from '../scene/scene.ts';
 import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
 import { drawMotif } from '../motif/motif.ts';
+import { motifFor } from '../motif/own-motif.ts';
 import { placeMotif } from './place-motif.ts';
 import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
@@ -365,7 +366,8 @@ class Emitter {
   /** What is left out of one slide would be missing at the seam of the next: a motif that runs through stays whole. */
   #motifThrough(part: MotifPart, box: Box): void {
     const slide = { xPx: 0, yPx: 0, ...this.input.frame.size };
-    for (const shape of drawMotif(part.generator, box, this.input.frame.marginPx, part.seed)) {
+    const { generator, mirror } = motifFor(part.generator, this.input.book.motif);
+    for (const shape of drawMotif(generator, box, this.input.frame.marginPx, part.seed, mirror)) {
       if (!shape.boxes.some((each) => intersectBoxes(each, slide))) continue;
       this.nodes.push({ kind: 'fill', path: shape.path, colour: this.input.scheme[shape.ink], alpha: 1 });
       for (const each of shape.boxes) this.#backdrop.addFlat(each, this.input.scheme[shape.ink]);
@@ -376,7 +378,7 @@ class Emitter {
   #motif(part: MotifPart, box: Box): void {
     const { size, marginPx } = this.input.frame;
     if (part.through) return this.#motifThrough(part, throughBox(box, size.widthPx, this.input.place));
-    this.#draw(placeMotif(part, box, { cutHeightPx: size.heightPx, marginPx, kept: [...this.#inkBoxes.values(), ...[markBoxes, ruleBoxes].flatMap((boxesOf) => boxesOf(this.input.fitted.laidOut))] }));
+    this.#draw(placeMotif({ ...motifFor(part.generator, this.input.book.motif), seed: part.seed }, box, { cutHeightPx: size.heightPx, marginPx, kept: [...this.#inkBoxes.values(), ...[markBoxes, ruleBoxes].flatMap((boxesOf) => boxesOf(this.input.fitted.laidOut))] }));
   }
 
   #draw(shapes: readonly MotifShape[]): void {

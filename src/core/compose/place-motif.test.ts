@@ -6,7 +6,7 @@ import { placeMotif } from './place-motif.ts';
 
 const cut: Box = { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1350 };
 const marginPx = 60;
-const place = (generator: MotifName, kept: readonly Box[], box: Box = cut) => placeMotif({ part: 'motif', generator, seed: 3 }, box, { cutHeightPx: cut.heightPx, marginPx, kept });
+const place = (generator: MotifName, kept: readonly Box[], box: Box = cut) => placeMotif({ generator, seed: 3 }, box, { cutHeightPx: cut.heightPx, marginPx, kept });
 const drawn = (generator: MotifName) => drawMotif(generator, cut, marginPx, 3);
 
 describe('placeMotif', () => {

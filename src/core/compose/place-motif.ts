@@ -1,7 +1,7 @@
 import { intersectBoxes, type Box } from '../geometry/box.ts';
+import type { Mirror } from '../motif/mirrored.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
-import { drawMotif, fewestShapes, floatingMotifs, layeredMotifs, wholeMotifs } from '../motif/motif.ts';
-import type { MotifPart } from '../template/parts.ts';
+import { drawMotif, fewestShapes, floatingMotifs, layeredMotifs, wholeMotifs, type MotifName } from '../motif/motif.ts';
 
 /** Ornaments that lie across the cut look for a place in steps of this many margins, up and down. */
 const MOVE_M = 0.4;
@@ -20,11 +20,11 @@ interface MotifPlace {
  * The shapes of an ornament, none of them over words or marks. One that lies across the cut moves to the nearest free place, or stays
  * away as a whole; one whose shapes lie one on the other keeps those up to the first that is in the way. Too few shapes are none.
  */
-export function placeMotif({ generator, seed }: MotifPart, box: Box, { cutHeightPx, marginPx, kept }: MotifPlace): readonly MotifShape[] {
-  const shapes = drawMotif(generator, box, marginPx, seed);
-  // What lies on the lower edge belongs there; a rope lies nowhere in particular.
+export function placeMotif({ generator, seed, mirror }: { readonly generator: MotifName; readonly seed: number; readonly mirror?: Mirror | undefined }, box: Box, { cutHeightPx, marginPx, kept }: MotifPlace): readonly MotifShape[] {
+  const shapes = drawMotif(generator, box, marginPx, seed, mirror);
+  // What lies on an edge belongs there; a rope lies nowhere in particular.
   const belowPx = cutHeightPx - box.yPx - box.heightPx;
-  const floats = floatingMotifs.has(generator) && (belowPx >= marginPx || wholeMotifs.has(generator));
+  const floats = !mirror && floatingMotifs.has(generator) && (belowPx >= marginPx || wholeMotifs.has(generator));
   const isLayered = layeredMotifs.has(generator);
   const clearPx = floats ? CLEAR_M * marginPx : isLayered ? CLEAR_OF_LAYERS_M * marginPx : 0;
   const isFree = ({ boxes }: MotifShape, downPx = 0): boolean => !boxes.some((each) => kept.some((other) => intersectBoxes({ ...each, yPx: each.yPx + downPx - clearPx, heightPx: each.heightPx + 2 * clearPx }, other)));

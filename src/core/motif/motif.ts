@@ -9,6 +9,7 @@ import { ropeMotif } from './rope.ts';
 import { scrapsMotif } from './scraps.ts';
 import { stripesMotif } from './stripes.ts';
 import { tailMotif } from './tail.ts';
+import { mirrored, type Mirror } from './mirrored.ts';
 import { wavesMotif } from './waves.ts';
 import { weaveMotif } from './weave.ts';
 
@@ -46,10 +47,11 @@ const kept = new LRUCache<string, readonly MotifShape[]>({ max: 200 });
  * Draws a motif. A drawing does not depend on the words around it, so it is kept: while somebody types, the same ones are asked
  * for with every key.
  * @param unitPx the margin `m` in pixels
+ * @param mirror how it is turned around the middle of its box; missing: as it is drawn
  */
-export function drawMotif(name: MotifName, box: Box, unitPx: number, seed: number): readonly MotifShape[] {
-  const key = [name, box.xPx, box.yPx, box.widthPx, box.heightPx, unitPx, seed].join(' ');
-  const drawn = kept.get(key) ?? motifGenerators[name](box, unitPx, seed);
+export function drawMotif(name: MotifName, box: Box, unitPx: number, seed: number, mirror?: Mirror): readonly MotifShape[] {
+  const key = [name, box.xPx, box.yPx, box.widthPx, box.heightPx, unitPx, seed, mirror?.isAcross, mirror?.isUpDown].join(' ');
+  const drawn = kept.get(key) ?? mirrored(motifGenerators[name](box, unitPx, seed), box, mirror);
   kept.set(key, drawn);
   return drawn;
 }

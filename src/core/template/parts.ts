@@ -1,6 +1,6 @@
 import { array, boolean, lazy, number, object, string, type ISchema, type Lazy } from 'yup';
 import type { Checked } from '../document/schema.ts';
-import { motifNames, type MotifName } from '../motif/motif.ts';
+import { motifChoices, type MotifChoice } from '../motif/own-motif.ts';
 
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
 
@@ -224,7 +224,7 @@ const artworkPart = object({
 const motifPart = object({
   ...placed,
   part: partName('motif'),
-  generator: string<MotifName>().oneOf([...motifNames]).required(),
+  generator: string<MotifChoice>().oneOf([...motifChoices]).required(),
   seed: number().integer().min(0).required(),
   /** The motif runs through all slides of a carousel; each shows its part of it, so no word may stand on it. */
   through: boolean(),

@@ -7,6 +7,7 @@ import { ColourList } from './ColourList.tsx';
 import { ContrastTable } from './ContrastTable.tsx';
 import { MarkList } from './MarkList.tsx';
 import { PeopleList } from './PeopleList.tsx';
+import { MotifChoice } from './MotifChoice.tsx';
 import { PictureTreatment } from './PictureTreatment.tsx';
 import { SchemeList } from './SchemeList.tsx';
 import { TypeRoles } from './TypeRoles.tsx';
@@ -25,10 +26,14 @@ export default function BookView({ brand }: BrandProps) {
             <TypeRoles edit={edit} />
             <MarkList edit={edit} />
             <PictureTreatment edit={edit} />
+            <MotifChoice edit={edit} />
             <VideoStyle edit={edit} />
           </div>
-          <div className="space-y-8">
-            <BookPreview brand={{ ...edit.stored, book: edit.book }} />
+          <div className="space-y-8 self-stretch">
+            {/* It stays in sight as well: what a change far down does to cuts is seen at once. */}
+            <div className="z-10 bg-wall pb-3 lg:sticky lg:top-10">
+              <BookPreview brand={{ ...edit.stored, book: edit.book }} />
+            </div>
             <ContrastTable book={edit.book} onTake={edit.mayChange ? ({ scheme, role }, hex) => edit.change((now) => takeColour(now, scheme, role, hex)) : null} />
             <BrandDetails brand={brand} stored={edit.stored} language={edit.book.language} onLanguage={edit.mayChange ? (language) => edit.change(({ language: _, ...book }) => (language === undefined ? book : { ...book, language })) : null} />
             <PeopleList brand={brand} />

@@ -46,7 +46,7 @@ export function PictureTreatment({ edit }: { readonly edit: BookEdit }) {
       <h2 id="photographs" className="text-base font-semibold">
         Photographs
       </h2>
-      <p className="mb-2 text-sm text-quiet">One look for all pictures and clips. A single picture can stay as it was taken: in its piece, beside the picture.</p>
+      <p className="mb-2 text-sm text-quiet">One look for all pictures and clips. A single picture can stay as it was taken: in its piece, beside the picture.{media.data && !photo && ' The looks are shown here once the brand has a photograph.'}</p>
       <div role="radiogroup" aria-label="What is done to photographs" className="grid grid-cols-4 gap-2">
         {looks.map(({ kind, name }) => (
           <label key={name} className={`block overflow-hidden rounded-md border text-sm has-focus-visible:outline-2 has-focus-visible:outline-house ${(treatment?.kind ?? null) === kind ? 'border-house bg-house-soft font-semibold text-house' : 'border-line hover:border-edge'}`}>

@@ -2,6 +2,7 @@ import { motionManners, resolveScheme, subtitleLooks, type BrandBook, type Motio
 import { manners } from '../../core/video/manner.ts';
 import { subtitleStyle } from '../../core/video/subtitle-style.ts';
 import { VIDEO_FPS } from '../../core/video/shot-times.ts';
+import { BookChoice } from './BookChoice.tsx';
 import type { BookEdit } from './use-book.ts';
 
 const mannerNames: Readonly<Record<MotionManner, { readonly name: string; readonly how: string }>> = {
@@ -31,17 +32,17 @@ export function VideoStyle({ edit }: { readonly edit: BookEdit }) {
       <p className="mb-2 text-sm text-quiet">How texts come in and leave, in every video of the brand.</p>
       <div role="radiogroup" aria-label="How texts come in" className="grid grid-cols-3 gap-2">
         {motionManners.map((manner) => (
-          <Choice key={manner} group="manner" name={mannerNames[manner].name} isChosen={(style.manner ?? 'calm') === manner} isDisabled={!mayChange} onChoose={() => choose({ ...style, manner })} note={mannerNames[manner].how}>
+          <BookChoice key={manner} group="manner" name={mannerNames[manner].name} isChosen={(style.manner ?? 'calm') === manner} isDisabled={!mayChange} onChoose={() => choose({ ...style, manner })} note={mannerNames[manner].how}>
             <MovingSample manner={manner} book={book} />
-          </Choice>
+          </BookChoice>
         ))}
       </div>
       <h3 className="mt-4 mb-2 text-sm font-semibold">Subtitles</h3>
       <div role="radiogroup" aria-label="How subtitles look" className="grid grid-cols-3 gap-2">
         {subtitleLooks.map((look) => (
-          <Choice key={look} group="subtitles" name={lookNames[look]} isChosen={(style.subtitles ?? 'band') === look} isDisabled={!mayChange} onChoose={() => choose({ ...style, subtitles: look })}>
+          <BookChoice key={look} group="subtitles" name={lookNames[look]} isChosen={(style.subtitles ?? 'band') === look} isDisabled={!mayChange} onChoose={() => choose({ ...style, subtitles: look })}>
             <SubtitleSample book={book} look={look} coloursSaidWord={style.coloursSaidWord === true} />
-          </Choice>
+          </BookChoice>
         ))}
       </div>
       <label className="mt-3 flex items-start gap-2 text-sm">
@@ -57,19 +58,6 @@ export function VideoStyle({ edit }: { readonly edit: BookEdit }) {
 
 function withoutSaidWord({ coloursSaidWord: _, ...style }: Chosen): Chosen {
   return style;
-}
-
-function Choice({ group, name, note, isChosen, isDisabled, onChoose, children }: { readonly group: string; readonly name: string; readonly note?: string; readonly isChosen: boolean; readonly isDisabled: boolean; readonly onChoose: () => void; readonly children: React.ReactNode }) {
-  return (
-    <label className={`group block overflow-hidden rounded-md border text-sm has-focus-visible:outline-2 has-focus-visible:outline-house ${isChosen ? 'border-house bg-house-soft text-house' : 'border-line hover:border-edge'}`}>
-      <input type="radio" name={group} className="sr-only" disabled={isDisabled} checked={isChosen} onChange={onChoose} />
-      {children}
-      <span className="block px-2 py-1.5">
-        <span className={`block ${isChosen ? 'font-semibold' : ''}`}>{name}</span>
-        {note !== undefined && <span className="block text-xs text-quiet">{note}</span>}
-      </span>
-    </label>
-  );
 }
 
 /** The curves of the table of manners as a browser draws them, by their power. */

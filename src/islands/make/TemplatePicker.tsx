@@ -26,6 +26,7 @@ import { toast } from '../ui/toast.tsx';
 import { brandContent } from '../preview/brand-content.ts';
 import { useTemplatesInView } from '../preview/use-templates-in-view.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
+import { workshopShapes } from '../workshop/shapes.ts';
 
 type BrandData = AnswerOf<typeof getBrand>;
 
@@ -160,8 +161,9 @@ interface PreviewCut {
   readonly placement: Placement;
 }
 
-/** The different shapes that the brand's channels ask for. */
+/** The different shapes that the brand's channels ask for; before one is connected, those that a template is judged in. */
 function shapesOf(brand: BrandData): readonly PreviewCut[] {
+  if (brand.sheets.length === 0) return workshopShapes.slice(0, MAX_SHAPES).map((placement) => ({ key: placement.key, placement }));
   const all = brand.sheets.flatMap((sheet) => placementsFor(sheet, 'graphic').map((placement) => ({ key: `${sheet.key}.${placement.key}`, placement })));
   return all.filter((each, index) => all.findIndex((other) => aspectOf(other) === aspectOf(each)) === index).slice(0, MAX_SHAPES);
 }

@@ -32,6 +32,7 @@ interface RailProps {
   readonly piece: Piece;
   readonly template: Template;
   readonly toCheck: Cuts['toCheck'];
+  readonly hasNoCuts: boolean;
   readonly view: ViewKey;
   readonly onView: (view: ViewKey) => void;
 }
@@ -42,12 +43,12 @@ const HOUR_MS = 3_600_000;
 const PAUSE_MS = 150;
 
 /** What would stop or spoil the piece at sending, beside all three views. It follows in the pauses of typing. */
-export function PreflightRail({ cuts, piece, ...props }: Omit<RailProps, 'toCheck'> & { readonly cuts: Pick<Cuts, 'toCheck'> }) {
-  return <Findings {...props} piece={useDeferredValue(useSettled(piece, PAUSE_MS))} toCheck={useDeferredValue(useSettled(cuts.toCheck, PAUSE_MS))} />;
+export function PreflightRail({ cuts, piece, ...props }: Omit<RailProps, 'toCheck' | 'hasNoCuts'> & { readonly cuts: Pick<Cuts, 'toCheck' | 'list'> }) {
+  return <Findings {...props} hasNoCuts={cuts.list.length === 0} piece={useDeferredValue(useSettled(piece, PAUSE_MS))} toCheck={useDeferredValue(useSettled(cuts.toCheck, PAUSE_MS))} />;
 }
 
 const Findings = memo(function Findings(props: RailProps) {
-  const { brand, book, media, store, piece, template, toCheck } = props;
+  const { brand, book, media, store, piece, template, toCheck, hasNoCuts } = props;
   // Licences end with a day; a check an hour is often enough.
   const atMs = Math.floor(useNow(props.nowMs) / HOUR_MS) * HOUR_MS;
   const found = useMemo(
@@ -68,10 +69,12 @@ const Findings = memo(function Findings(props: RailProps) {
       <div className="border-b border-line px-3.5 py-2.5">
         <h2 className="text-sm font-semibold">Preflight</h2>
         <p className="text-xs text-quiet" role="status">
-          {findings.length === 0 ? 'Ready to go out' : stops === 0 ? 'Can go out as it is' : stops === 1 ? 'One thing stops it' : `${stops} things stop it`}
+          {hasNoCuts ? 'Nothing to send yet' : findings.length === 0 ? 'Ready to go out' : stops === 0 ? 'Can go out as it is' : stops === 1 ? 'One thing stops it' : `${stops} things stop it`}
         </p>
       </div>
-      {findings.length === 0 ? (
+      {hasNoCuts && findings.length === 0 ? (
+        <p className="px-3.5 py-3 text-sm text-quiet">The piece has no cuts, and nothing goes out without one.</p>
+      ) : findings.length === 0 ? (
         <p className="flex gap-2 px-3.5 py-3 text-sm text-mint-ink">
           <CircleCheck aria-hidden className="mt-0.5 size-4 shrink-0" />
           Every cut fits and every network takes the words.

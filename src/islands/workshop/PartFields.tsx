@@ -1,5 +1,5 @@
 import { readMark } from '../../contract/brand-contracts.ts';
-import { motifNames } from '../../core/motif/motif.ts';
+import { motifChoices } from '../../core/motif/own-motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
 import { fieldShapes, limitsM, MAX_OUTLINE, windowShapes, type Part, type PicturePart, type StackPart } from '../../core/template/parts.ts';
 import type { Template } from '../../core/template/template.ts';
@@ -140,7 +140,7 @@ function OwnFields({ brand, part, template, set }: KindProps) {
     case 'motif':
       return (
         <>
-          <Choice label="Motif" value={part.generator} options={motifNames} onChange={(generator) => set({ generator })} />
+          <Choice label="Motif" value={part.generator} options={motifChoices} onChange={(generator) => set({ generator })} />
           <NumberField label="Seed" value={part.seed} min={0} max={9999} step={1} onChange={(seed) => set({ seed })} />
         </>
       );

@@ -1,10 +1,10 @@
 import { useCallback, useState } from 'react';
-import { EmptyBox } from '../../ui/EmptyBox.tsx';
 import { ContactSheet } from '../slides/ContactSheet.tsx';
 import { ContentSheet } from './ContentSheet.tsx';
 import { LargeLook } from './LargeLook.tsx';
 import { VideoWall } from '../video/VideoWall.tsx';
 import { ProofWall } from './ProofWall.tsx';
+import { NoCuts } from '../NoCuts.tsx';
 import type { LookProps } from '../view-props.ts';
 import { useLargeCut } from './use-large-cut.ts';
 
@@ -33,11 +33,7 @@ export function LookView(props: LookProps) {
         <VideoWall {...props} frame={frame} chosen={chosen} onChosen={choose} />
       ) : cuts.list.length === 0 && piece.kind === 'graphic' ? (
         <div className="min-w-0 flex-1 p-5">
-          <EmptyBox title="No cuts yet" words="A piece has a cut for each place of the brand’s channels: a feed, a story, a card. Connect a channel, and this piece offers its cuts." view="channels">
-            <a href={`/b/${brand.slug}/send/channels`} className="text-house hover:underline">
-              Open Channels
-            </a>
-          </EmptyBox>
+          <NoCuts brand={brand.slug} kind={piece.kind} />
         </div>
       ) : piece.kind === 'graphic' ? (
         <ProofWall {...props} onChoose={openLarge} />

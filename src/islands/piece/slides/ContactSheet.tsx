@@ -7,6 +7,7 @@ import { sumSlide } from '../../../core/template/slide-template.ts';
 import type { Template } from '../../../core/template/template.ts';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
+import { NoCuts } from '../NoCuts.tsx';
 import type { ContactProps } from '../view-props.ts';
 import { PicturesButton, PicturesDrop, usePictureSlides } from './PicturesToSlides.tsx';
 import { joinIds, LeftCell, ShownCell } from './SlideCell.tsx';
@@ -36,7 +37,7 @@ export function ContactSheet(props: ContactProps) {
         <WallScale cuts={cuts} />
         {!readOnly && <SlidesFromText {...props} />}
         {!readOnly && <PicturesButton {...props} pictures={pictures} />}
-        <ExportCuts brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
+        {cuts.list.length > 0 && <ExportCuts brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />}
       </div>
       {cuts.problem && (
         <p role="alert" className="px-5 pb-3 text-sm text-coral-ink">
@@ -57,6 +58,11 @@ export function ContactSheet(props: ContactProps) {
             </div>
           ))}
         </div>
+        {cuts.list.length === 0 && (
+          <div className="sticky left-0 mt-5">
+            <NoCuts brand={brand.slug} kind={piece.kind} />
+          </div>
+        )}
       </PicturesDrop>
     </section>
   );

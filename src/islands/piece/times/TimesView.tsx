@@ -22,6 +22,7 @@ import { useDeliveries, type Delivery } from '../../post/use-deliveries.ts';
 import { Button } from '../../ui/Button.tsx';
 import { ConfirmButton } from '../../ui/ConfirmButton.tsx';
 import { useNow } from '../../ui/use-now.ts';
+import { NoCuts } from '../NoCuts.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { placesOf } from '../../../core/cut/places.ts';
 import { rowsOf, type Choices, type PlaceRow } from './places.ts';
@@ -45,7 +46,7 @@ const PAGE = 48;
 
 /** When and where: the places that the piece goes out to, each at its moment, and what of it is already on its way. */
 export function TimesView(props: TimesProps) {
-  const { brand, cuts, pieceId, store } = props;
+  const { brand, cuts, piece, pieceId, store } = props;
   const planning = usePiecePlan(brand.slug, pieceId);
   const nowMs = useNow(props.nowMs);
   const [choices, setChoices] = useState<Choices>({});
@@ -81,27 +82,34 @@ export function TimesView(props: TimesProps) {
   return (
     <section aria-label="Times" className="flex min-w-0 flex-1 gap-6 overflow-auto px-4 py-5 max-xl:block md:px-6">
       <div className="min-w-0 flex-1">
-      <div className="max-w-5xl">
-        <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
-          <h2 className="text-base font-semibold">Where and when</h2>
-          <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} />
-          <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
+      {cuts.list.length === 0 ? (
+        <div className="mb-6 max-w-5xl">
+          <NoCuts brand={brand.slug} kind={piece.kind} />
+          <NotThere {...props} />
         </div>
-        <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
-        <NotThere {...props} />
-        {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
-        {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
-        <div className="mt-4 flex flex-wrap items-center gap-2">
-          <Button look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
-            {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
-          </Button>
-          {(maySend || !mayAsk) && <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />}
-          <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
-          <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0 || isTyping} flush={flush} onStarted={() => void planning.refresh()} />
-          {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
-          {isPending && <span role="status" className="text-sm text-quiet">Checking and scheduling…</span>}
+      ) : (
+        <div className="max-w-5xl">
+          <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
+            <h2 className="text-base font-semibold">Where and when</h2>
+            <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} />
+            <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
+          </div>
+          <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
+          <NotThere {...props} />
+          {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
+          {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
+          <div className="mt-4 flex flex-wrap items-center gap-2">
+            <Button look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
+              {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
+            </Button>
+            {(maySend || !mayAsk) && <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />}
+            <WaitForSlot brand={brand} pieceId={pieceId} rows={on} plan={planning.own} isDisabled={!maySend || on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />
+            <RepeatDialog brand={brand} pieceId={pieceId} cuts={on.map(({ cut }) => cut.ref)} shared={shared} nowMs={nowMs} isDisabled={!maySend || on.length === 0 || isTyping} flush={flush} onStarted={() => void planning.refresh()} />
+            {planning.own && maySend && <RotationDialog brand={brand} pieceId={pieceId} plan={planning.own} cuts={on.length > 0 ? on.map(({ cut }) => cut.ref) : (planning.own.rotation?.settings.cuts ?? [])} isDisabled={on.length === 0} flush={flush} onChanged={() => void planning.refresh()} />}
+            {isPending && <span role="status" className="text-sm text-quiet">Checking and scheduling…</span>}
+          </div>
         </div>
-      </div>
+      )}
       <AroundThen nowMs={nowMs} brand={brand} cuts={on.map(({ cut }) => cut)} wall={shared.wall} themes={planning.plan?.plan.themes ?? []} />
       {planning.own && <RepeatList brand={brand} repeats={planning.own.repeats} nowMs={nowMs} mayChange={maySend} onChanged={() => void planning.refresh()} />}
       <PostsOfPiece {...props} deliveries={deliveries} nowMs={nowMs} />

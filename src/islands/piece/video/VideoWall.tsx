@@ -14,6 +14,7 @@ import { splitShot } from '../../../core/video/split-shot.ts';
 import { momentAt, toMs } from '../../../core/video/timeline.ts';
 import { Button } from '../../ui/Button.tsx';
 import { ChannelBadge } from '../../channel/ChannelBadge.tsx';
+import { NoCuts } from '../NoCuts.tsx';
 import type { ContactProps } from '../view-props.ts';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import type { MediaItem } from '../../media/media-address.ts';
@@ -146,12 +147,17 @@ export function VideoWall({ cuts: all, ...props }: VideoWallProps) {
         <span className="ml-auto">
           <WallScale cuts={cuts} compact />
         </span>
-        <ExportVideo brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />
+        {cuts.list.length > 0 && <ExportVideo brand={brand.slug} pieceId={pieceId} store={store} cuts={cuts} />}
       </div>
       {cuts.problem && (
         <p role="alert" className="px-5 pb-3 text-sm text-coral-ink">
           The cuts could not be painted: {cuts.problem}
         </p>
+      )}
+      {cuts.list.length === 0 && (
+        <div className="px-5 pb-5">
+          <NoCuts brand={brand.slug} kind={piece.kind} />
+        </div>
       )}
       <CutList cuts={cuts} seen={seen.current} onSeen={() => player?.repaint()} onRoom={setRoom} onLook={(key) => setLookedKey(lookedKey === null ? key : null)} isCloser={lookedKey !== null} lengthFrames={wholeFrames} own={own} playedCut={playedCut} onPlayCut={setPlayedCut} />
       <div className="overflow-x-auto border-t border-line bg-wall px-5 pt-3 pb-4">

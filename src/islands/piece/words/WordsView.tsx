@@ -4,6 +4,7 @@ import { suggestWords } from '../../../contract/word-contracts.ts';
 import { differingRows } from '../../../core/wording/edit.ts';
 import { resetCells } from '../../../core/wording/edit.ts';
 import { Button } from '../../ui/Button.tsx';
+import { NoCuts } from '../NoCuts.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { CellPanel } from './CellPanel.tsx';
 import { FilledText } from './FilledText.tsx';
@@ -54,8 +55,8 @@ export function WordsView(props: ViewProps) {
   );
   if (!row || !column || channels.length === 0) {
     return (
-      <section aria-label="Wording sheet" className="flex-1 px-5 py-8 text-sm text-quiet">
-        This piece has no cuts yet. Choose its channels in Look, and each gets a row here.
+      <section aria-label="Wording sheet" className="flex-1 p-5">
+        <NoCuts brand={brand.slug} kind={piece.kind} />
       </section>
     );
   }
