@@ -52,6 +52,8 @@ export default tseslint.config(
   },
   // A pattern that is worse than linear freezes the process with a short text from outside.
   { files: ['src/**/*.{ts,tsx}', 'standin/**/*.ts'], ignores: ['**/*.test.ts'], plugins: { regexp }, rules: { 'regexp/no-super-linear-backtracking': ['error', { report: 'certain' }], 'regexp/no-super-linear-move': ['error', { report: 'potential', ignoreSticky: true }] } },
+  // `outline-none` takes the style of every later outline away as well: what has the focus would look like what has not.
+  { files: ['src/**/*.tsx'], rules: { 'no-restricted-syntax': ['error', ...['Literal[value=/outline-none.*outline-2|outline-2.*outline-none/]', 'TemplateElement[value.raw=/outline-none.*outline-2|outline-2.*outline-none/]'].map((selector) => ({ selector, message: 'Write outline-0: outline-none hides the outline of the focus too.' }))] } },
   ...ladder.map(coreRule),
   houseRule(['src/server/**/*.ts'], [forbid('server knows no interface', '**/islands/**', '**/workers/**', '**/pages/**', '**/standin/**', 'react', 'react-*')]),
   houseRule(['src/islands/**/*.{ts,tsx}'], [forbid('islands reach the server over HTTP only', '**/server/**', '**/pages/**', '**/standin/**', 'node:*')]),

@@ -21,7 +21,7 @@ const ViewTabList = memo(function ViewTabList() {
   return (
     <TabList aria-label="Views of the piece" className="flex gap-5">
       {views.map((each) => (
-        <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
+        <Tab key={each.key} id={each.key} className="cursor-default border-b-2 border-transparent px-0.5 pt-3.5 pb-3 text-base text-quiet outline-0 hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
           {each.name}
         </Tab>
       ))}

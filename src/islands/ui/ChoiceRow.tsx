@@ -20,7 +20,7 @@ export function ChoiceRow({ label, items, chosen, onChoose, className = '' }: Ch
       className={`flex flex-wrap gap-1 ${className}`}
     >
       {items.map(({ key, name }) => (
-        <ToggleButton key={key} id={key} className="cursor-default rounded-md px-2 py-0.5 text-sm text-quiet outline-none hover:bg-sunk data-selected:bg-house-soft data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
+        <ToggleButton key={key} id={key} className="cursor-default rounded-md px-2 py-0.5 text-sm text-quiet outline-0 hover:bg-sunk data-selected:bg-house-soft data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house">
           {name}
         </ToggleButton>
       ))}

@@ -69,7 +69,7 @@ export const SlideStrip = memo(function SlideStrip(props: StripProps) {
             const kind = item.slide === undefined ? words.cover : (slideOf(template, item.slide)?.name ?? '');
             const said = firstWords({ frames: [item] });
             return (
-              <ListBoxItem id={item.id} textValue={`${words.One} ${number}, ${kind}, ${said}`} style={{ width: columnPx }} className="cursor-grab rounded-md border border-line bg-panel px-2 py-1.5 text-xs outline-none data-[dragging]:opacity-50 data-[focus-visible]:outline-2 data-[focus-visible]:outline-offset-2 data-[focus-visible]:outline-house data-[selected]:border-house data-[selected]:bg-house-soft">
+              <ListBoxItem id={item.id} textValue={`${words.One} ${number}, ${kind}, ${said}`} style={{ width: columnPx }} className="cursor-grab rounded-md border border-line bg-panel px-2 py-1.5 text-xs outline-0 data-[dragging]:opacity-50 data-[focus-visible]:outline-2 data-[focus-visible]:outline-offset-2 data-[focus-visible]:outline-house data-[selected]:border-house data-[selected]:bg-house-soft">
                 <span className="flex items-baseline justify-between gap-1">
                   <span className="font-semibold tabular-nums">{number}</span>
                   <span className="truncate text-quiet">{kind}</span>

@@ -41,7 +41,7 @@ interface PanelProps extends ViewProps {
 }
 
 const ROWS: Readonly<Partial<Record<string, number>>> = { caption: 9, firstComment: 5, altText: 5 };
-const tabClasses = 'cursor-default border-b-2 border-transparent px-1 py-1.5 text-sm text-quiet outline-none hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house';
+const tabClasses = 'cursor-default border-b-2 border-transparent px-1 py-1.5 text-sm text-quiet outline-0 hover:text-ink data-selected:border-house data-selected:font-semibold data-selected:text-house data-focus-visible:outline-2 data-focus-visible:outline-house';
 
 /** The chosen cell with room to write, what it is counted by, and what helps to write it. */
 export function CellPanel(props: PanelProps) {

@@ -202,7 +202,7 @@ export const WordingGrid = memo(function WordingGrid(props: GridProps) {
         const place = placeOf(target);
         if (place && !isEdited(place)) open(place, null);
       }}
-      className="relative min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel outline-none focus-visible:outline-2 focus-visible:outline-house"
+      className="relative min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel outline-0 focus-visible:outline-2 focus-visible:outline-house"
     >
       <p id="wording-keys" className="sr-only">
         Arrow keys move. Enter or typing opens a cell, Escape takes it back, Delete returns it to what it inherits. Press Escape, then Tab, to leave the sheet.
