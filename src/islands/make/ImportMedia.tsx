@@ -116,7 +116,7 @@ function FromLibrary({ brand, onDone }: WayProps) {
   });
   return (
     <>
-      <input type="search" aria-label="Search the library" placeholder="e.g. kites, fabric, sky" value={words} onChange={(event) => setWords(event.target.value)} className={inputClasses} />
+      <input type="search" aria-label="Search the library" placeholder="e.g. bread, hands, morning" value={words} onChange={(event) => setWords(event.target.value)} className={inputClasses} />
       {found.isError && <p className="mt-3 text-sm text-coral-ink">{found.error.message}</p>}
       {found.data?.items.length === 0 && <p className="mt-3 text-sm text-quiet">The library has nothing like that. Try one word.</p>}
       <ul className="mt-4 grid grid-cols-3 gap-3">

@@ -172,7 +172,7 @@ function SlotBody({ item, context, actions, onClose }: ItemDialogProps) {
             }}
           >
             <div className="flex-1">
-              <Field label="Or keep it free for">{({ id }) => <input id={id} value={text} maxLength={200} placeholder="Something about Big Blow here" onChange={(event) => setText(event.target.value)} className={inputClasses} />}</Field>
+              <Field label="Or keep it free for">{({ id }) => <input id={id} value={text} maxLength={200} placeholder="Something about the summer party" onChange={(event) => setText(event.target.value)} className={inputClasses} />}</Field>
             </div>
             <Button type="submit" disabled={text.trim() === ''}>
               Add placeholder

@@ -154,7 +154,7 @@ function Search({ networks, context }: { readonly networks: readonly { readonly 
             </option>
           ))}
         </select>
-        <input type="search" aria-label="Words" placeholder="harbour lantern" minLength={2} value={typed} onChange={(event) => setTyped(event.target.value)} className={`${inputClasses} h-8`} />
+        <input type="search" aria-label="Words" placeholder="market morning" minLength={2} value={typed} onChange={(event) => setTyped(event.target.value)} className={`${inputClasses} h-8`} />
         <button type="submit" disabled={typed.trim().length < 2} className={buttonClasses('plain')}>
           Search
         </button>

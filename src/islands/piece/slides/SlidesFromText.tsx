@@ -53,7 +53,7 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
                     const { selectionStart, selectionEnd } = event.currentTarget;
                     setText(text.slice(0, selectionStart) + pasted + text.slice(selectionEnd));
                   }}
-                  placeholder={'Five winds and what they are good for\n\n1. A breath: sled kites\n2. A breeze: the diamond'} className={`${inputClasses} h-full min-h-72 resize-none`}
+                  placeholder={'Three things to bring\n\n1. A warm coat: evenings are cool\n2. Good company'} className={`${inputClasses} h-full min-h-72 resize-none`}
                 />
               </div>
               <div className="max-h-[26rem] overflow-auto p-4" aria-live="polite">
