@@ -170,11 +170,13 @@ describe('the overview', () => {
 
 describe('what works', () => {
   it('finds the seeded effects in the demo’s eight weeks, and none of what is not there', async () => {
-    const { effects, posts: count } = (await as('wren').ask('GET', `${base}/results/works?${await period()}`)).body as unknown as { effects: { family: string; level: string; says: string; low: number }[]; posts: number };
+    const { effects, posts: count } = (await as('wren').ask('GET', `${base}/results/works?${await period()}`)).body as unknown as { effects: { family: string; level: string; says: string; effect: number; low: number; high: number }[]; posts: number };
     expect(count).toBeGreaterThan(90);
     const says = (family: string, level: string): string | undefined => effects.find((each) => each.family === family && each.level === level)?.says;
     expect([says('answers', 'yes'), says('firstComment', 'yes'), says('hours', 'evening')]).toEqual(['more', 'more', 'more']);
-    expect(effects.find((each) => each.family === 'format' && each.level === 'carousel')?.low).toBeGreaterThan(-0.05);
+    // Of two dozen carousels among different hours and themes little is sure: the range holds what was seeded, three tenths more.
+    const carousels = effects.find((each) => each.family === 'format' && each.level === 'carousel');
+    expect([(carousels?.effect ?? 0) > 0, (carousels?.low ?? 1) < 0.3, (carousels?.high ?? 0) > 0.3]).toEqual([true, true, true]);
     // Nothing was seeded for these: at most one of the twenty and more is named by chance.
     const absent = effects.filter(({ family }) => ['hashtags', 'template', 'picture'].includes(family));
     expect([absent.length > 5, absent.filter((each) => each.says === 'more' || each.says === 'less').length <= 1]).toEqual([true, true]);
