@@ -1,3 +1,4 @@
+import { appendFile, copyFile } from 'node:fs/promises';
 import { expect, freshData, test } from './fixtures.ts';
 import { comeInAs, expectSaved, startPiece } from './steps.ts';
 
@@ -125,4 +126,19 @@ test('a broken upload resumes where it stopped', async ({ page, context }) => {
   await context.setOffline(false);
   await list.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('complementary', { name: 'patchwork-wall.jpg' })).toBeVisible();
+});
+
+test('a file that changes while its upload waits is asked for again, and nothing is said of the connection', async ({ page }, testInfo) => {
+  const path = testInfo.outputPath('wall.jpg');
+  await copyFile('standin/library/patchwork-wall.jpg', path);
+  await comeInAs(page, 'Wren', '/b/gullwick/make/media');
+  await page.route('**/uploads/*?at=*', (route) => route.abort());
+  await page.getByLabel('Upload files').setInputFiles(path);
+  const list = page.getByRole('list', { name: 'Uploads' });
+  await expect(list).toContainText('The connection broke.');
+  await appendFile(path, 'written to');
+  await page.unroute('**/uploads/*?at=*');
+  await list.getByRole('button', { name: 'Resume' }).click();
+  await expect(list).toContainText('has changed on this computer');
+  await expect(list.getByRole('button', { name: 'Resume' })).toHaveCount(0);
 });

@@ -68,6 +68,7 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
       onDone(state.item);
     } catch (error) {
       if (dropped.current.has(id) || !(error instanceof ApiProblem)) return;
+      if (error.status === 0 && !(await isReadable(file))) return set(id, { kind: 'failed', sentence: 'The file has changed on this computer since it was chosen. Choose it again.', canRetry: false });
       set(id, error.status === 0 ? { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' } : { kind: 'failed', sentence: error.message, canRetry: false });
     }
   };
@@ -97,6 +98,9 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
     },
   };
 }
+
+/** A file that is moved or written to after it was chosen cannot be read any more; a request with it looks like a broken connection. */
+const isReadable = (file: File): Promise<boolean> => file.slice(0, 1).arrayBuffer().then(() => true, () => false);
 
 function begin(brand: string, file: File) {
   const most = /^(?:video|audio)\//.test(file.type) ? MAX_RECORDING_BYTES : MAX_UPLOAD_BYTES;
