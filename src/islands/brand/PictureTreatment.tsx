@@ -8,6 +8,7 @@ import { mediaAddress } from '../media/media-address.ts';
 import { SAMPLE_MEDIA, sampleMedia } from '../media/sample-media.ts';
 import { SelectField } from '../ui/SelectField.tsx';
 import { call } from '../ui/call.ts';
+import { BookChoice } from './BookChoice.tsx';
 import type { BookEdit } from './use-book.ts';
 
 const looks = [
@@ -49,18 +50,9 @@ export function PictureTreatment({ edit }: { readonly edit: BookEdit }) {
       <p className="mb-2 text-sm text-quiet">One look for all pictures and clips. A single picture can stay as it was taken: in its piece, beside the picture.{media.data && !photo && ' The looks are shown here once the brand has a photograph.'}</p>
       <div role="radiogroup" aria-label="What is done to photographs" className="grid grid-cols-4 gap-2">
         {looks.map(({ kind, name }) => (
-          <label key={name} className={`block overflow-hidden rounded-md border text-sm has-focus-visible:outline-2 has-focus-visible:outline-house ${(treatment?.kind ?? null) === kind ? 'border-house bg-house-soft font-semibold text-house' : 'border-line hover:border-edge'}`}>
-            <input
-              type="radio"
-              name="treatment"
-              className="sr-only"
-              disabled={!mayChange}
-              checked={(treatment?.kind ?? null) === kind}
-              onChange={() => choose(kind === null ? undefined : { ...treatment, kind, strength: usualStrength[kind] })}
-            />
+          <BookChoice key={name} group="treatment" name={name} isChosen={(treatment?.kind ?? null) === kind} isDisabled={!mayChange} onChoose={() => choose(kind === null ? undefined : { ...treatment, kind, strength: usualStrength[kind] })}>
             <Tile pixels={pixels} treatment={kind === null ? undefined : resolveTreatment({ ...book, treatment: { ...treatment, kind, strength: treatment?.kind === kind ? treatment.strength : usualStrength[kind] } })} />
-            <span className="block truncate px-1.5 py-1">{name}</span>
-          </label>
+          </BookChoice>
         ))}
       </div>
       {treatment && (
