@@ -67,7 +67,10 @@ test('picked pictures become a carousel with a slide each', async ({ page }) => 
 test('a brand without channels has templates and pieces, which say what they wait for', async ({ page }) => {
   await comeInAs(page, 'Wren', '/brands/new');
   await page.getByLabel('Name', { exact: true }).fill('Kornfeld');
-  for (const network of await page.getByRole('group', { name: /stand-in networks/ }).getByRole('checkbox').all()) await network.uncheck();
+  const networks = page.getByRole('group', { name: /stand-in networks/ }).getByRole('checkbox');
+  await expect(networks.first()).toBeVisible();
+  for (const network of await networks.all()) await network.uncheck();
+  await expect(page.getByText('0 cuts of every piece')).toBeVisible();
   await page.getByRole('button', { name: 'Begin this brand' }).click();
   await page.waitForURL(/\/b\/kornfeld\/make\/pieces/);
   const waits = page.getByText('No cuts yet');

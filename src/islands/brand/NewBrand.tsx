@@ -155,6 +155,11 @@ function Beginning() {
           </div>
           <LanguageField language={language} onChange={setLanguage} />
           <ZoneField zone={zone} hint="Every time of this brand is shown and kept in it." onChange={setZone} />
+          {networks.isError && (
+            <p role="alert" className="text-sm text-coral-ink">
+              The stand-in networks could not be listed, so the brand begins without channels: {networks.error.message}
+            </p>
+          )}
           {networks.data && networks.data.networks.length > 0 && (
             <fieldset>
               <legend className="mb-1 text-sm font-semibold">Open an account on these stand-in networks</legend>
@@ -183,7 +188,7 @@ function Beginning() {
               </a>
             </p>
           ) : (
-            <Button look="primary" disabled={create.isPending || read.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
+            <Button look="primary" disabled={create.isPending || read.isPending || networks.isPending || name.trim().length < 2} onClick={() => create.mutate()}>
               Begin this brand
             </Button>
           )}
