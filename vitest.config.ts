@@ -4,6 +4,8 @@ import { LongFilesFirst } from './tests/server/long-files-first.ts';
 export default defineConfig({
   test: {
     sequence: { sequencer: LongFilesFirst },
+    // `npm test` leaves them out, `npm run test:all` does not.
+    tags: [{ name: 'long', description: 'Plays a whole job, or goes through every case of something' }],
     projects: [
       {
         test: {

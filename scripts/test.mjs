@@ -1,8 +1,12 @@
-// Everything that is checked, on a fresh clone too. The last line is the sum: N passed, N failed.
+// What is checked, on a fresh clone too. The last line is the sum: N passed, N failed.
+// `--all` adds the tests with the tag `long`, which play whole jobs or go through every case of something.
 import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
+import { parseArgs } from 'node:util';
 import { ensureNodeModules, ensurePrograms, projectRoot, runPackages, testPackages } from './setup.mjs';
+
+const { all } = parseArgs({ options: { all: { type: 'boolean', default: false } } }).values;
 
 ensurePrograms([...runPackages, ...testPackages]);
 ensureNodeModules();
@@ -23,7 +27,7 @@ const readPlaywright = (file) => {
   return { passed: stats.expected, failed: stats.unexpected + stats.flaky + errors.length };
 };
 const vitest = (project) => ({
-  args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, `${project}.json`)}`],
+  args: ['run', '--project', project, '--reporter=default', '--reporter=json', `--outputFile.json=${join(results, `${project}.json`)}`, ...(all ? [] : ['--tagsFilter=!long'])],
   command: bin('vitest'),
   report: { file: join(results, `${project}.json`), read: readVitest },
 });
@@ -39,7 +43,7 @@ const suites = [
     { name: 'server', ...vitest('server') },
   ],
   // Keeps both cores busy: beside another suite it would only wait for it.
-  [{ name: 'browser', command: bin('playwright'), args: ['test'], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
+  [{ name: 'browser', command: bin('playwright'), args: ['test', ...(all ? [] : ['--grep-invert', '@long'])], report: { file: join(results, 'browser.json'), read: readPlaywright } }],
 ];
 
 /** Runs a suite and answers its output, so that those of a row do not mix. */

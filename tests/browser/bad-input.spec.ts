@@ -73,7 +73,7 @@ test('a picture can be dropped on the slot that wants it, and a drop beside it d
   await expectSaved(page);
 });
 
-test('an empty piece and a caption of 3,000 characters are stopped before they are scheduled', async ({ page }) => {
+test('an empty piece and a caption of 3,000 characters are stopped before they are scheduled', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');
   await page.getByRole('tab', { name: 'Times' }).click();

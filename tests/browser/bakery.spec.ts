@@ -65,7 +65,7 @@ async function writeWords(page: Page, altText: string): Promise<void> {
   await expectSaved(page);
 }
 
-test('a bakery with a wordmark and forty phone photos: a graphic, a carousel and a video in German, for three channels at three times', async ({ page, browser }) => {
+test('a bakery with a wordmark and forty phone photos: a graphic, a carousel and a video in German, for three channels at three times', { tag: '@long' }, async ({ page, browser }) => {
   page.setDefaultTimeout(60_000);
   const photos = await phonePhotos(40);
   await comeInAs(page, 'Caspian');

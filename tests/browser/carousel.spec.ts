@@ -12,7 +12,7 @@ const list = ['Three knots and where to tie them', '', '1. Larkshead: on the bri
 const strip = (page: Page): Promise<string[]> => page.getByRole('listbox', { name: 'Slides in their order' }).getByRole('option').evaluateAll((options) => options.map((option) => option.lastElementChild?.textContent ?? ''));
 const row = (page: Page, name: string) => page.getByRole('group', { name, exact: true });
 
-test('from a pasted list to the published carousel', async ({ page }) => {
+test('from a pasted list to the published carousel', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
   await page.getByRole('button', { name: /^Strand/ }).click();
   await page.waitForURL(/make\/pieces\/[\w-]+/);

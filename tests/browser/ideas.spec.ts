@@ -42,7 +42,7 @@ const photos = (count: number): Promise<{ name: string; mimeType: string; buffer
   );
 };
 
-test('a month is filled from an article, a table, twenty photographs, days and a feed, and each post says why it stands where it stands', async ({ page, stack }) => {
+test('a month is filled from an article, a table, twenty photographs, days and a feed, and each post says why it stands where it stands', { tag: '@long' }, async ({ page, stack }) => {
   test.setTimeout(300_000);
   await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
   const before = await entriesOf(page);

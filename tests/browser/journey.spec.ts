@@ -31,7 +31,7 @@ async function paintedPreview(page: Page): Promise<Buffer> {
   return Buffer.from(dataUrl.split(',')[1] ?? '', 'base64');
 }
 
-test('from a photo to a sent post, as Wren', async ({ page, stack }) => {
+test('from a photo to a sent post, as Wren', { tag: '@long' }, async ({ page, stack }) => {
   await test.step('sign in', async () => {
     await page.goto('/b/gullwick/make/media');
     await expect(page).toHaveURL(/sign-in\?next=/);

@@ -11,7 +11,7 @@ async function phonePhoto(): Promise<Buffer> {
   return sharp('demo/media/beach-hut-shop.jpg').resize(4032, 3024, { fit: 'cover' }).rotate(90).jpeg({ quality: 88 }).withMetadata({ orientation: 8 }).toBuffer();
 }
 
-test('a newcomer goes from a web page to a ZIP of every cut in under three minutes', async ({ page, stack }) => {
+test('a newcomer goes from a web page to a ZIP of every cut in under three minutes', { tag: '@long' }, async ({ page, stack }) => {
   const photo = await phonePhoto();
   const started = Date.now();
   await comeInAs(page, 'Caspian');

@@ -22,7 +22,7 @@ async function emptyRota(page: Page, brand: string): Promise<void> {
   for (const { id } of items) await page.request.delete(`/api/brands/${brand}/plan/queue/${id}`, { headers: { origin: new URL(page.url()).origin } });
 }
 
-test('a month is planned from an empty rota with the mouse: themes, slots, a what-if, pieces into slots, and back', async ({ page }) => {
+test('a month is planned from an empty rota with the mouse: themes, slots, a what-if, pieces into slots, and back', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', `${LANTERNFALL}/rota`);
   await emptyRota(page, 'lanternfall');
   const headers = { origin: new URL(page.url()).origin };

@@ -9,7 +9,7 @@ async function writeQuote(page: Page, text: string): Promise<void> {
   await expectSaved(page);
 }
 
-test('a channel is connected at the network, says what it can, pauses, ends and is connected again', async ({ page, request, stack }) => {
+test('a channel is connected at the network, says what it can, pauses, ends and is connected again', { tag: '@long' }, async ({ page, request, stack }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/send/channels');
   await page.getByRole('button', { name: 'Connect a channel' }).click();
   await page.getByRole('dialog').getByRole('button', { name: 'Quipline' }).click();

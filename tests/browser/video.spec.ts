@@ -66,7 +66,7 @@ async function makeRecording(page: Page, recording: string): Promise<string> {
   return download.suggestedFilename();
 }
 
-test('from dropped clips to the published video', async ({ page }) => {
+test('from dropped clips to the published video', { tag: '@long' }, async ({ page }) => {
   page.setDefaultTimeout(60_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-video-'));
   await beginVideo(page);
@@ -173,7 +173,7 @@ test('from dropped clips to the published video', async ({ page }) => {
   rmSync(folder, { recursive: true });
 });
 
-test('a clip is trimmed, followed and split; a photograph moves; a shorter cut and a cover are chosen', async ({ page }) => {
+test('a clip is trimmed, followed and split; a photograph moves; a shorter cut and a cover are chosen', { tag: '@long' }, async ({ page }) => {
   page.setDefaultTimeout(60_000);
   const folder = mkdtempSync(join(tmpdir(), 'confetti-choosing-'));
   await beginVideo(page);

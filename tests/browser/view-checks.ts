@@ -20,13 +20,23 @@ function scrollsSideways(page: Page): Promise<readonly string[]> {
 
 /** A test a view: no violation in either theme, nothing beyond the edge of a narrow window, nothing blocked and no error. */
 export function testViews(views: readonly ViewToCheck[]): void {
+  // One window for all: they only look, and scripts that all views share are compiled once.
+  let page: Page;
+  let complaints: string[] = [];
+  test.beforeAll(async ({ browser, stack }) => {
+    page = await browser.newPage({ baseURL: stack.origin });
+    page.on('console', (message) => {
+      if (message.type() === 'error') complaints.push(message.text());
+    });
+    page.on('pageerror', (error) => complaints.push(error.message));
+  });
+  test.afterAll(() => page.context().close());
+
   for (const [name, address, prepare] of views) {
-    test(`${name} can be used by everyone in both themes, runs off no narrow window, and no script or style is blocked`, async ({ page }) => {
-      const complaints: string[] = [];
-      page.on('console', (message) => {
-        if (message.type() === 'error') complaints.push(message.text());
-      });
-      page.on('pageerror', (error) => complaints.push(error.message));
+    test(`${name} can be used by everyone in both themes, runs off no narrow window, and no script or style is blocked`, { tag: '@long' }, async () => {
+      await page.goto('about:blank');
+      complaints = [];
+      await page.setViewportSize({ width: 1280, height: 800 });
       await comeInAs(page, 'Wren', address);
       await prepare(page);
       const grounds: string[] = [];

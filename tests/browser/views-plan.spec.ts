@@ -70,7 +70,7 @@ test('a long list loads as one scrolls, draws what is near alone, and paints tem
   await expect(tile.locator('canvas[data-painted]')).toHaveCount(3);
 });
 
-for (const path of ['/sign-in', '/join#cfi_none', '/new-password#cfp_none']) test(`${path} can be used by everyone`, async ({ page }) => {
+for (const path of ['/sign-in', '/join#cfi_none', '/new-password#cfp_none']) test(`${path} can be used by everyone`, { tag: '@long' }, async ({ page }) => {
   await page.goto(path);
   // The buttons take their colours once they can be pressed.
   await page.locator('astro-island:not([ssr])').first().waitFor();

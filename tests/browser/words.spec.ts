@@ -14,7 +14,7 @@ async function openWords(page: Page, quote: string): Promise<void> {
   await grid(page).waitFor();
 }
 
-test('a caption written once by keyboard alone goes out in the right form to every network', async ({ page }) => {
+test('a caption written once by keyboard alone goes out in the right form to every network', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await openWords(page, 'Wind is free');
   const press = async (...keys: readonly string[]): Promise<void> => {

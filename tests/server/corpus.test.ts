@@ -36,7 +36,7 @@ const sample = corpusTemplates.flatMap((template, row) =>
   contents.filter((_, index) => (index + row) % 5 === 0).map((content, index) => ({ template, content, placement: corpusPlacements[(index * 3 + row) % corpusPlacements.length] ?? square, book: inLanguageOf(bookFor((index + row) % 2 === 0 ? gullwickBook : lanternfallBook, index + row), content) })),
 );
 
-describe('a walk through the corpus', () => {
+describe('a walk through the corpus', { tags: 'long' }, () => {
   it.each(corpusTemplates.map((template) => template.key))('%s shows no violation in the pixels', async (key) => {
     const found: string[] = [];
     for (const each of sample.filter(({ template }) => template.key === key)) {

@@ -597,7 +597,7 @@ describe('workers', () => {
   it.each([
     ['quipline', 'post-wide'],
     ['petalry', 'feed-square'],
-  ])('killed while publishing to %s: after a restart the post is out exactly once', async (network, placement) => {
+  ])('killed while publishing to %s: after a restart the post is out exactly once', { tags: 'long' }, async (network, placement) => {
     const piece = await makePiece();
     await schedule(piece, [placement], now);
     // Every request takes a while, so that the kill falls between the intent and the answer.

@@ -74,7 +74,7 @@ async function imported(client: Client, bytes: Uint8Array): Promise<PackageState
 const rowsOf = async (stack: Stack, table: string): Promise<number> => Number((await stack.services.db(table).count({ count: '*' }).first())?.['count'] ?? 0);
 const countedTables = ['brands', 'channels', 'media', 'pieces', 'plan_entries', 'publications', 'measurements', 'campaigns', 'queue_entries', 'ideas', 'saved_answers', 'short_links', 'feeds', 'boilerplates'];
 
-describe('a brand as a package', () => {
+describe('a brand as a package', { tags: 'long' }, () => {
   let whole: Uint8Array;
 
   it('has every kind of record, each by its schema, and no access to any channel', async () => {

@@ -123,7 +123,7 @@ const cases: readonly Case[] = [
 /** Resident memory of the web server, in megabytes. */
 const webMemoryMb = (): number => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${stack.webPid}/status`, 'utf8'))?.[1] ?? 0) / 1024;
 
-describe('whatever comes from outside', () => {
+describe('whatever comes from outside', { tags: 'long' }, () => {
   it.each(cases)('as $name is answered in time, with a sentence', async ({ inputs, send }) => {
     const before = webMemoryMb();
     const ends = Date.now() + (SECONDS * 1000) / cases.length;

@@ -2,7 +2,7 @@ import { basename } from 'node:path';
 import { BaseSequencer, type TestSpecification } from 'vitest/node';
 
 /** Files that take longest: begun last, they would leave the other worker with nothing to do. */
-const LONG = ['corpus', 'video-export', 'month', 'delivery', 'render', 'programs', 'recording', 'carousel'];
+const LONG = ['video-export', 'corpus', 'exchange', 'programs', 'recording', 'month', 'render', 'delivery', 'faults', 'carousel'];
 
 const rank = ({ moduleId }: TestSpecification): number => {
   const at = LONG.indexOf(basename(moduleId, '.test.ts'));

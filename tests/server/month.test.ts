@@ -70,7 +70,7 @@ const rowsOf = (pieceIds: readonly string[]): Promise<Row[]> => stack.services.d
 /** How many posts of an account begin with a text: networks add what the brand has for them. */
 const publicOf = (network: string, handle: string, text: string): number => stack.standin.store.listPosts(network, handle).filter((post) => post.text.startsWith(text)).length;
 
-it('a month planned on all nine networks plays through by the demo clock, and every post ends where it should, with its reason', async () => {
+it('a month planned on all nine networks plays through by the demo clock, and every post ends where it should, with its reason', { tags: 'long' }, async () => {
   const people = await signInAll(stack.origin, ['wren', 'caspian', 'ottoline']);
   const [wren, caspian] = ['wren', 'caspian'].map((name) => people.get(name) ?? stack.wren) as [Client, Client];
   const startMs = await stack.services.clock.nowMs();

@@ -18,7 +18,7 @@ const run = (script: string, args: readonly string[], environment: Record<string
 const isUp = (address: string): Promise<boolean> => fetch(address).then(() => true, () => false);
 
 describe('npm run demo', () => {
-  it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', async () => {
+  it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', { tags: 'long' }, async () => {
     const port = await freePort();
     const start = async () => {
       const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo'), '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });

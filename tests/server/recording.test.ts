@@ -176,7 +176,7 @@ describe('what is found in a clip', () => {
   });
 });
 
-describe('damaged recordings', () => {
+describe('damaged recordings', { tags: 'long' }, () => {
   const SEED = 20261128;
   const TRIES = 24;
   /** A good one of this length is imported in under a second; a damaged one may be tried in more than one way. */

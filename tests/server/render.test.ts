@@ -136,7 +136,7 @@ function paintedContrast(cut: PaintedCut, { box }: PlacedText): number {
   return contrastOfLuminances(luminances[Math.floor(luminances.length * 0.1)] ?? 0, luminances[Math.floor(luminances.length * 0.9)] ?? 0);
 }
 
-describe('every cut, measured from its pixels', () => {
+describe('every cut, measured from its pixels', { tags: 'long' }, () => {
   const cases = Object.keys(texts).flatMap((template) => ([['gullwick', gullwickBook], ['lanternfall', lanternfallBook]] as const).flatMap(([brand, book]) => placements.map((placement) => ({ template, brand, book, placement, where: placement.key }))));
 
   it.each(cases)('$template for $brand, $where: all texts stand out from what is behind them', async ({ template, book, placement }) => {

@@ -108,7 +108,7 @@ describe('files of a video', () => {
     expect(incoming()).toBe('');
   });
 
-  it('have every frame of their shots, whatever takes over from what, and one sound for all of them', async () => {
+  it('have every frame of their shots, whatever takes over from what, and one sound for all of them', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const shots = [...transitionKinds, 'fade' as const].map((kind, index) => ({
       id: `s${index}`,
@@ -132,7 +132,7 @@ describe('files of a video', () => {
     expect(soundFiles() - before).toBe(1);
   });
 
-  it('come as WebM, too, and a graphic has none', async () => {
+  it('come as WebM, too, and a graphic has none', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     await start(piece, piece.document.cuts.slice(0, 1), 'webm');
     await until('the video', async () => ['done', 'failed'].includes((await exportsOf(piece))[0]?.state ?? ''));
@@ -144,7 +144,7 @@ describe('files of a video', () => {
     expect(await start(piece, [{ channelId: 'nobody', placement: 'story' }])).toMatchObject({ status: 404 });
   });
 
-  it('come as a few seconds of moving pictures, and as the cover alone once one is chosen', async () => {
+  it('come as a few seconds of moving pictures, and as the cover alone once one is chosen', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const [square] = piece.document.cuts.filter(({ placement }) => placement === 'feed-square');
     const made = async (format: string): Promise<{ readonly state: string; readonly problem: string | null; readonly mime: string | null; readonly bytes: ArrayBuffer }> => {
@@ -170,7 +170,7 @@ describe('files of a video', () => {
     expect(await sharp(Buffer.from(cover.bytes)).metadata()).toMatchObject({ width: 1080, height: 1080, format: 'jpeg' });
   });
 
-  it('are measured when they are made: their loudness, their peak, and whether they flash', async () => {
+  it('are measured when they are made: their loudness, their peak, and whether they flash', { tags: 'long' }, async () => {
     const flashing = await stack.wren.upload('gullwick', 'flashing.mp4', readFileSync(await makeRecording(folder, 'flashing.mp4', [...bars('640x360', '30', 3), '-vf', "geq=lum='if(mod(floor(N/3),2),235,16)':cb=128:cr=128", ...H264])));
     const piece = await makeVideo();
     const frames = [{ id: 'a', slots: { film: { kind: 'picture', mediaId: (flashing.body as unknown as { id: string }).id } }, slide: 'moment', shot: { lengthMs: 2_000 } }];
@@ -189,7 +189,7 @@ describe('files of a video', () => {
     expect(other?.measures.truePeakDb).toBeLessThan(-1);
   });
 
-  it('are made in two passes to stay below what a network takes, and refused where no quality does', async () => {
+  it('are made in two passes to stay below what a network takes, and refused where no quality does', { tags: 'long' }, async () => {
     // Two passes over every frame: a second of moving pictures shows what a minute would.
     const piece = await makeVideo(700);
     const [brand, cut] = [await gullwick(), piece.document.cuts.find(({ placement }) => placement === 'feed-square')];
@@ -238,7 +238,7 @@ describe('files of a video', () => {
     expect(await getJob(services.db, exportJobKey('left-behind'))).toMatchObject({ state: 'done', attempt: 2 });
   });
 
-  it('are made again when the cache was emptied', async () => {
+  it('are made again when the cache was emptied', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     await start(piece, piece.document.cuts.slice(0, 1));
     await until('the video', async () => (await exportsOf(piece))[0]?.state === 'done');
@@ -258,7 +258,7 @@ describe('files of a video', () => {
     expect(incoming()).toBe('');
   });
 
-  it('take their cover and their subtitles along, as each place has them', async () => {
+  it('take their cover and their subtitles along, as each place has them', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const channelOf = (placement: string): string => piece.document.cuts.find((cut) => cut.placement === placement)?.channelId ?? '';
     const brand = await gullwick();
@@ -303,7 +303,7 @@ describe('files of a video', () => {
     expect(moment).not.toContain('<track');
   });
 
-  it('go out to the networks that take them, and to no other place', async () => {
+  it('go out to the networks that take them, and to no other place', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const places = piece.document.cuts.map(({ placement }) => placement);
     expect(places).not.toContain('update');
