@@ -18,7 +18,7 @@ const run = (script: string, args: readonly string[], environment: Record<string
 const isUp = (address: string): Promise<boolean> => fetch(address).then(() => true, () => false);
 
 describe('npm run demo', () => {
-  it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', { tags: 'long' }, async () => {
+  it('prints one line with everything, keeps its data for the next time, and Ctrl-C stops all of it', { tags: 'long', timeout: 400_000 }, async () => {
     const port = await freePort();
     const start = async () => {
       const child = spawn(process.execPath, ['scripts/demo.mjs', '--port', String(port), '--data', join(folder, 'demo'), '--draft-videos'], { stdio: ['ignore', 'pipe', 'inherit'] });
@@ -44,7 +44,7 @@ describe('npm run demo', () => {
     const second = await start();
     expect(second.printed).not.toContain('Seeding');
     await stop(second.child);
-  }, 400_000);
+  });
 
   it('does not empty a folder that holds something else', () => {
     const result = run('demo', ['--fresh', '--data', folder, '--port', '4998']);
