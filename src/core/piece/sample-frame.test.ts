@@ -4,15 +4,14 @@ import { sampleFrame, type SamplePictures } from './sample-frame.ts';
 
 const pictures: SamplePictures = { photos: ['m1', 'm2'], clear: [], cutOuts: ['c1'] };
 
-const priceOf = (language?: 'de' | 'pl'): unknown => sampleFrame(getShippedTemplate('counter'), 'usual', { photos: [], clear: [], cutOuts: [] }, language).slots['price'];
-
-describe('prices in samples', () => {
-  it('are written as the brand’s language writes them', () => {
-    expect([priceOf(), priceOf('de'), priceOf('pl')]).toEqual(['£24', '24 €', '24 zł'].map((text) => ({ kind: 'text', text })));
-  });
-});
-
 describe('sampleFrame', () => {
+  it('has the samples as the brand’s language has them, shortened and drawn out in it', () => {
+    const german = (sample: string): string => (sample === 'Made by hand' ? 'Von Hand gemacht und geprüft' : sample);
+    const first = (length: 'usual' | 'cruel'): unknown => sampleFrame(getShippedTemplate('counter'), length, pictures, german).slots['first'];
+    expect(first('usual')).toEqual({ kind: 'text', text: 'Von Hand gemacht und geprüft' });
+    expect(first('cruel')).toMatchObject({ text: expect.stringMatching(/^Von Hand gemacht und geprüft Von Hand/u) as string });
+  });
+
   it.each(shippedTemplates.map((template) => [template.name, template] as const))('gives %s something short, something usual and something cruel', (_, template) => {
     const total = (length: 'short' | 'usual' | 'cruel'): number => Object.values(sampleFrame(template, length, pictures).slots).reduce((sum, value) => sum + (value.kind === 'text' ? value.text.length : 0), 0);
     expect(total('short')).toBeGreaterThan(0);

@@ -1,6 +1,6 @@
 import { walkParts } from '../template/parts.ts';
+import { asWritten, type SampleWords } from '../template/samples/sample-words.ts';
 import type { Slot, Template } from '../template/template.ts';
-import type { Language } from '../words/language.ts';
 import type { Frame, SlotValue } from './piece.ts';
 
 /** How much a template is given to carry when it is looked at. */
@@ -20,8 +20,8 @@ export interface SamplePictures {
   readonly cutOuts: readonly string[];
 }
 
-/** A frame to look at a template by: its own samples (prices as the language writes them), cut to a word or two, or drawn out beyond what the slots are meant for. */
-export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures, language?: Language): Frame {
+/** A frame to look at a template by: its own samples in the brand's language, cut to a word or two, or drawn out beyond what the slots are meant for. */
+export function sampleFrame(template: Template, length: SampleLength, pictures: SamplePictures, words: SampleWords = asWritten): Frame {
   const next = { photos: 0, clear: 0, cutOuts: 0 };
   const parts = template.arrangements.flatMap(({ root }) => [...walkParts(root)]);
   const whole = new Set(parts.flatMap((part) => (part.part === 'picture' && part.whole ? [part.slot] : [])));
@@ -34,24 +34,17 @@ export function sampleFrame(template: Template, length: SampleLength, pictures: 
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
     if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];
-    const text = selfFilled[slot.kind] ?? priceIn(language, sampleText(slot, length));
+    const text = selfFilled[slot.kind] ?? sampleText(slot, length, words);
     return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
   });
   return { id: `${template.key}-${length}`, slots: Object.fromEntries(slots) };
 }
 
-/** Prices as each language writes them: the samples have pounds. */
-const prices: Readonly<Record<Language, string>> = { en: '£$1', de: '$1 €', fr: '$1 €', es: '$1 €', it: '$1 €', nl: '€ $1', pt: '$1 €', pl: '$1 zł' };
-
-function priceIn(language: Language | undefined, text: string): string {
-  return language === undefined ? text : text.replace(/£(\d+)/gu, prices[language]);
-}
-
 /** What fills itself stands as on the third of seven slides. */
 const selfFilled: Readonly<Partial<Record<Slot['kind'], string>>> = { ordinal: '3', page: '3/7' };
 
-function sampleText(slot: Slot, length: SampleLength): string {
-  const usual = slot.sample ?? slot.hint;
+function sampleText(slot: Slot, length: SampleLength, words: SampleWords): string {
+  const usual = slot.sample === undefined ? slot.hint : words(slot.sample);
   if (length === 'usual') return usual;
   if (slot.kind === 'list') {
     const items = usual.split('\n');

@@ -9,6 +9,7 @@ import tally from '../../core/template/shipped/tally.json' with { type: 'json' }
 import type { Template } from '../../core/template/template.ts';
 import { brandContent } from '../preview/brand-content.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { useWall } from '../preview/wall.ts';
 import type { StoredBrand } from './use-book.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
@@ -24,7 +25,9 @@ interface PreviewProps {
 
 /** What the book as it stands does to cuts, repainted with every change. */
 export function BookPreview({ brand }: PreviewProps) {
+  const words = useSampleWords(brand.book.language);
   const request = useMemo(() => {
+    if (!words) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
       content: brandContent(brand, brand.book, []),
@@ -32,13 +35,13 @@ export function BookPreview({ brand }: PreviewProps) {
       cuts: shown.map((template) => singlePicture({
         key: template.key,
         template,
-        frame: { id: template.key, slots: Object.fromEntries(template.slots.flatMap((slot): [string, SlotValue][] => (slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: slot.sample }]]))) },
+        frame: { id: template.key, slots: Object.fromEntries(template.slots.flatMap((slot): [string, SlotValue][] => (slot.sample === undefined ? [] : [[slot.key, { kind: 'text', text: words(slot.sample) }]]))) },
         placement: PLACEMENT,
         adjustment: linkedCut,
         scale: (HEIGHT_PX / PLACEMENT.exportPx.height) * density,
       })),
     };
-  }, [brand]);
+  }, [brand, words]);
   const { wall } = useWall(request);
   return (
     <section aria-labelledby="in-use">

@@ -14,7 +14,7 @@ import type { AnswerOf } from '../../contract/contract.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
 import { listMediaDetails } from '../../contract/media-contracts.ts';
 import type { Frame } from '../../core/piece/piece.ts';
-import type { Language } from '../../core/words/language.ts';
+import type { SampleWords } from '../../core/template/samples/sample-words.ts';
 import { sampleFrame, type SamplePictures } from '../../core/piece/sample-frame.ts';
 import { filledSlide, placesOf } from '../../core/piece/slides-of-cut.ts';
 import { slideTemplate } from '../../core/template/slide-template.ts';
@@ -25,6 +25,7 @@ import { useWall } from '../preview/wall.ts';
 import { toast } from '../ui/toast.tsx';
 import { brandContent } from '../preview/brand-content.ts';
 import { useTemplatesInView } from '../preview/use-templates-in-view.ts';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 import { workshopShapes } from '../workshop/shapes.ts';
 
@@ -57,8 +58,9 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
   const shapes = useMemo(() => (brandData.data ? shapesOf(brandData.data) : []), [brandData.data]);
   const [choice, setChoice] = useState<Choice>('all');
   const inView = useTemplatesInView(brand);
+  const words = useSampleWords(brandData.data?.book.language);
   const request = useMemo(() => {
-    if (!brandData.data || !media.data) return null;
+    if (!brandData.data || !media.data || !words) return null;
     const sample = sampleMedia(media.data.items);
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
@@ -66,12 +68,12 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
       ghosts: true,
       cuts: inView.templates.flatMap((template) => {
         const cuts = previewCuts(template, shapes);
-        if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, brandData.data.book.language, density);
-        const frame = sampleFrame(template, 'usual', sample.pictures, brandData.data.book.language);
+        if (template.kind !== 'graphic') return carouselPreview(template, cuts, sample.pictures, words, density);
+        const frame = sampleFrame(template, 'usual', sample.pictures, words);
         return cuts.map(({ key, placement }) => singlePicture({ key, template, frame, placement, adjustment: linkedCut, scale: (SHOWN_HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [brandData.data, media.data, shapes, inView.templates]);
+  }, [brandData.data, media.data, shapes, inView.templates, words]);
   const { wall } = useWall(request);
   // Archived ones stay with the pieces that have them. Tiles get their height from the brand's shapes.
   const holds = useMemo(() => countOf(media.data?.items ?? []), [media.data]);
@@ -135,8 +137,8 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
 }
 
 /** Some slides of a carousel in one shape, filled with the template's samples. */
-function carouselPreview(template: Template, cuts: readonly PreviewCut[], pictures: SamplePictures, language: Language | undefined, density: number): readonly WantedCut[] {
-  const frames = previewSlides(template).map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures, language), id: String(index), ...(slide === undefined ? {} : { slide }) }));
+function carouselPreview(template: Template, cuts: readonly PreviewCut[], pictures: SamplePictures, words: SampleWords, density: number): readonly WantedCut[] {
+  const frames = previewSlides(template).map((slide, index): Frame => ({ ...sampleFrame(slideTemplate(template, slide), 'usual', pictures, words), id: String(index), ...(slide === undefined ? {} : { slide }) }));
   const places = placesOf(frames, template);
   const [cover] = frames;
   return cuts.flatMap(({ key, placement }, index): WantedCut[] => {

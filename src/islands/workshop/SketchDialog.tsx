@@ -6,6 +6,7 @@ import { addRegion, firstSketch, sharesOf, type SketchRegion } from '../../core/
 import type { Template } from '../../core/template/template.ts';
 import type { WallContent } from '../../workers/wall-protocol.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { useWall } from '../preview/wall.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 import { Button } from '../ui/Button.tsx';
@@ -30,12 +31,13 @@ export default function SketchDialog({ content, pictures, isBusy, onMake, onClos
   const [regions, setRegions] = useState<readonly SketchRegion[]>(firstSketch);
   const [name, setName] = useState('');
   const { template, problem } = useMemo(() => made(name.trim() || 'Sketch', regions), [name, regions]);
+  const words = useSampleWords(content.book.language);
   const request = useMemo(() => {
-    if (!template) return null;
+    if (!template || !words) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    const frame = sampleFrame(template, 'usual', pictures, content.book.language);
+    const frame = sampleFrame(template, 'usual', pictures, words);
     return { content, ghosts: true, cuts: shown.map((placement) => singlePicture({ key: placement.key, template, frame, placement, adjustment: linkedCut, scale: (PREVIEW_PX / placement.exportPx.height) * density })) };
-  }, [template, pictures, content]);
+  }, [template, pictures, content, words]);
   const { wall } = useWall(request);
   return (
     <ModalFrame title="New template from a sketch" width="wide" onClose={onClose}>

@@ -9,6 +9,7 @@ import type { MediaItem } from '../media/media-address.ts';
 import { sampleMedia } from '../media/sample-media.ts';
 import { brandContent, type BrandData } from '../preview/brand-content.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { useWall } from '../preview/wall.ts';
 import { singlePicture } from '../preview/wanted-cut.ts';
 import { SAMPLE_PLACE, workshopShapes } from './shapes.ts';
@@ -33,12 +34,14 @@ export function TemplateCheck({ template, brandData, photos }: CheckProps) {
     const found = sampleMedia(photos);
     return { sample: found, content: brandContent(brandData, brandData.book, found.items) };
   }, [brandData, photos]);
+  const words = useSampleWords(brandData.book.language);
   const tried = useMemo(() => {
+    if (!words) return [];
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     const withPictures = [...(template.slots.some(({ kind }) => kind === 'picture') ? [sample.pictures] : []), { photos: [], clear: [], cutOuts: [] }];
     return withPictures.flatMap((pictures, index) =>
       sampleLengths.flatMap((length) => {
-        const frame = sampleFrame(template, length, pictures, brandData.book.language);
+        const frame = sampleFrame(template, length, pictures, words);
         return brandData.book.schemes.flatMap((scheme) =>
           workshopShapes.map((placement): Tried => {
             const key = `check.${index}.${length}.${scheme.key}.${placement.key}`;
@@ -48,7 +51,7 @@ export function TemplateCheck({ template, brandData, photos }: CheckProps) {
         );
       }),
     );
-  }, [template, sample, brandData.book]);
+  }, [template, sample, brandData.book, words]);
   // All are composed, the worst are painted.
   const [painted, setPainted] = useState('');
   const request = useMemo(() => {
@@ -64,7 +67,7 @@ export function TemplateCheck({ template, brandData, photos }: CheckProps) {
   });
   const amiss = judged.filter(({ weight }) => weight > 0).sort((a, b) => b.weight - a.weight);
   const worst = amiss.slice(0, SHOWN);
-  const isDone = judged.length === tried.length;
+  const isDone = words !== null && judged.length === tried.length;
   const worstKeys = worst.map(({ cut }) => cut.key).join('\n');
   useEffect(() => {
     if (isDone) setPainted(worstKeys);

@@ -8,6 +8,7 @@ import type { PartPath } from '../../core/template/edit-template.ts';
 import type { Arrangement, Template } from '../../core/template/template.ts';
 import { brandContent, type BrandData } from '../preview/brand-content.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { useWall } from '../preview/wall.ts';
 import { Button } from '../ui/Button.tsx';
 import type { DrawnParts } from './PartOutline.tsx';
@@ -45,13 +46,15 @@ export function TemplateWall({ template: atWork, saved, arrangement, shown, bran
     const found = sampleMedia(photos);
     return { sample: found, content: brandContent(brandData, brandData.book, found.items) };
   }, [brandData, photos]);
+  const words = useSampleWords(brandData.book.language);
   const request = useMemo(() => {
+    if (!words) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
       content,
       ghosts: false,
       cuts: sampleLengths.flatMap((length) => {
-        const frame = sampleFrame(template, length, sample.pictures, brandData.book.language);
+        const frame = sampleFrame(template, length, sample.pictures, words);
         return workshopShapes.map((placement) => ({
           ...singlePicture({
           key: `${length}.${placement.key}`,
@@ -66,7 +69,7 @@ export function TemplateWall({ template: atWork, saved, arrangement, shown, bran
         }));
       }),
     };
-  }, [template, content, sample, scheme, brandData.book.language]);
+  }, [template, content, sample, scheme, words]);
   const { wall, state } = useWall(request);
   const model = workshopShapes.find(({ key }) => state.reports.get(`usual.${key}`)?.arrangement === arrangement.key);
   const modelParts = model && state.reports.get(`usual.${model.key}`)?.parts;

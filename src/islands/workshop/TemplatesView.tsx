@@ -14,6 +14,7 @@ import type { Template } from '../../core/template/template.ts';
 import { CutCanvas } from '../preview/CutCanvas.tsx';
 import { brandContent } from '../preview/brand-content.ts';
 import { templateQuery } from '../preview/template-query.ts';
+import { useSampleWords } from '../preview/use-sample-words.ts';
 import { useTemplatesInView, type TemplatesInView } from '../preview/use-templates-in-view.ts';
 import { useWall, type Wall } from '../preview/wall.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
@@ -67,18 +68,19 @@ function Templates({ brand }: TemplatesProps) {
     const sample = sampleMedia(media.data.items);
     return { content: brandContent(brandData.data, brandData.data.book, sample.items), pictures: sample.pictures };
   }, [brandData.data, media.data]);
+  const words = useSampleWords(look?.content.book.language);
   const request = useMemo(() => {
-    if (!look) return null;
+    if (!look || !words) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     return {
       content: look.content,
       ghosts: true,
       cuts: inView.templates.flatMap((template) => {
-        const frame = sampleFrame(template, 'usual', look.pictures, look.content.book.language);
+        const frame = sampleFrame(template, 'usual', look.pictures, words);
         return shown.map((placement) => singlePicture({ key: `${template.key}.${placement.key}`, template, frame, placement, adjustment: linkedCut, scale: (HEIGHT_PX / placement.exportPx.height) * density }));
       }),
     };
-  }, [look, inView.templates]);
+  }, [look, inView.templates, words]);
   const { wall } = useWall(request);
   const mayChange = roleMay(brand.role, 'brand');
   const own = data.data?.items.filter(({ isOwn }) => isOwn) ?? [];
