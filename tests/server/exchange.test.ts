@@ -140,7 +140,7 @@ describe('a piece that goes and comes back', () => {
   };
   const titleOf = async (client: Client, id: string): Promise<unknown> => ((await client.ask('GET', `/api/brands/gullwick/pieces/${id}`)).body['document'] as unknown as { title: string }).title;
 
-  it('takes the newer state, leaves the older one, and keeps its own where both have changed', async () => {
+  it('takes the newer state, leaves the older one, and keeps its own where both have changed', { tags: 'long', timeout: DEADLINE_MS }, async () => {
     const id = await pieceId();
     const before = await exported(ottoline, `scope=piece&piece=${id}`);
     expect(recordsOf(unzipSync(before), 'pieces').map((record) => record['id'])).toEqual([id]);
@@ -160,7 +160,7 @@ describe('a piece that goes and comes back', () => {
     expect(await titleOf(ottoline, id)).toBe('Changed here');
     // Its post here was a draft there, and is no second one here.
     expect(await rowsOf(here, 'plan_entries')).toBe(entries);
-  }, DEADLINE_MS);
+  });
 
   it('comes alone with what it shows, and what sends by itself stays away', async () => {
     const files = unzipSync(await exported(ottoline, `scope=piece&piece=${await pieceId()}`));
@@ -206,7 +206,7 @@ describe('who may', () => {
   }, DEADLINE_MS);
 });
 
-describe('a package at fault', () => {
+describe('a package at fault', { tags: 'long' }, () => {
   /** A package of a few pictures, and those that the book names. */
   const small = async (): Promise<Record<string, Uint8Array>> => {
     const files = unzipSync(await exported(ottoline, 'scope=media'));
