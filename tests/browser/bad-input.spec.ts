@@ -92,7 +92,7 @@ test('an empty piece and a caption of 3,000 characters are stopped before they a
   await expectSaved(page);
 });
 
-test('a network that is down is waited for, with the reason and the next attempt in sight', async ({ page, request, stack }) => {
+test('a network that is down is waited for, with the reason and the next attempt in sight', { tag: '@long' }, async ({ page, request, stack }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Aside');
   await page.getByLabel('Quote').fill('Patience is a line on a reel');

@@ -45,7 +45,7 @@ test('a designer sees what eight weeks came to, why one post did well, and plans
   });
 });
 
-test('replies are worked down to none with the keyboard', async ({ page }) => {
+test('replies are worked down to none with the keyboard', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/learn/replies');
   const list = page.getByRole('listbox', { name: 'Conversations' });
   await expect(list.getByRole('option').first()).toBeVisible();

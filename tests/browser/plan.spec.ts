@@ -220,7 +220,7 @@ test('everything is held with one action, and let go by a rule that one sees fir
   await expect(page.locator('[data-need="held"]')).toHaveCount(0);
 });
 
-test('a piece gets its times: typed, into a slot, repeated and in rotation; views are kept with their filters', async ({ page }) => {
+test('a piece gets its times: typed, into a slot, repeated and in rotation; views are kept with their filters', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/pieces');
   const { items } = (await (await page.request.get('/api/brands/gullwick/pieces?words=hatch')).json()) as { items: { id: string }[] };
   await page.goto(`/b/gullwick/make/pieces/${items[0]?.id ?? ''}`);

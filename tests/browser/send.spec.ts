@@ -111,7 +111,7 @@ async function startPieceOf(page: Page, cuts: number): Promise<void> {
   await expect(page.locator('canvas[data-painted]')).toHaveCount(cuts);
 }
 
-test('a writer asks for sign-off, a reviewer sends it back, it is changed, approved, and goes out', async ({ page, browser, stack }) => {
+test('a writer asks for sign-off, a reviewer sends it back, it is changed, approved, and goes out', { tag: '@long' }, async ({ page, browser, stack }) => {
   await comeInAs(page, 'Caspian');
   await startPiece(page, 'Aside');
   await writeQuote(page, 'Forty kites left the loft');

@@ -38,7 +38,7 @@ testViews([
   ['export and import', '/exchange?brand=gullwick', (page) => expect(page.getByRole('link', { name: 'Export ZIP' })).toBeVisible()],
 ]);
 
-test('a long list loads as one scrolls, draws what is near alone, and paints templates that come into view', async ({ page }) => {
+test('a long list loads as one scrolls, draws what is near alone, and paints templates that come into view', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   for (let count = 0; count < 80; count += 1) expect((await page.request.post('/api/brands/lanternfall/pieces', { data: { template: 'aside' }, headers: { origin: new URL(page.url()).origin } })).status()).toBe(201);
   const { items } = (await (await page.request.get('/api/brands/lanternfall/pieces?limit=100')).json()) as { items: { id: string }[] };

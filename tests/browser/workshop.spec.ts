@@ -29,7 +29,7 @@ test('every kind of slide of a carousel is changed on its own', async ({ page })
   await expect(tile.getByRole('button', { name: 'Restore' })).toBeVisible();
 });
 
-test('a copy of a template is changed part by part, checked live, saved, exported, imported, and used', async ({ page }) => {
+test('a copy of a template is changed part by part, checked live, saved, exported, imported, and used', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="headland"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);

@@ -137,7 +137,7 @@ describe('a carousel', () => {
     expect([...page.matchAll(/alt="Slide number (\d)"/g)].map(([, number]) => number)).toEqual(['1', '6', '7', '8']);
   });
 
-  it('is exported as numbered files, and as one PDF a cut with text to search', async () => {
+  it('is exported as numbered files, and as one PDF a cut with text to search', { tags: 'long' }, async () => {
     const piece = await makeCarousel();
     const archive = async (as: string): Promise<Record<string, Uint8Array>> => unzipSync(new Uint8Array(await (await stack.wren.raw('GET', `/api/brands/gullwick/pieces/${piece.id}/archive?as=${as}`)).arrayBuffer()));
     const names = Object.keys(await archive('webp'));

@@ -243,7 +243,7 @@ describe('render jobs', () => {
     for (const text of ['Kites &amp; sea', 'A red kite', 'Isaura Pellwin', 'CC0-1.0']) expect(xmp).toContain(text);
   });
 
-  it('keep a file below a limit by its quality, PNG too, and say so when none does', async () => {
+  it('keep a file below a limit by its quality, PNG too, and say so when none does', { tags: 'long' }, async () => {
     const job = (format: 'png' | 'webp', maxBytes: number) => renderOne({ kind: 'as', source: sourceOf('headland', placementOf('feed-square')), format, scale: 1, maxBytes, metadata });
     const whole = await job('png', Infinity);
     for (const [format, share] of [['png', 0.5], ['webp', 0.06]] as const) {

@@ -90,7 +90,7 @@ const probe = (bytes: ArrayBuffer): { streams: Record<string, unknown>[]; format
 const loudness = (): number => Number(/I:\s+(-?[\d.]+) LUFS/.exec(execFileSync('sh', ['-c', `ffmpeg -hide_banner -i '${join(folder, 'out')}' -af ebur128 -f null - 2>&1 | tail -12`]).toString())?.[1]);
 
 describe('files of a video', () => {
-  it('are made one after the other, in the size of each place, with their sound at its loudness', async () => {
+  it('are made one after the other, in the size of each place, with their sound at its loudness', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const cuts = piece.document.cuts.filter(({ placement }) => placement === 'story' || placement === 'post-wide').slice(0, 2);
     expect(await start(piece, cuts)).toMatchObject({ status: 201 });
