@@ -21,6 +21,10 @@ describe('sampleFrame', () => {
     expect(Object.keys(sampleFrame(template, 'short', pictures).slots)).toEqual(expect.arrayContaining(required));
   });
 
+  it('leaves a place for a fact to the brand’s own', () => {
+    expect(Object.keys(sampleFrame(getShippedTemplate('door'), 'usual', pictures).slots)).toEqual(['headline', 'hours', 'day', 'line']);
+  });
+
   it('takes cut-outs where a template shows a picture whole, photographs elsewhere, and what there is where one kind is missing', () => {
     const [counter, turn] = ['counter', 'turn'].map(getShippedTemplate);
     const shown = (template: typeof counter, given: typeof pictures): readonly unknown[] => (template ? Object.values(sampleFrame(template, 'usual', given).slots).flatMap((value) => (value.kind === 'picture' ? [value.mediaId] : [])) : []);

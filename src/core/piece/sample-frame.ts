@@ -34,6 +34,8 @@ export function sampleFrame(template: Template, length: SampleLength, pictures: 
       return id === undefined ? [] : [[slot.key, { kind: 'picture', mediaId: id }]];
     }
     if (slot.kind === 'mark' || (length === 'short' && !slot.required)) return [];
+    // The brand's own facts fill it.
+    if (slot.kind === 'fact' && slot.sample === undefined) return [];
     const text = selfFilled[slot.kind] ?? sampleText(slot, length, words);
     return text === '' ? [] : [[slot.key, { kind: 'text', text }]];
   });

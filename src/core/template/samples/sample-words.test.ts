@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { loadYoga } from 'yoga-layout/load';
 import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../../demo/brands/gullwick.ts';
@@ -57,6 +58,11 @@ describe.each(others)('the samples in %s', (language) => {
   it('leave a text alone that a person has written', async () => {
     expect((await loadSampleWords(language))('Our own words, with £5 in them')).toBe('Our own words, with £5 in them');
   });
+});
+
+it('every language has the same texts', () => {
+  const textsOf = (language: string): readonly string[] => Object.keys(JSON.parse(readFileSync(new URL(`./${language}.json`, import.meta.url), 'utf8')) as object).toSorted();
+  for (const language of others) expect(textsOf(language), language).toEqual(textsOf('de'));
 });
 
 it('prices are in the money of the language, where it stands there', async () => {
