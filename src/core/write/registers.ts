@@ -9,27 +9,24 @@ const isOrHas = (word: string): readonly Way[] => [
   { from: `${word}’s`, to: `${word} is` },
 ];
 
-/** A denial in front of its person is a question: “Don’t you love it?” keeps its short form. */
-const denial = (from: string, to: string): Way => ({ from, to, notBefore: PRONOUNS });
+/** Verbs that deny in short, each with its full form. */
+const denials: readonly (readonly [short: string, verb: string])[] = [
+  ['can’t', 'can'],
+  ['won’t', 'will'],
+  ['shan’t', 'shall'],
+  ...['do', 'does', 'did', 'is', 'are', 'was', 'were', 'have', 'has', 'had', 'would', 'could', 'should'].map((verb) => [`${verb}n’t`, verb] as const),
+];
+
+/** What is no question, and what dares: “Don’t you dare.” */
+const NO_QUESTION = '(?:dare(?!\\p{L})|[^.!?\\n]*(?:[.!\\n]|$))';
+
+/** In a question the person stands between: “Don’t you love it?” asks “Do you not love it?” “Why don’t we…?” is an offer, and stays. */
+const askedDenials = denials.flatMap(([short, verb]) => ['I', 'you', 'we', 'they', 'he', 'she', 'it', 'there'].map((person): Way => ({ from: `${short} ${person}`, to: `${verb} ${person} not`, notBehind: 'why', notBefore: NO_QUESTION })));
 
 /** Short forms and their full ones. */
 export const fullForms: readonly Way[] = [
-  denial('can’t', 'cannot'),
-  denial('won’t', 'will not'),
-  denial('shan’t', 'shall not'),
-  denial('don’t', 'do not'),
-  denial('doesn’t', 'does not'),
-  denial('didn’t', 'did not'),
-  denial('isn’t', 'is not'),
-  denial('aren’t', 'are not'),
-  denial('wasn’t', 'was not'),
-  denial('weren’t', 'were not'),
-  denial('haven’t', 'have not'),
-  denial('hasn’t', 'has not'),
-  denial('hadn’t', 'had not'),
-  denial('wouldn’t', 'would not'),
-  denial('couldn’t', 'could not'),
-  denial('shouldn’t', 'should not'),
+  ...askedDenials,
+  ...denials.map(([short, verb]): Way => ({ from: short, to: verb === 'can' ? 'cannot' : `${verb} not`, notBefore: PRONOUNS })),
   ...['it', 'that', 'there', 'here', 'what', 'who'].flatMap(isOrHas),
   { from: 'let’s', to: 'let us' },
   { from: 'i’m', to: 'I am' },

@@ -68,11 +68,25 @@ describe('more formal words', () => {
     );
   });
 
-  it('stay away from questions, thanks to things, and words that mean something else', () => {
+  it('ask in full forms with the person between', () => {
+    expectEach(
+      [
+        ['Don’t you love it?', 'Do you not love it?'],
+        ['It flies, doesn’t it?', 'It flies, does it not?'],
+        ['Can’t they wait? Won’t I see you there?', 'Can they not wait? Will I not see you there?'],
+        ['Isn’t there a kite left? We don’t know.', 'Is there not a kite left? We do not know.'],
+        ['I know you don’t. You can’t, can you?', 'I know you do not. You cannot, can you?'],
+      ],
+      (text) => moreFormal(text, english),
+    );
+  });
+
+  it('stay away from offers, dares, thanks to things, and words that mean something else', () => {
     expectEach(
       [
         ['Why don’t you come?'],
-        ['It flies, doesn’t it?'],
+        ['Don’t you dare.'],
+        ['Don’t you worry about the rain.'],
         ['Thanks to the wind it flew.'],
         ['Many thanks.'],
         ['A bunch of flowers and super glue.'],
