@@ -1,3 +1,4 @@
+import { undisturbed } from '../src/server/jobs/job-handler.ts';
 import { DateTime } from 'luxon';
 import { nanoid } from 'nanoid';
 import { describePost } from '../src/core/results/describe-post.ts';
@@ -126,7 +127,7 @@ async function answer(services: Services, conversation: Conversation, demo: Demo
   const network = conversation.channelId;
   const job = answerJob({ id }, conversation.brandId, network);
   await enqueueJob(db, job, clock.machineNowMs());
-  await answerHandler(services).run(await getJob(db, job.key), { signal: new AbortController().signal, progress: () => undefined });
+  await answerHandler(services).run(await getJob(db, job.key), undisturbed);
   await db('jobs').where({ key: job.key }).delete();
   await moveConversations(db, conversation.brandId, [conversation.id], 'close', clock.machineNowMs());
 }

@@ -1,3 +1,4 @@
+import { undisturbed } from '../../src/server/jobs/job-handler.ts';
 import { createServer } from 'node:http';
 import { once } from 'node:events';
 import type { AddressInfo } from 'node:net';
@@ -34,13 +35,12 @@ export async function measureIdeas(): Promise<void> {
     const brand = await findBrandBySlug(services.db, 'gullwick');
     if (!brand) throw new Error('The demo has no such brand');
     const nowMs = await services.clock.nowMs();
-    const signal = new AbortController().signal;
 
     const header = ['Key', 'Date', 'Time', 'Channels', 'Headline', 'Caption', 'Link'];
     const rows = Array.from({ length: ROWS }, (_, index) => [`k${index}`, new Date(nowMs + (3 + (index % 300)) * DAY_MS).toISOString().slice(0, 10), '09:30', index % 3 === 0 ? 'Petalry, Quipline' : 'Petalry', `Kite number ${index} with a tail`, `The tail of kite ${index} is as long as the quay is wide, which is to say long enough.`, 'https://gullwickkites.example']);
     const { table } = await takeTable(services, brand, { header, rows }, { name: 'bench', into: null, personId: 'bench' }, nowMs);
     const started = performance.now();
-    await checkTableHandler(services).run({ payload: { tableId: table.id, brandId: brand.id } } as never, { progress: () => undefined, signal });
+    await checkTableHandler(services).run({ payload: { tableId: table.id, brandId: brand.id } } as never, undisturbed);
     printFigure('ideas-check-of-5000-rows-in-seconds', (performance.now() - started) / 1_000, 60);
 
     const proposing = performance.now();

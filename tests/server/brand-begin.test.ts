@@ -90,6 +90,17 @@ describe('a brand from what there is', () => {
     expect(body['families']).toEqual(expect.arrayContaining([expect.objectContaining({ family: 'Fraunces', exact: true, forHeadings: true })]));
   });
 
+  it('shows its pieces before it has a channel to send them to', async () => {
+    await wren.ask('POST', '/api/brands', { name: 'No channels yet', zone: 'UTC', handle: '@nochannels', book: plainBook, networks: [] });
+    for (const template of ['aside', 'strand', 'knot']) {
+      const piece = (await wren.ask('POST', '/api/brands/no-channels-yet/pieces', { template })).body as unknown as { id: string; document: { cuts: unknown[] } };
+      expect(piece.document.cuts).toEqual([]);
+      const picture = await wren.raw('GET', `/api/brands/no-channels-yet/pieces/${piece.id}/thumbnail?fit=240`);
+      const { format, width, height } = await sharp(Buffer.from(await picture.arrayBuffer())).metadata();
+      expect([format, width, height]).toEqual(['webp', 240, 240]);
+    }
+  });
+
   it('begins with its owner, its accounts and a cut for every placement', async () => {
     const made = await wren.ask('POST', '/api/brands', { name: 'Salt & Rye', zone: 'Europe/Paris', handle: '@saltrye', book: plainBook, networks: ['petalry', 'tackboard'] });
     expect(made).toMatchObject({ status: 201, body: { slug: 'salt-rye' } });

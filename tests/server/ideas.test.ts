@@ -1,3 +1,4 @@
+import { undisturbed } from '../../src/server/jobs/job-handler.ts';
 import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import ExcelJS from 'exceljs';
@@ -247,7 +248,7 @@ describe('feeds', () => {
     expect((await as('caspian').ask('POST', `${base}/feed-rules`, { id: ruleId, feedId, settings, isOn: true })).status).toBe(403);
     expect((await as('wren').ask('POST', `${base}/feed-rules`, { id: ruleId, feedId, settings, isOn: true })).status).toBe(204);
     const handler = feedsHandler(stack.services);
-    const round = (): Promise<unknown> => handler.run({} as never, { signal: new AbortController().signal, progress: () => undefined });
+    const round = (): Promise<unknown> => handler.run({} as never, undisturbed);
     await Promise.all([round(), round()]);
     await round();
     const acts = async (): Promise<{ outcome: string; sentence: string; pieceId: string | null }[]> => ((await as('wren').ask('GET', `${base}/feeds`)).body as unknown as { rules: { id: string; acts: { outcome: string; sentence: string; pieceId: string | null }[] }[] }).rules.find(({ id }) => id === ruleId)?.acts ?? [];
@@ -284,7 +285,7 @@ describe('feeds', () => {
     const ruleId = key();
     const settings = { channelIds: [channels.find(({ network }) => network === 'hearthside')?.id ?? ''], templateKey: null, caption: '[title]', button: '', themeId: null, everyHours: 0, take: 'newest', backlog: 1, as: 'draft' };
     await as('wren').ask('POST', `${base}/feed-rules`, { id: ruleId, feedId: feed.body['id'], settings, isOn: true });
-    await feedsHandler(stack.services).run({} as never, { signal: new AbortController().signal, progress: () => undefined });
+    await feedsHandler(stack.services).run({} as never, undisturbed);
     const [act] = ((await as('wren').ask('GET', `${base}/feeds`)).body as unknown as { rules: { id: string; acts: { title: string; outcome: string; pieceId: string | null }[] }[] }).rules.find(({ id }) => id === ruleId)?.acts.filter(({ outcome }) => outcome === 'made') ?? [];
     expect(act).toMatchObject({ title: 'A gust took the shop sign. We want it back.' });
     const piece = (await as('wren').ask('GET', `${base}/pieces/${act?.pieceId ?? ''}`)).body as unknown as { document: { words: { shared: { caption: string } } } };

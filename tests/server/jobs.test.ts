@@ -192,6 +192,29 @@ describe('the runner', () => {
     expect([await stateOf('cancelled'), await getJob(db, 'released')]).toMatchObject(['cancelled', { state: 'waiting', attempt: 0 }]);
   });
 
+  it('waits for what must not be stopped at any moment, which gives itself back at one where it may', async () => {
+    const said: string[] = [];
+    const handlers: JobHandlers = {
+      work: {
+        run: (_, { signal, stopping }) =>
+          new Promise((resolve) => {
+            said.push('begun');
+            stopping.addEventListener('abort', () => {
+              said.push(signal.aborted ? 'stopped at any moment' : 'asked');
+              resolve({ kind: 'stopped' });
+            });
+          }),
+      },
+    };
+    const stop = new AbortController();
+    const running = runJobs({ ...services, clock: { nowMs: () => Promise.resolve(Date.now()), machineNowMs: () => Date.now() } }, handlers, [{ name: 'a', places: 1, takes: null, isInterruptible: false }], stop.signal);
+    await enqueueJob(db, work('sending'), 1);
+    await until('it to begin', () => said.length === 1);
+    stop.abort();
+    await running;
+    expect([said, await getJob(db, 'sending')]).toMatchObject([['begun', 'asked'], { state: 'waiting', attempt: 0 }]);
+  });
+
   it('never runs more jobs at once than their lanes and their resource have places', async () => {
     let [now, most, started] = [0, 0, 0];
     const handlers: JobHandlers = {

@@ -1,3 +1,4 @@
+import { undisturbed } from '../../src/server/jobs/job-handler.ts';
 import { createHmac } from 'node:crypto';
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { standinConnector } from '../../src/server/connectors/standin-connector.ts';
@@ -352,7 +353,7 @@ describe('replies', () => {
 
   it('that fail say why, and are sent again by a person', async () => {
     const conversation = waiting[0] as Conversation;
-    await stack.services.db('utterances').where({ conversation_id: conversation.id, kind: 'in' }).update({ remote_id: 'c-gone-1' });
+    await stack.services.db('utterances').where({ conversation_id: conversation.id, kind: 'in' }).update({ remote_id: stack.services.db.raw('? || ??', ['c-gone-', 'id']) });
     const { body } = await answer('wren', conversation.id, 'Too late?', { again: true });
     await work();
     const last = async () => (await open(conversation.id)).utterances.find(({ id }) => id === body['answerId']);
@@ -434,7 +435,7 @@ describe('reports', () => {
     await services.db('reports').update({ next_ms: null });
     await services.db('reports').where({ id: 'r-full' }).update({ next_ms: 1 });
     const { reportsHandler } = await import('../../src/server/reports/send-reports.ts');
-    const run = (given: typeof services) => reportsHandler(given).run({} as never, { signal, progress: () => undefined });
+    const run = (given: typeof services) => reportsHandler(given).run({} as never, undisturbed);
     await Promise.all([run(mailed), run(mailed)]);
     expect(standin.mailbox.mails.map(({ attachments }) => attachments.map(({ name }) => name.split('.').at(-1)))).toEqual([['pdf', 'xlsx']]);
     const sent = await services.db('reports').where({ id: 'r-full' }).first();

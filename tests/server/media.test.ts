@@ -1,3 +1,4 @@
+import { undisturbed } from '../../src/server/jobs/job-handler.ts';
 import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { deflateSync } from 'node:zlib';
@@ -119,7 +120,7 @@ describe('pictures that came in before subjects were outlined', () => {
     }
     const gone = await db('media').where({ name: 'misty-day.jpg' }).first();
     await db('media').where({ name: 'misty-day.jpg' }).update({ stored_hash: 'f'.repeat(64) });
-    const outcome = await outlinesHandler(stack.services).run({} as Job, { signal: new AbortController().signal, progress: () => undefined });
+    const outcome = await outlinesHandler(stack.services).run({} as Job, undisturbed);
     expect(outcome).toEqual({ kind: 'done' });
     for (const name of names.slice(0, 2)) expect(await factsOf(name)).toEqual({ ...before.get(name), own: 'kept' });
     expect(await factsOf('misty-day.jpg')).toMatchObject({ outline: null });

@@ -55,8 +55,7 @@ async function finishWork(environment: NodeJS.ProcessEnv): Promise<void> {
     await runDueJobs(services, handlers, ['send']);
     for (const { id, brand_id } of await services.db<{ id: string; brand_id: string }>('pieces').select('id', 'brand_id')) {
       const [brand, piece] = await Promise.all([findBrandById(services.db, brand_id), findPiece(services.db, brand_id, id)]);
-      const thumbnail = brand && piece ? await pieceThumbnail(services, brand, piece) : null;
-      if (thumbnail) await requestDerived(services, thumbnail.job);
+      if (brand && piece) await requestDerived(services, (await pieceThumbnail(services, brand, piece)).job);
     }
     await Promise.all([1, 2].map(() => runDueJobs(services, handlers, ['picture'])));
   } finally {

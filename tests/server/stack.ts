@@ -184,7 +184,7 @@ export async function clearQueue({ services: { db } }: Pick<Stack, 'services'>):
 }
 
 /** The rows of a piece's deliveries, for what has no endpoint. */
-export async function deliveryRows({ services: { db } }: Pick<Stack, 'services'>, pieceId: string): Promise<{ id: string; post_id: string; words: string; state: string; attempt: number; due_ms: number; not_before_ms: number; publish_intent_ms: number | null }[]> {
+export async function deliveryRows({ services: { db } }: Pick<Stack, 'services'>, pieceId: string): Promise<{ id: string; post_id: string; words: string; state: string; step: string | null; attempt: number; due_ms: number; not_before_ms: number; publish_intent_ms: number | null }[]> {
   return db('deliveries').join('posts', 'posts.id', 'deliveries.post_id').where('posts.piece_id', pieceId).select('deliveries.*');
 }
 

@@ -14,11 +14,12 @@ import { videoSourceOf } from '../../src/server/video/video-source.ts';
 import { videoProblem } from '../../src/server/video/video-problem.ts';
 import { pinSnapshot } from '../../src/server/documents/pins.ts';
 import { TooHeavyError } from '../../src/server/render/errors.ts';
+import { deliveryJobKey } from '../../src/server/dispatch/delivery-handler.ts';
 import { exportJob, exportJobKey, videoFileOfExport } from '../../src/server/video/export-handler.ts';
 import { FfmpegError } from '../../src/server/ffmpeg/run-ffmpeg.ts';
 import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
 import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
-import { clearQueue, sendDue, startStack, until, type Stack } from './stack.ts';
+import { clearQueue, deliveryRows, endProgram, sendDue, startProgram, startStack, until, type Stack } from './stack.ts';
 
 let folder: string;
 let stack: Stack;
@@ -321,6 +322,24 @@ describe('files of a video', () => {
     expect(items.map(({ state, problem }) => [state, problem])).toEqual([['sent', null]]);
     expect(await (await fetch(items[0]?.address ?? '')).text()).toContain('data-seconds="2.0"');
   });
+});
+
+it('a worker that stops while it makes a video to send gives it back at once, and the next one sends it', { tags: 'long' }, async () => {
+  const piece = await makeVideo(20_000);
+  await clearQueue(stack);
+  const [story] = piece.document.cuts.filter(({ placement }) => placement === 'story');
+  expect((await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: piece.revision, cuts: [story], when: { kind: 'now' } })).status).toBe(201);
+  const delivery = async () => (await deliveryRows(stack, piece.id))[0];
+  const worker = (): ReturnType<typeof startProgram> => startProgram('worker.mjs', { ...stack.environment, CONFETTI_LANES: 'send,send-video' });
+  const first = worker();
+  await until('the video to be made', async () => (await delivery())?.step === 'render' && incoming() !== '');
+  await endProgram(first);
+  const left = await delivery();
+  expect([left?.step, incoming(), await getJob(stack.services.db, deliveryJobKey(left?.id ?? ''))]).toMatchObject(['render', '', { state: 'waiting', attempt: 0 }]);
+  const second = worker();
+  await until('the post', async () => (await delivery())?.state === 'sent');
+  await endProgram(second);
+  expect(await delivery()).toMatchObject({ state: 'sent', attempt: 1 });
 });
 
 describe('what an error means for a video', () => {

@@ -158,7 +158,6 @@ const getPieceThumbnail = defineEndpoint({
   may: 'see',
   async handle({ services, brand, params, query, request }) {
     const thumbnail = await pieceThumbnail(services, brand, await getStoredPiece(services, brand, params.piece), query, query.fit);
-    if (!thumbnail) throw notFound('cut');
     return fileResponse(request, await derivedFile(services, thumbnail, request.signal), 'image/webp', query.visit === undefined ? 'ask-again' : 'for-a-visit');
   },
 });

@@ -1,5 +1,7 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
+import { shippedSheets } from '../../core/network/shipped-sheets.ts';
+import type { CutRef } from '../../core/piece/piece.ts';
 import { thumbnailFits, type ThumbnailFit } from '../../contract/piece-contracts.ts';
 import type { Brand } from '../db/brand-repository.ts';
 import { findBrandById, listChannels } from '../db/brand-repository.ts';
@@ -15,6 +17,10 @@ const KIND = 'piece-thumbnail';
 const QUALITY = 82;
 const nameOf = (fitPx: ThumbnailFit): string => `thumbnail-${fitPx}.webp`;
 
+/** How a piece is shown that has no cut yet, as in a brand without channels. */
+const USUAL_NETWORK = 'petalry';
+const square: CutRef = { channelId: '', placement: 'feed-square' };
+
 type ThumbnailServices = Pick<Services, 'db' | 'media' | 'render'>;
 
 /** Which of a piece's cuts is shown; where nothing is named, or the piece has no such cut, the first that fits. */
@@ -23,22 +29,21 @@ export interface ShownCut {
   readonly placement?: string | undefined;
 }
 
-/** A cut of a piece, small, as the piece is now; null for a piece without cuts. */
-export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece, { channel, placement }: ShownCut = {}, fitPx: ThumbnailFit = 480): Promise<DerivedFile | null> {
+/** A cut of a piece, small, as the piece is now; a piece without cuts is shown as a square. */
+export async function pieceThumbnail(services: ThumbnailServices, brand: Brand, piece: StoredPiece, { channel, placement }: ShownCut = {}, fitPx: ThumbnailFit = 480): Promise<DerivedFile> {
   const made = await sourceOf(services, brand, piece, { channel, placement });
-  if (!made) return null;
   return { path: services.media.derivedPathOf(made.hash, nameOf(fitPx)), job: { key: `${KIND}:${made.hash}`, kind: KIND, lane: 'picture', payload: { brandId: brand.id, pieceId: piece.id, channel, placement }, maxAttempts: 3 } };
 }
 
 /** What the thumbnail is painted from, and a name that changes when any of it does. */
-async function sourceOf(services: ThumbnailServices, brand: Brand, piece: StoredPiece, shown: ShownCut): Promise<{ readonly source: CutSource; readonly hash: string } | null> {
+async function sourceOf(services: ThumbnailServices, brand: Brand, piece: StoredPiece, shown: ShownCut): Promise<{ readonly source: CutSource; readonly hash: string }> {
   const { cuts } = piece.document;
   const first = cuts.find((cut) => cut.channelId === shown.channel && cut.placement === shown.placement) ?? cuts.find((cut) => cut.channelId === shown.channel) ?? cuts[0];
   const channel = (await listChannels(services.db, brand.id)).find((each) => each.id === first?.channelId);
-  if (!first || !channel) return null;
   const snapshot = await makeSnapshot(services, brand, piece.document);
-  const hash = createHash('sha256').update(JSON.stringify([snapshot, first])).digest('hex');
-  return { source: cutSourceOf(snapshot, channel.network, first, services.media), hash };
+  const nameFor = (ref: CutRef): string => createHash('sha256').update(JSON.stringify([snapshot, ref])).digest('hex');
+  if (first && channel) return { source: cutSourceOf(snapshot, channel.network, first, services.media), hash: nameFor(first) };
+  return { source: cutSourceOf({ ...snapshot, sheets: shippedSheets }, USUAL_NETWORK, square, services.media), hash: nameFor(square) };
 }
 
 export function pieceThumbnailHandler(services: ThumbnailServices): JobHandler {
@@ -46,8 +51,8 @@ export function pieceThumbnailHandler(services: ThumbnailServices): JobHandler {
     async run({ payload }) {
       const brand = await findBrandById(services.db, payload['brandId'] as string);
       const piece = brand && (await findPiece(services.db, brand.id, payload['pieceId'] as string));
-      const made = brand && piece ? await sourceOf(services, brand, piece, payload) : null;
-      if (!made) return { kind: 'done' };
+      if (!brand || !piece) return { kind: 'done' };
+      const made = await sourceOf(services, brand, piece, payload);
       const [small, large] = thumbnailFits;
       const picture = await services.render.picture({ kind: 'small', source: made.source, fitPx: large });
       await services.media.keepDerived(made.hash, nameOf(small), await sharp(picture.bytes).resize(small, small, { fit: 'inside' }).webp({ quality: QUALITY }).toBuffer());

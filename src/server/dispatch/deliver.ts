@@ -22,6 +22,18 @@ export class LeaseLostError extends Error {
   readonly code = 'lease-lost';
 }
 
+/** Thrown while files are made and the worker stops: nothing has left yet, and another worker begins anew. */
+export class StoppedError extends Error {
+  override readonly name = 'StoppedError';
+  readonly code = 'stopped';
+}
+
+/** What ends an attempt: another dispatcher took the delivery over, or the worker stops. */
+export interface EndSignals {
+  readonly signal: AbortSignal;
+  readonly stopping: AbortSignal;
+}
+
 /**
  * One attempt at one delivery:
  *
@@ -33,8 +45,9 @@ export class LeaseLostError extends Error {
  * intent is in the database, and with an intent in the database the network is asked first: nothing is published twice.
  * @param isAskedFor a person wants it sent, however late it is
  * @throws LeaseLostError when the delivery is held by another
+ * @throws StoppedError when the worker stops while it makes the files
  */
-export async function deliver(services: Services, delivery: Delivery, { connectorFor, isAskedFor }: { readonly connectorFor: ConnectorFor; readonly isAskedFor: boolean }, signal: AbortSignal): Promise<Outcome> {
+export async function deliver(services: Services, delivery: Delivery, { connectorFor, isAskedFor }: { readonly connectorFor: ConnectorFor; readonly isAskedFor: boolean }, ends: EndSignals): Promise<Outcome> {
   try {
     const snapshot = await readPin(services.db, delivery.pin);
     const kept = await keptBack(services, delivery, snapshot, isAskedFor);
@@ -42,7 +55,7 @@ export async function deliver(services: Services, delivery: Delivery, { connecto
     const out = await withFreshAccess(services, delivery.channelId, async (channel) => {
       // A second run with a fresh access goes on after what the first has written down.
       const now = await getDelivery(services.db, delivery.id);
-      return attempt({ services, delivery: { ...now, lease: delivery.lease }, channel, snapshot, connectorFor, signal });
+      return attempt({ services, delivery: { ...now, lease: delivery.lease }, channel, snapshot, connectorFor, ends });
     });
     return { kind: 'confirm', ...out };
   } catch (error) {
@@ -75,7 +88,7 @@ interface Attempt {
   readonly channel: Channel;
   readonly snapshot: Snapshot;
   readonly connectorFor: ConnectorFor;
-  readonly signal: AbortSignal;
+  readonly ends: EndSignals;
 }
 
 interface Public {
@@ -83,7 +96,8 @@ interface Public {
   readonly sentMs: number;
 }
 
-async function attempt({ services, delivery, channel, snapshot, connectorFor, signal }: Attempt): Promise<Public> {
+async function attempt({ services, delivery, channel, snapshot, connectorFor, ends }: Attempt): Promise<Public> {
+  const { signal } = ends;
   const plan = planFiles(services, snapshot, delivery);
   const connector = connectorFor(channel, plan.sheet);
   const [id, lease] = [delivery.id, delivery.lease ?? ''];
@@ -94,7 +108,7 @@ async function attempt({ services, delivery, channel, snapshot, connectorFor, si
     await addWhatFollows({ connector, outgoing: outgoingOf(delivery, delivery.remoteMedia, plan), address: delivery.address, done: delivery.followed, note, signal });
     return { address: delivery.address, sentMs: delivery.sentMs ?? (await services.clock.nowMs()) };
   }
-  const { address, remoteMedia } = await makePublic({ services, delivery, plan, connector, note, signal });
+  const { address, remoteMedia } = await makePublic({ services, delivery, plan, connector, note, ends });
   const out = { address, sentMs: await services.clock.nowMs() };
   const outgoing = outgoingOf(delivery, remoteMedia, plan);
   if (outgoing.follows.length > 0) {
@@ -134,11 +148,11 @@ interface Publishing {
   readonly plan: OutgoingPlan;
   readonly connector: Connector;
   readonly note: Following['note'];
-  readonly signal: AbortSignal;
+  readonly ends: EndSignals;
 }
 
 /** Makes the post itself public, if it is not yet; answers where it is, and the files that the network holds. */
-async function makePublic({ services, delivery, plan, connector, note, signal }: Publishing): Promise<{ readonly address: string; readonly remoteMedia: readonly string[] }> {
+async function makePublic({ services, delivery, plan, connector, note, ends: { signal, stopping } }: Publishing): Promise<{ readonly address: string; readonly remoteMedia: readonly string[] }> {
   let { remoteMedia, remoteDraftId } = delivery;
   const { idempotencyKey } = delivery;
   if (delivery.publishIntentMs !== null) {
@@ -149,7 +163,9 @@ async function makePublic({ services, delivery, plan, connector, note, signal }:
   }
   if (remoteMedia.length < plan.count) {
     await note({ step: 'render' });
-    const files = await makeFiles(services, plan, delivery, signal);
+    const files = await makeFiles(services, plan, delivery, AbortSignal.any([signal, stopping])).catch((error: unknown) => {
+      throw stopping.aborted ? new StoppedError() : error;
+    });
     await note({ step: 'upload' });
     // What was uploaded before a restart is there already.
     for (const file of files.slice(remoteMedia.length)) {

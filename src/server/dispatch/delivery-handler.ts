@@ -5,7 +5,7 @@ import type { Job, NewJob } from '../db/job-repository.ts';
 import type { JobHandler, JobOutcome } from '../jobs/job-handler.ts';
 import { TooHeavyError } from '../render/errors.ts';
 import type { Services } from '../services.ts';
-import { deliver, LeaseLostError } from './deliver.ts';
+import { deliver, LeaseLostError, StoppedError } from './deliver.ts';
 import { unknownOutcome } from './unknown-outcome.ts';
 
 const KIND = 'delivery';
@@ -33,16 +33,17 @@ export function deliveryHandler(services: Services, connectorFor: ConnectorFor =
     return outcomeOfJob(outcome, clock.machineNowMs());
   };
   return {
-    async run(job, { signal }) {
+    async run(job, { signal, stopping }) {
       const delivery = await begin(job);
       if (!delivery) return { kind: 'done' };
       const log = services.log.child({ delivery: delivery.id, attempt: delivery.attempt });
       try {
-        const outcome = await deliver(services, delivery, { connectorFor, isAskedFor: job.payload['isAskedFor'] === true }, signal);
+        const outcome = await deliver(services, delivery, { connectorFor, isAskedFor: job.payload['isAskedFor'] === true }, { signal, stopping });
         log.info({ outcome: outcome.kind }, 'attempt ended');
         return await finish(job, outcome);
       } catch (error) {
         if (error instanceof LeaseLostError) return { kind: 'retry', problem: 'Another worker has taken it over.' };
+        if (error instanceof StoppedError) return { kind: 'stopped' };
         if (error instanceof TooHeavyError) return finish(job, { kind: 'refuse', problem: `No quality of this ${nameOf(delivery)} is light enough for the network.` });
         log.error({ err: error }, 'attempt failed');
         return finish(job, unknownOutcome(await getDelivery(db, delivery.id), clock.machineNowMs()));

@@ -4,7 +4,7 @@ import { backoffMs, spreadOf } from '../../core/job/backoff.ts';
 import { claimJob, endAttempt, noteJobProgress, prolongJob, type Job, type JobEnd } from '../db/job-repository.ts';
 import { watchWrites } from '../db/write-watch.ts';
 import type { Services } from '../services.ts';
-import type { JobHandlers, JobOutcome } from './job-handler.ts';
+import { undisturbed, type JobContext, type JobHandlers, type JobOutcome } from './job-handler.ts';
 import { PLACES_OF_GROUP, resourcePlaces, type Lane, type Resource } from './lanes.ts';
 
 export type RunnerServices = Pick<Services, 'db' | 'clock' | 'log'>;
@@ -38,8 +38,8 @@ class Resources {
 }
 
 /**
- * Works on the queue until its signal aborts. Then it returns the jobs that can begin anew and waits for the others: nothing is
- * left half done.
+ * Works on the queue until its signal aborts. Then it returns the jobs that can begin anew and waits for the others, which
+ * return by themselves what has not begun to count: nothing is left half done.
  */
 export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal): Promise<void> {
   const resources = new Resources();
@@ -63,7 +63,7 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
     running.set(lane.name, (running.get(lane.name) ?? 0) + 1);
     const { groupKey } = job;
     if (groupKey !== '') runningOfGroup.set(groupKey, (runningOfGroup.get(groupKey) ?? 0) + 1);
-    const one: Promise<void> = runJob(services, handlers, job, lane.isInterruptible ? stop : null).finally(() => {
+    const one: Promise<void> = runJob(services, handlers, job, { stopping: stop, isInterruptible: lane.isInterruptible }).finally(() => {
       release();
       running.set(lane.name, (running.get(lane.name) ?? 1) - 1);
       if (groupKey !== '') runningOfGroup.set(groupKey, (runningOfGroup.get(groupKey) ?? 1) - 1);
@@ -86,7 +86,7 @@ export async function runDueJobs(services: RunnerServices, handlers: JobHandlers
   let attempts = 0;
   for (let job = await nextJob(services, lanes); job; job = await nextJob(services, lanes)) {
     attempts += 1;
-    await runJob(services, handlers, job, null);
+    await runJob(services, handlers, job, { stopping: undisturbed.stopping, isInterruptible: false });
   }
   return attempts;
 }
@@ -101,7 +101,7 @@ async function nextJob({ db, clock, log }: RunnerServices, lanes: readonly strin
   }
 }
 
-async function runJob(services: RunnerServices, handlers: JobHandlers, job: Job, stop: AbortSignal | null): Promise<void> {
+async function runJob(services: RunnerServices, handlers: JobHandlers, job: Job, { stopping, isInterruptible }: { readonly stopping: AbortSignal; readonly isInterruptible: boolean }): Promise<void> {
   const { db, clock } = services;
   const lease = job.lease ?? '';
   const log = services.log.child({ job: job.id, key: job.key, attempt: job.attempt });
@@ -113,9 +113,9 @@ async function runJob(services: RunnerServices, handlers: JobHandlers, job: Job,
     );
   }, SIGN_OF_LIFE_MS);
   try {
-    const outcome = await attempt(services, handlers, job, stop ? AbortSignal.any([stop, lost.signal]) : lost.signal, log);
+    const outcome = await attempt(services, handlers, job, { signal: isInterruptible ? AbortSignal.any([stopping, lost.signal]) : lost.signal, stopping }, log);
     if (lost.signal.aborted) return log.info('the job was cancelled or taken over');
-    const end = stop?.aborted && outcome.kind === 'retry' ? ({ event: 'release' } as const) : endOf(outcome, job, clock.machineNowMs());
+    const end = isInterruptible && stopping.aborted && outcome.kind === 'retry' ? ({ event: 'release' } as const) : endOf(outcome, job, clock.machineNowMs());
     await endAttempt(db, job.id, lease, end, clock.machineNowMs());
     log.info({ outcome: end.event }, 'attempt ended');
   } catch (error) {
@@ -127,7 +127,7 @@ async function runJob(services: RunnerServices, handlers: JobHandlers, job: Job,
 }
 
 /** One attempt. What a handler throws is unknown: it is logged whole, and the job is retried until its attempts are used up. */
-async function attempt(services: RunnerServices, handlers: JobHandlers, job: Job, signal: AbortSignal, log: RunnerServices['log']): Promise<JobOutcome> {
+async function attempt(services: RunnerServices, handlers: JobHandlers, job: Job, { signal, stopping }: Pick<JobContext, 'signal' | 'stopping'>, log: RunnerServices['log']): Promise<JobOutcome> {
   const handler = handlers[job.kind];
   if (!handler) return { kind: 'failed', problem: `Confetti does not know how to do ‘${job.kind}’.` };
   const giveUp = async (problem: string): Promise<JobOutcome> => {
@@ -137,7 +137,7 @@ async function attempt(services: RunnerServices, handlers: JobHandlers, job: Job
   // More attempts than allowed were claimed: those before ended their process.
   if (job.attempt > job.maxAttempts) return giveUp(job.problem ?? BROKEN_OFF);
   try {
-    return await handler.run(job, { signal, progress: progressNoter(services, job) });
+    return await handler.run(job, { signal, stopping, progress: progressNoter(services, job) });
   } catch (error) {
     if (signal.aborted) return { kind: 'retry', problem: 'It was stopped.' };
     log.error({ err: error }, 'attempt failed');
@@ -153,6 +153,8 @@ function endOf(outcome: JobOutcome, job: Job, machineNowMs: number): JobEnd {
       return { event: 'fail', problem: outcome.problem, result: outcome.result ?? null };
     case 'retry':
       return { event: 'postpone', problem: outcome.problem, notBeforeMs: machineNowMs + (outcome.afterMs ?? backoffMs(job.attempt, spreadOf(job.id, job.attempt), null)) };
+    case 'stopped':
+      return { event: 'release' };
     case 'again':
       return { event: 'repeat', notBeforeMs: machineNowMs + outcome.afterMs };
   }
