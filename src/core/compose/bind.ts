@@ -6,6 +6,8 @@ import { slotText, type Frame } from '../piece/piece.ts';
 import { tidyText } from '../text/tidy.ts';
 import { walkParts, type MarkPart } from '../template/parts.ts';
 import type { Slot, Template } from '../template/template.ts';
+import type { Language } from '../words/language.ts';
+import { weekdayNames } from '../words/weekday-names.ts';
 import { echoSlot, numeralSlot, rowSlot, valueSlot, type ListShape } from './expand.ts';
 import type { CutFinding } from './report.ts';
 
@@ -33,6 +35,8 @@ export interface BindOptions {
   /** Slots that this cut leaves out. */
   readonly hidden: readonly string[];
   readonly facts: readonly Fact[];
+  /** The language of the brand, in which weekdays are named. */
+  readonly language: Language | undefined;
 }
 
 /**
@@ -50,7 +54,7 @@ export function bind(template: Template, frame: Frame, pictures: ReadonlyMap<str
   for (const slot of template.slots) {
     if (options.hidden.includes(slot.key)) continue;
     let filled: boolean;
-    const written = fillFacts(writtenText(slot, frame, options.facts), options.facts);
+    const written = fillFacts(writtenText(slot, frame, options), options.facts);
     for (const fact of written.missing) findings.push({ kind: 'missing-fact', slot: slot.key, fact: fact.key, reason: fact.reason });
     if (slot.kind === 'list') {
       const items = listItems(written.text);
@@ -100,26 +104,19 @@ export function chosenMark(book: Pick<BrandBook, 'marks'>, { marks }: Pick<Bound
 }
 
 /** What is written in a slot; left empty, a fact slot is its fact and a list of weekdays the opening hours. */
-function writtenText(slot: Slot, frame: Frame, facts: readonly Fact[]): string {
+function writtenText(slot: Slot, frame: Frame, { facts, language }: Pick<BindOptions, 'facts' | 'language'>): string {
   const own = slotText(frame, slot.key);
   if (own.trim() !== '' || slot.fact === undefined) return own;
   const textOf = (key: string): string => facts.find((fact) => fact.key === key)?.text.trim() ?? '';
   if (slot.kind === 'fact') return textOf(slot.fact);
   if (slot.kind !== 'list' || slot.fact !== WEEKDAYS_FACT) return own;
-  return weekdays.flatMap(({ key, name }) => (textOf(`hours-${key}`) === '' ? [] : [`${name}: ${textOf(`hours-${key}`)}`])).join('\n');
+  const names = weekdayNames(language);
+  return weekdays.flatMap((key, index) => (textOf(`hours-${key}`) === '' ? [] : [`${names[index] ?? ''}: ${textOf(`hours-${key}`)}`])).join('\n');
 }
 
 /** The name of the facts `hours-mon` to `hours-sun` taken together. */
 export const WEEKDAYS_FACT = 'weekdays';
-const weekdays = [
-  { key: 'mon', name: 'Monday' },
-  { key: 'tue', name: 'Tuesday' },
-  { key: 'wed', name: 'Wednesday' },
-  { key: 'thu', name: 'Thursday' },
-  { key: 'fri', name: 'Friday' },
-  { key: 'sat', name: 'Saturday' },
-  { key: 'sun', name: 'Sunday' },
-] as const;
+const weekdays = ['mon', 'tue', 'wed', 'thu', 'fri', 'sat', 'sun'] as const;
 
 /** A short word stands several times on a line, or its pattern would be a thin column. */
 const ECHO_LINE_LENGTH = 9;

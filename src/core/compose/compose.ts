@@ -82,7 +82,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
   const settingWithout = ({ marks, meetsSubject, smallerBy }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
-    const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts });
+    const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
     return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps: input.caps, marks, engines };

@@ -4,6 +4,7 @@ import type { Template } from '../template/template.ts';
 import { findEmoji } from '../text/emoji.ts';
 import { hasLongWord } from '../text/hyphenation.ts';
 import type { Language } from '../words/language.ts';
+import { weekdayNames } from '../words/weekday-names.ts';
 import { fontKeysFor } from '../text/font-shelf.ts';
 import { fontWeight } from './set-text.ts';
 
@@ -24,7 +25,8 @@ export interface FrameInTemplate {
 
 /** Typefaces, emoji and hyphenation that frames need in a brand's type; hints count, as empty slots show them. */
 export function neededGlyphs(book: BrandBook, contents: readonly FrameInTemplate[]): NeededGlyphs {
-  const texts = new Set(book.facts.map((fact) => fact.text));
+  // Opening hours stand beside the names of their days.
+  const texts = new Set([...book.facts.map((fact) => fact.text), ...(book.facts.some(({ key }) => key.startsWith('hours-')) ? weekdayNames(book.language) : [])]);
   for (const { template, frame } of contents) {
     for (const value of Object.values(frame.slots)) if (value.kind === 'text') texts.add(value.text);
     for (const slot of template.slots) texts.add(slot.hint);
