@@ -10,9 +10,9 @@ import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { ModalFrame } from '../ui/ModalFrame.tsx';
 import { toast } from '../ui/toast.tsx';
+import { weekdayNames } from '../ui/weekdays.ts';
 
 type Boilerplate = AnswerOf<typeof listBoilerplates>['items'][number];
-const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** Begins a piece from a boilerplate: what it asks for stands in one form. */
 export function BeginDialog({ brand, onClose }: { readonly brand: IdeasBrand; readonly onClose: () => void }) {
@@ -32,7 +32,7 @@ export function BeginDialog({ brand, onClose }: { readonly brand: IdeasBrand; re
               <span className="block truncate text-xs text-quiet">
                 {each.kind}
                 {each.asks.length > 0 ? `, asks for ${each.asks.join(', ')}` : ''}
-                {each.usual ? `, ${weekdays[each.usual.weekday - 1] ?? ''}s ${each.usual.time}` : ''}
+                {each.usual ? `, ${weekdayNames[each.usual.weekday - 1] ?? ''}s ${each.usual.time}` : ''}
               </span>
             </button>
             <Button size="small" look="quiet" aria-label={`Remove ${each.name}`} onClick={() => remove.mutate(each.id)}>
@@ -72,7 +72,7 @@ function Asked({ brand, boilerplate, onBack, onClose }: { readonly brand: IdeasB
         {boilerplate.usual && roleMay(brand.role, 'send') && (
           <label className="flex items-center gap-2 text-sm">
             <input type="checkbox" checked={isPlanned} onChange={(event) => setPlanned(event.target.checked)} className="size-4 accent-house" />
-            Put it into the plan as a draft, next {weekdays[boilerplate.usual.weekday - 1]} at {boilerplate.usual.time}
+            Put it into the plan as a draft, next {weekdayNames[boilerplate.usual.weekday - 1]} at {boilerplate.usual.time}
           </label>
         )}
         <div className="flex justify-end gap-2">

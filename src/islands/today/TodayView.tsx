@@ -16,6 +16,7 @@ import { PieceThumbnail } from '../ui/PieceThumbnail.tsx';
 import { Queries } from '../ui/Queries.tsx';
 import { toast } from '../ui/toast.tsx';
 import { useNow } from '../ui/use-now.ts';
+import { weekdayNames } from '../ui/weekdays.ts';
 import { ShelfGlance } from './ShelfGlance.tsx';
 
 interface TodayProps {
@@ -248,13 +249,11 @@ function Aside({ answer, brand, nowMs }: { readonly answer: Answer; readonly bra
   );
 }
 
-const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
-
 function greeting(nowMs: number, zone: string): string {
   const wall = wallTimeOf(nowMs, zone);
   const weekday = (new Date(`${wall.slice(0, 10)}T00:00Z`).getUTCDay() + 6) % 7;
   const hour = Number(wall.slice(11, 13));
-  return `${weekdays[weekday] ?? ''} ${hour < 5 ? 'night' : hour < 12 ? 'morning' : hour < 18 ? 'afternoon' : 'evening'}`;
+  return `${weekdayNames[weekday] ?? ''} ${hour < 5 ? 'night' : hour < 12 ? 'morning' : hour < 18 ? 'afternoon' : 'evening'}`;
 }
 
 const counts = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six', 'Seven', 'Eight', 'Nine', 'Ten', 'Eleven', 'Twelve'] as const;

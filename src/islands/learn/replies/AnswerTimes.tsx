@@ -4,10 +4,9 @@ import { getAnswerTimes } from '../../../contract/reply-contracts.ts';
 import { call } from '../../ui/call.ts';
 import { Button } from '../../ui/Button.tsx';
 import { ModalFrame } from '../../ui/ModalFrame.tsx';
+import { weekdayNames } from '../../ui/weekdays.ts';
 import { lengthOf } from '../figure-words.ts';
 import type { Facets } from '../results/results-context.ts';
-
-const days = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** How long first answers took, by channel and by weekday. */
 export function AnswerTimes({ brand, channels }: { readonly brand: { readonly slug: string }; readonly channels: Facets['channels'] }) {
@@ -24,7 +23,7 @@ export function AnswerTimes({ brand, channels }: { readonly brand: { readonly sl
           {data && data.channels.length > 0 && (
             <div className="grid gap-4">
               <Times title="By channel" rows={data.channels.map((row) => ({ ...row, name: channels.find(({ id }) => id === row.key)?.name ?? 'A channel of before' }))} />
-              <Times title="By weekday" rows={data.weekdays.toSorted((a, b) => Number(a.key) - Number(b.key)).map((row) => ({ ...row, name: days[Number(row.key) - 1] ?? '' }))} />
+              <Times title="By weekday" rows={data.weekdays.toSorted((a, b) => Number(a.key) - Number(b.key)).map((row) => ({ ...row, name: weekdayNames[Number(row.key) - 1] ?? '' }))} />
             </div>
           )}
         </ModalFrame>

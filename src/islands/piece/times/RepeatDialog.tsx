@@ -11,11 +11,11 @@ import { ApiProblem, call } from '../../ui/call.ts';
 import { DayField } from '../../ui/DayField.tsx';
 import { DialogActions } from '../../ui/DialogActions.tsx';
 import { toast } from '../../ui/toast.tsx';
+import { weekdayNames } from '../../ui/weekdays.ts';
 
 type Rhythm = 'daily' | 'weekly' | 'fortnightly' | 'monthly-day' | 'monthly-weekday' | 'monthly-last' | 'yearly';
 
 const days = ['MO', 'TU', 'WE', 'TH', 'FR', 'SA', 'SU'] as const;
-const names = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 
 /** The rule of a rhythm that begins on a day, as RFC 5545 writes it. */
 function ruleOf(rhythm: Rhythm, start: string): string {
@@ -58,7 +58,7 @@ export function RepeatDialog({ brand, pieceId, cuts, shared, nowMs, isDisabled, 
   const [lastDay, setLastDay] = useState('');
   const [count, setCount] = useState(10);
   const [mustAgree, setMustAgree] = useState<string | null>(null);
-  const weekday = names[weekdayOf(/^\d{4}-\d{2}-\d{2}/.test(moment.wall) ? moment.wall.slice(0, 10) : '2026-01-05') - 1] ?? '';
+  const weekday = weekdayNames[weekdayOf(/^\d{4}-\d{2}-\d{2}/.test(moment.wall) ? moment.wall.slice(0, 10) : '2026-01-05') - 1] ?? '';
   const rhythms: readonly (readonly [Rhythm, string])[] = [['daily', 'Every day'], ['weekly', `Every ${weekday}`], ['fortnightly', `Every second ${weekday}`], ['monthly-day', `Every month on the ${Number(moment.wall.slice(8, 10))}.`], ['monthly-weekday', `Every month on this ${weekday} of the month`], ['monthly-last', `Every month on the last ${weekday}`], ['yearly', 'Every year']];
   const start = useMutation({
     mutationFn: async (isClockAgreed: boolean) => {

@@ -6,6 +6,7 @@ import { addDays, daysFrom, weekdayOf } from '../../../core/time/day.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { addressOf } from '../../ui/call.ts';
 import { Queries } from '../../ui/Queries.tsx';
+import { weekdayNames } from '../../ui/weekdays.ts';
 import { DayDrop } from '../DayDrop.tsx';
 import type { Dragged } from '../drag.ts';
 import { GroupChip } from '../GroupChip.tsx';
@@ -18,7 +19,6 @@ import { useLanes, usePlanContexts, usePlanQuery, type PlanViewProps } from '../
 import { usePlanActions } from '../use-plan-actions.ts';
 
 const months = ['January', 'February', 'March', 'April', 'May', 'June', 'July', 'August', 'September', 'October', 'November', 'December'] as const;
-const weekdays = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 /** A day shows so many posts; the others are a press away. */
 const SHOWN = 4;
 
@@ -76,7 +76,7 @@ function MonthOf(props: PlanViewProps) {
       {lanes.problem !== null && <p className="mb-2 text-sm text-coral-ink">{lanes.problem}</p>}
       <div data-two-ways className="min-h-0 flex-1 overflow-auto rounded-md border border-line bg-panel">
         <div className="sticky top-0 z-10 grid min-w-[56rem] grid-cols-7 border-b border-line bg-panel text-xs font-semibold text-quiet">
-          {weekdays.map((name) => (
+          {weekdayNames.map((name) => (
             <span key={name} className="px-2 py-1.5">
               {name}
             </span>

@@ -6,9 +6,9 @@ import { DayDrop } from '../DayDrop.tsx';
 import { dragItem } from '../drag.ts';
 import { ThemeTile } from '../ThemeTile.tsx';
 import type { PlanContext } from '../use-plan.ts';
+import { weekdayNames } from '../../ui/weekdays.ts';
 
 const weekdays = ['Mon', 'Tue', 'Wed', 'Thu', 'Fri', 'Sat', 'Sun'] as const;
-export const weekdayNames = ['Monday', 'Tuesday', 'Wednesday', 'Thursday', 'Friday', 'Saturday', 'Sunday'] as const;
 const SHOWN_BADGES = 5;
 
 interface RotaWeekProps {

@@ -8,7 +8,7 @@ import { SelectField } from '../../ui/SelectField.tsx';
 import { TimeOfDayField } from '../../ui/TimeOfDayField.tsx';
 import type { PlanContext } from '../use-plan.ts';
 import type { EditedRule } from './RotaView.tsx';
-import { weekdayNames } from './RotaWeek.tsx';
+import { weekdayNames } from '../../ui/weekdays.ts';
 
 interface RuleDialogProps {
   readonly edited: EditedRule;
