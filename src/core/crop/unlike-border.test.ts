@@ -1,18 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { clearEdges, labPlane, type LabPlane } from './lab-plane.ts';
+import { smallPicture, type Rgb } from '../../../tests/fixtures/small-picture.ts';
+import { clearEdges, type LabPlane } from './lab-plane.ts';
 import { unlikeBorder } from './unlike-border.ts';
 
-type Rgb = readonly [number, number, number];
 const [WIDTH, HEIGHT] = [160, 120];
 const CENTRE = { x: 0.5, y: 0.5 };
 const RED: Rgb = [205, 40, 35];
 
-/** A small picture, each pixel by where it is. */
-function pictureOf(colourAt: (x: number, y: number) => Rgb): LabPlane {
-  const rgba = new Uint8ClampedArray(WIDTH * HEIGHT * 4);
-  for (let y = 0; y < HEIGHT; y += 1) for (let x = 0; x < WIDTH; x += 1) rgba.set([...colourAt(x, y), 255], (y * WIDTH + x) * 4);
-  return labPlane({ widthPx: WIDTH, heightPx: HEIGHT, rgba });
-}
+const pictureOf = (colourAt: (x: number, y: number) => Rgb): LabPlane => smallPicture(WIDTH, HEIGHT, colourAt);
 
 /** A sky that gets paler towards the horizon. */
 const sky = (_: number, y: number): Rgb => [110 + y, 150 + y, 215];
