@@ -36,8 +36,8 @@ const policyWords: Readonly<Record<May, string>> = {
   network: 'A network that signs its call.',
   'signed-in': 'Anyone signed in.',
   see: 'Members of the brand.',
-  remark: 'members who may write remarks',
-  approve: 'members who may approve posts',
+  remark: 'Members of the brand who may write remarks.',
+  approve: 'Members of the brand who may approve posts.',
   make: 'Owners, designers and writers of the brand.',
   answer: 'Owners, designers and writers of the brand.',
   send: 'Owners and designers of the brand.',
@@ -50,7 +50,7 @@ function operation({ contract, may }: Endpoint): Json {
   return {
     summary: contract.summary,
     description: `Who may call: ${policyWords[may]}`,
-    ...(may === 'anyone' || may === 'demo' ? { security: [] } : { security: [{ session: [] }, { token: [] }] }),
+    ...(may === 'anyone' || may === 'demo' || may === 'network' ? { security: [] } : { security: [{ session: [] }, { token: [] }] }),
     ...(parameters.length > 0 ? { parameters } : {}),
     ...(contract.bodyKind === 'none' ? {} : { requestBody: { required: true, content: contract.bodyKind === 'bytes' ? { 'application/octet-stream': { schema: { type: 'string', format: 'binary' } } } : { 'application/json': { schema: jsonSchema(contract.body) } } } }),
     responses: {
