@@ -46,6 +46,23 @@ test('the brand chooses its own motif, which the cuts show at once, and the book
   await expect(motifs.getByRole('radio', { name: 'Paper scraps' })).toBeChecked();
 });
 
+test('what templates say as a sample is in the brand’s language, and changes with it', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
+  const cut = page.locator('canvas[data-cut="tally"]');
+  await expectStill(cut);
+  const look = (): Promise<string> => cut.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  const english = await look();
+  const language = page.getByLabel('Language');
+  await language.selectOption({ label: 'Deutsch' });
+  await expect.poll(look).not.toBe(english);
+  await expectStill(cut);
+  const german = await look();
+  await language.selectOption({ label: 'Polski' });
+  await expect.poll(async () => [english, german].includes(await look())).toBe(false);
+  await language.selectOption({ label: 'English' });
+  await expect.poll(look).toBe(english);
+});
+
 test('a reviewer reads the book and cannot change it', async ({ page }) => {
   await comeInAs(page, 'Tove', '/b/gullwick/brand/book');
   await expect(page.getByLabel(/^Sea Ink/)).toBeDisabled();
