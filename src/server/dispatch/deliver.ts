@@ -11,6 +11,7 @@ import { getChannel, type Channel } from '../db/brand-repository.ts';
 import { getDelivery, noteOut, noteProgress, type Delivery, type Outcome } from '../db/delivery-repository.ts';
 import { getSendSettings } from '../db/send-settings-repository.ts';
 import { readPin } from '../documents/pins.ts';
+import type { JobContext } from '../jobs/job-handler.ts';
 import type { Services } from '../services.ts';
 import { downtimeAt } from './downtime.ts';
 import { makeFiles, planFiles, type OutgoingPlan } from './outgoing-files.ts';
@@ -29,10 +30,7 @@ export class StoppedError extends Error {
 }
 
 /** What ends an attempt: another dispatcher took the delivery over, or the worker stops. */
-export interface EndSignals {
-  readonly signal: AbortSignal;
-  readonly stopping: AbortSignal;
-}
+type EndSignals = Pick<JobContext, 'signal' | 'stopping'>;
 
 /**
  * One attempt at one delivery:
