@@ -11,7 +11,7 @@ import { closeServices, openServices, type Services } from '../../src/server/ser
 import { readSettings } from '../../src/server/settings.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
 import setup from '../server/seed-once.ts';
-import { freePort, until } from '../server/stack.ts';
+import { freePort, until } from '../fixtures/programs.ts';
 import { Machine } from '../trouble/machine.ts';
 import { brandOf, grantAccesses, makeGraphics, spread, type MadeDelivery } from '../trouble/make-deliveries.ts';
 

@@ -55,7 +55,7 @@ test('a picture dropped on the page comes in, and its focal point can be dragged
   await expect(page.getByRole('button', { name: /Focal point, 20% from the left, 75%/ })).toBeVisible();
 });
 
-test('a picture can be dropped on the slot that wants it, and a drop beside it does not leave the page', async ({ page }) => {
+test('a picture can be dropped on the slot that wants it, and a drop beside it does not leave the page', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Headland');
   const transfer = await page.evaluateHandle(

@@ -4,7 +4,7 @@ import { comeInAs, expectSaved, startPiece } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
-test('a fact is written once, fills texts and captions, and is asked for where it is missing', async ({ page }) => {
+test('a fact is written once, fills texts and captions, and is asked for where it is missing', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/facts');
   await page.getByLabel('Name of a new fact').fill('Parking');
   await page.getByRole('button', { name: 'Add' }).click();
@@ -41,7 +41,7 @@ test('a fact is written once, fills texts and captions, and is asked for where i
   await expectSaved(page);
 });
 
-test('a typeface of one’s own is imported, and a wrong file is refused', async ({ page }) => {
+test('a typeface of one’s own is imported, and a wrong file is refused', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/lanternfall/brand/book');
   const input = page.getByLabel('Import a typeface');
   await input.setInputFiles({ name: 'notes.ttf', mimeType: 'font/ttf', buffer: Buffer.from('not a font') });
@@ -86,7 +86,7 @@ test('the owner invites somebody, who joins with a password of their own; a desi
   await expect(wren.getByRole('button', { name: 'Invite', exact: true })).toHaveCount(0);
 });
 
-test('media: from the library with its credit, by tag, archived and back, and no address that is not public', async ({ page, stack }) => {
+test('media: from the library with its credit, by tag, archived and back, and no address that is not public', { tag: '@long' }, async ({ page, stack }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   await page.getByRole('button', { name: 'From elsewhere' }).click();
   await page.getByRole('menuitem', { name: 'From the picture library' }).click();

@@ -78,7 +78,7 @@ const colourfulness = (canvas: Locator): Promise<number> =>
     return most;
   });
 
-test('the brand’s photographs get one look, shown on its own picture, and a single one stays as it was taken', async ({ page }) => {
+test('the brand’s photographs get one look, shown on its own picture, and a single one stays as it was taken', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/book');
   const looks = page.getByRole('radiogroup', { name: 'What is done to photographs' });
   await expect(looks.getByRole('radio', { name: 'As taken' })).toBeChecked();

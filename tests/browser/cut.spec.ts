@@ -55,7 +55,7 @@ test('one cut may differ, says so, stays linked in all else, and can follow the 
   await expect.poll(() => pixels(page, 'feed-square')).toBe(square);
 });
 
-test('a list is entered once, a line an item, and is laid out in every cut', async ({ page }) => {
+test('a list is entered once, a line an item, and is laid out in every cut', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Ledger');
   await page.getByLabel('Title').fill('Before your first flight');
@@ -65,7 +65,7 @@ test('a list is entered once, a line an item, and is laid out in every cut', asy
   await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText(/Points is too long for Petalry Square by \d+ characters/);
 });
 
-test('a scheduled cut goes out as it differs', async ({ page, request }) => {
+test('a scheduled cut goes out as it differs', { tag: '@long' }, async ({ page, request }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Tally');
   await page.getByLabel('Number').fill('7');
@@ -111,7 +111,7 @@ test('all cuts are exported in one ZIP, and the template of a piece can change w
   await expectSaved(page);
 });
 
-test('what differs in one cut is applied to its shape or to all, and a scheme is set for the whole piece', async ({ page }) => {
+test('what differs in one cut is applied to its shape or to all, and a scheme is set for the whole piece', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Tally');
   const isOwn = (): Promise<number> => page.getByText('differs', { exact: true }).count();
@@ -175,7 +175,7 @@ test('a large cut has an address: Escape and Back lead to all cuts, and both hab
   await expect(number).toHaveValue('7');
 });
 
-test('words stand in the calmest place of a photograph, which the large view explains, and all cuts are seen at once', async ({ page }) => {
+test('words stand in the calmest place of a photograph, which the large view explains, and all cuts are seen at once', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?new');
   await test.step('templates are chosen by what they are for', async () => {
     const families = page.getByRole('group', { name: 'What it is for' });
@@ -208,7 +208,7 @@ test('words stand in the calmest place of a photograph, which the large view exp
   await expect(page.getByText(/Words at the [a-z ]+, the calmest place of this crop/)).toBeVisible();
 });
 
-test('a template is turned in all cuts at once, and otherwise in one of them', async ({ page }) => {
+test('a template is turned in all cuts at once, and otherwise in one of them', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Headland');
   await page.getByLabel('Headline', { exact: true }).fill('Sixty lanterns, one tide table');

@@ -3,8 +3,8 @@ import Database from 'better-sqlite3';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { basename, join } from 'node:path';
-import { SEED_FOLDER } from '../server/seed-once.ts';
-import { endProgram, freePort, startProgram, until } from '../server/stack.ts';
+import { SEED_FOLDER } from '../fixtures/seed-folder.ts';
+import { endProgram, freePort, startProgram, until } from '../fixtures/programs.ts';
 
 /** The programs of a whole Confetti on data of its own. */
 export interface BrowserStack {

@@ -118,7 +118,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   expect(after.length - before.length).toBeGreaterThanOrEqual(10);
 });
 
-test('the keys open a note, a quick post, a boilerplate and the shortcuts, and are quiet while one writes', async ({ page }) => {
+test('the keys open a note, a quick post, a boilerplate and the shortcuts, and are quiet while one writes', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
   await expect(page.getByRole('article').first()).toBeVisible();
   await page.getByLabel('Search ideas').fill('tail is p?');
@@ -147,7 +147,7 @@ test('a quick post goes out once, however often it is pressed', async ({ page })
   expect(items.filter(({ name }) => name.startsWith('The wind has turned'))).toHaveLength(1);
 });
 
-test('each page of the guide stands by itself and is led to from the view that it is about', async ({ page }) => {
+test('each page of the guide stands by itself and is led to from the view that it is about', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
   await open(page, 'From a text');
   await expect(page.getByRole('link', { name: 'How this works' })).toHaveAttribute('href', '/guide/ideas');
@@ -187,7 +187,7 @@ test.describe('before the script of a view is there', () => {
     return letGo;
   }
 
-  test('a tab that is pressed is shown, and a filter that is chosen stands', async ({ page }) => {
+  test('a tab that is pressed is shown, and a filter that is chosen stands', { tag: '@long' }, async ({ page }) => {
     await comeInAs(page, 'Wren');
     const letIdeasCome = await openWithout(page, 'IdeasView', '/b/gullwick/make/ideas');
     await page.getByRole('tab', { name: 'From a table', exact: true }).click();
@@ -222,7 +222,7 @@ test.describe('before the script of a view is there', () => {
     await expect(page.getByRole('dialog')).toHaveCount(0);
   });
 
-  test('a press on a slow machine counts while the view comes to life', async ({ page }) => {
+  test('a press on a slow machine counts while the view comes to life', { tag: '@long' }, async ({ page }) => {
     await comeInAs(page, 'Wren');
     await (await page.context().newCDPSession(page)).send('Emulation.setCPUThrottlingRate', { rate: 6 });
     for (const tab of ['From a text', 'Feeds', 'From files']) {

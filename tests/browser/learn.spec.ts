@@ -101,7 +101,7 @@ test('two people on one conversation see each other', async ({ page, browser, st
   await expect(page.getByRole('textbox', { name: /^Answer to/ })).toHaveValue('So am I');
 });
 
-test('a report is saved, downloaded, and lands in the mailbox as PDF and table', async ({ page, request, stack }) => {
+test('a report is saved, downloaded, and lands in the mailbox as PDF and table', { tag: '@long' }, async ({ page, request, stack }) => {
   await comeInAs(page, 'Ottoline', '/b/gullwick/learn/results');
   await page.getByRole('button', { name: 'Reports' }).click();
   const dialog = page.getByRole('dialog');
@@ -124,7 +124,7 @@ test('a report is saved, downloaded, and lands in the mailbox as PDF and table',
   expect(mailbox).toMatch(/gullwick-[\d-]+\.pdf[\s\S]*gullwick-[\d-]+\.xlsx/);
 });
 
-test('links tell their clicks, what leads nowhere, and make a QR code; the archive makes a new piece', async ({ page }) => {
+test('links tell their clicks, what leads nowhere, and make a QR code; the archive makes a new piece', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/learn/links');
   await expect(page.getByRole('table', { name: 'Short links' })).toContainText('/l/');
   await page.getByRole('button', { name: 'QR code' }).first().click();

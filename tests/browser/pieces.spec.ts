@@ -52,7 +52,7 @@ test('a piece with scheduled posts is not deleted', async ({ page }) => {
   await expect(page.getByRole('link').filter({ hasText: name }).first()).toBeVisible();
 });
 
-test('picked pictures become a carousel with a slide each', async ({ page }) => {
+test('picked pictures become a carousel with a slide each', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/media');
   const tiles = page.getByRole('list', { name: 'Media' }).getByRole('listitem');
   const picks = page.getByRole('checkbox', { name: /^Pick / });
@@ -64,7 +64,7 @@ test('picked pictures become a carousel with a slide each', async ({ page }) => 
   await expect(page.getByRole('listbox', { name: 'Slides in their order' }).getByRole('option')).toHaveCount(5);
 });
 
-test('a brand without channels has templates and pieces, which say what they wait for', async ({ page }) => {
+test('a brand without channels has templates and pieces, which say what they wait for', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/brands/new');
   await page.getByLabel('Name', { exact: true }).fill('Kornfeld');
   const networks = page.getByRole('group', { name: /stand-in networks/ }).getByRole('checkbox');

@@ -158,7 +158,7 @@ test('the same with the keyboard alone: a slot, a placeholder, a piece in a slot
   await expect(done).toBeVisible();
 });
 
-test('the plans of two brands stand in one view: each moves within its own, and every view says whose a post is', async ({ page }) => {
+test('the plans of two brands stand in one view: each moves within its own, and every view says whose a post is', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/plan/lanes');
   await page.getByRole('button', { name: 'This brand' }).click();
   await page.getByRole('checkbox', { name: /Lanternfall/ }).check();

@@ -91,7 +91,7 @@ test('a caption written once by keyboard alone goes out in the right form to eve
   });
 });
 
-test('hashtags, snippets and the desk help to write, and each says what it did', async ({ page }) => {
+test('hashtags, snippets and the desk help to write, and each says what it did', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await openWords(page, 'Build your own kite');
   const caption = page.getByLabel('Shared caption', { exact: true });

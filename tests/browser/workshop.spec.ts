@@ -4,7 +4,7 @@ import { comeInAs } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
-test('every kind of slide of a carousel is changed on its own', async ({ page }) => {
+test('every kind of slide of a carousel is changed on its own', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="strand"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/strand-copy/);
@@ -89,7 +89,7 @@ test('a copy of a template is changed part by part, checked live, saved, exporte
   await expect(page.getByRole('button', { name: /^Headland/ })).toHaveCount(1);
 });
 
-test('the workshop shows where a part lies, compares with what is saved, and checks the template on its worst cuts', async ({ page }) => {
+test('the workshop shows where a part lies, compares with what is saved, and checks the template on its worst cuts', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/brand/templates');
   await page.locator('[data-template="headland"]').getByRole('button', { name: 'Duplicate' }).click();
   await page.waitForURL(/brand\/templates\/headland-copy/);

@@ -4,7 +4,8 @@ import { request as plainRequest } from 'node:http';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { plainBook } from '../../src/core/brand/plain-book.ts';
-import { Client, PASSWORD, startStack, until, type Answer, type Stack } from './stack.ts';
+import { Client, PASSWORD, startStack, type Answer, type Stack } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 beforeAll(async () => {

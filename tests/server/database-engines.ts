@@ -8,7 +8,7 @@ import knex from 'knex';
 import pg from 'pg';
 import { openDatabase, type Db } from '../../src/server/db/connection.ts';
 import { migrations } from '../../src/server/db/migrations/index.ts';
-import { until } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 /** A database program that repositories and migrations have to run on. */
 export interface DatabaseEngine {

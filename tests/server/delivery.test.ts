@@ -6,7 +6,8 @@ import { connectorFor, type ConnectorFor } from '../../src/server/connectors/reg
 import { ChangeFeed } from '../../src/server/changes/change-feed.ts';
 import { latestSeq, noteChange } from '../../src/server/db/change-repository.ts';
 import { deliveryJobKey } from '../../src/server/dispatch/delivery-handler.ts';
-import { clearQueue, Client, deliveryRows, endProgram, PASSWORD, sendDue, startProgram, startStack, until, type Answer, type Made, type Stack } from './stack.ts';
+import { clearQueue, Client, deliveryRows, PASSWORD, sendDue, startStack, type Answer, type Made, type Stack } from './stack.ts';
+import { endProgram, startProgram, until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 beforeAll(async () => {

@@ -1,7 +1,8 @@
 import { unzipSync, zipSync, strFromU8, strToU8 } from 'fflate';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { recordKinds, recordSchemas, type RecordKind } from '../../src/contract/package-format.ts';
-import { clearQueue, joinAs, signInAll, startStack, until, type Client, type Stack } from './stack.ts';
+import { clearQueue, joinAs, signInAll, startStack, type Client, type Stack } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 /** Two installations: the demo's, and one that has the demo's people and none of its brands. */
 let here: Stack;

@@ -1,6 +1,7 @@
 import { request as plainRequest, type IncomingHttpHeaders } from 'node:http';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { endProgram, freePort, startProgram, startStack, until, PASSWORD, type Stack } from './stack.ts';
+import { startStack, PASSWORD, type Stack } from './stack.ts';
+import { endProgram, freePort, startProgram, until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 let web: ReturnType<typeof startProgram>;

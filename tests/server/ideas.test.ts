@@ -14,7 +14,8 @@ import { gatherIdeas } from '../../src/server/ideas/gather-ideas.ts';
 import { feedsHandler } from '../../src/server/ideas/poll-feeds.ts';
 import { checkJob } from '../../src/server/ideas/tables/check-table.ts';
 import { makeJobKey } from '../../src/server/ideas/tables/make-table.ts';
-import { clearQueue, type Answer, type Client, signInAll, startStack, type Stack, until } from './stack.ts';
+import { clearQueue, type Answer, type Client, signInAll, startStack, type Stack } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;

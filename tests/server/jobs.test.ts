@@ -11,7 +11,7 @@ import type { JobHandlers, JobOutcome } from '../../src/server/jobs/job-handler.
 import { runDueJobs, runJobs, type RunnerServices } from '../../src/server/jobs/job-runner.ts';
 import { watchWrites } from '../../src/server/db/write-watch.ts';
 import { openLog } from '../../src/server/log.ts';
-import { until } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 let folder: string;
 let db: Db;

@@ -406,7 +406,7 @@ describe('links', () => {
 describe('reports', () => {
   const report = { name: '=HYPERLINK("x")', days: 28, paper: 'wide', parts: ['totals', 'followers', 'accounts', 'best', 'works', 'replies', 'links'], channels: [], themeId: null, schedule: { every: 'week', day: 1, time: '09:00', to: ['ottoline@gullwickkites.example'] } };
 
-  it('are made as PDF, table and CSV, also of days on which nothing went out', async () => {
+  it('are made as PDF, table and CSV, also of days on which nothing went out', { tags: 'long' }, async () => {
     for (const [id, days, themeId] of [['r-full', 28, null], ['r-empty', 1, 'no-such-theme']] as const) {
       expect((await as('wren').ask('POST', `${base}/reports/${id}`, { ...report, days, themeId })).status).toBe(200);
       for (const [form, start] of [['pdf', '%PDF-'], ['xlsx', 'PK'], ['csv', 'Published,']] as const) {
@@ -414,7 +414,7 @@ describe('reports', () => {
         expect([form, response.status, Buffer.from(await response.arrayBuffer()).subarray(0, start.length).toString()]).toEqual([form, 200, start]);
       }
     }
-  }, 60_000);
+  });
 
   it('neutralise cells that a spreadsheet would run', async () => {
     await stack.services.db('publications').where({ brand_id: (await stack.services.db('brands').where({ slug: 'gullwick' }).first('id')).id }).orderBy('published_ms', 'desc').limit(3).update({ title: '=1+cmd|calc' });
@@ -429,7 +429,7 @@ describe('reports', () => {
     expect(book.worksheets.map(({ name }) => name)).toEqual(['Totals', 'Accounts', 'Posts', 'Days', 'What works', 'Links']);
   });
 
-  it('go out at their moment once, and say why when they cannot', async () => {
+  it('go out at their moment once, and say why when they cannot', { tags: 'long' }, async () => {
     const { services, standin } = stack;
     const mailed = { ...services, settings: { ...services.settings, smtp: `smtp://127.0.0.1:${standin.mailPort}` } };
     await services.db('reports').update({ next_ms: null });
@@ -443,7 +443,7 @@ describe('reports', () => {
     await services.db('reports').where({ id: 'r-full' }).update({ next_ms: 1 });
     await run({ ...services, settings: { ...services.settings, smtp: null } });
     expect((await services.db('reports').where({ id: 'r-full' }).first()).problem).toContain('sends no mail');
-  }, 60_000);
+  });
 });
 
 describe('what goes on from results', () => {

@@ -6,7 +6,8 @@ import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { guardedFetch } from '../../src/server/outside/guarded-fetch.ts';
 import { UploadParts } from '../../src/server/media/upload-parts.ts';
-import { sendDue, startStack, until, type Answer, type Stack } from './stack.ts';
+import { sendDue, startStack, type Answer, type Stack } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 let outside: Server;

@@ -6,7 +6,8 @@ import { join } from 'node:path';
 import { afterEach, beforeEach, describe, expect, it } from 'vitest';
 import { fontShelf } from '../../src/core/text/font-shelf.ts';
 import { plainBook } from '../../src/core/brand/plain-book.ts';
-import { Client, freePort, until } from './stack.ts';
+import { Client } from './stack.ts';
+import { freePort, until } from '../fixtures/programs.ts';
 
 let folder: string;
 beforeEach(() => {

@@ -194,7 +194,7 @@ describe('a picture that runs through all slides', () => {
 });
 
 describe('render jobs', () => {
-  it('give the same bytes for the same content', async () => {
+  it('give the same bytes for the same content', { tags: 'long' }, async () => {
     const job = { kind: 'full', source: sourceOf('headland', placementOf('feed-portrait')), maxBytes: Infinity, metadata } as const;
     const [first, second] = [await renderOne(job), await renderOne(job)];
     expect(first).toEqual(second);

@@ -6,7 +6,8 @@ import { renderAhead } from '../../src/server/dispatch/render-ahead.ts';
 import { runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { clearQueue, Client, consentTo, sendDue, signInAll, startStack, until, type Answer, type Made, type Stack } from './stack.ts';
+import { clearQueue, Client, consentTo, sendDue, signInAll, startStack, type Answer, type Made, type Stack } from './stack.ts';
+import { until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 let people: ReadonlyMap<string, Client>;
@@ -319,7 +320,7 @@ describe('sign-off', () => {
   });
 });
 
-it('a video is made by a worker for those who judge it, outside too, and saved as it goes out', async () => {
+it('a video is made by a worker for those who judge it, outside too, and saved as it goes out', { tags: 'long' }, async () => {
   const [clip] = await stack.services.db('media').join('brands', 'brands.id', 'media.brand_id').where({ slug: 'gullwick' }).where('media.name', 'like', '%.mp4').limit(1).select('media.id');
   const created = (await as('caspian').ask('POST', `${base}/pieces`, { template: 'gust' })).body as unknown as Made;
   const text = (value: string) => ({ kind: 'text', text: value });

@@ -1,19 +1,16 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { once } from 'node:events';
 import { cpSync, mkdtempSync, readFileSync, rmSync } from 'node:fs';
-import { createServer, type AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { setTimeout as sleep } from 'node:timers/promises';
 import type { Piece } from '../../src/core/piece/piece.ts';
 import type { ConnectorFor } from '../../src/server/connectors/registry.ts';
 import { runDueJobs, runJobs } from '../../src/server/jobs/job-runner.ts';
 import { lanes, type Lane } from '../../src/server/jobs/lanes.ts';
 import { workHandlers } from '../../src/server/worker/handlers.ts';
-import { SEED_FOLDER } from './seed-once.ts';
 import { closeServices, openServices, type Services } from '../../src/server/services.ts';
 import { readSettings } from '../../src/server/settings.ts';
 import { startStandin, type RunningStandin } from '../../standin/start.ts';
+import { endProgram, freePort, startProgram, until } from '../fixtures/programs.ts';
+import { SEED_FOLDER } from '../fixtures/seed-folder.ts';
 
 /** How long the stand-in's slow fault takes here. */
 export const SLOW_MS = 1_500;
@@ -141,32 +138,6 @@ export interface Stack {
 
 const GULLWICK = '/api/brands/gullwick';
 export const PASSWORD = 'sand-in-both-shoes';
-
-export async function freePort(): Promise<number> {
-  const probe = createServer().listen(0, '127.0.0.1');
-  await once(probe, 'listening');
-  const { port } = probe.address() as AddressInfo;
-  probe.close();
-  await once(probe, 'close');
-  return port;
-}
-
-/** Starts a program of ours from dist. */
-export function startProgram(file: string, environment: Readonly<Record<string, string>>): ChildProcess {
-  return spawn(process.execPath, [`dist/${file}`], { env: { ...process.env, ...environment }, stdio: ['ignore', 'ignore', 'inherit'] });
-}
-
-export async function endProgram(child: ChildProcess, signal: NodeJS.Signals = 'SIGTERM'): Promise<void> {
-  if (child.exitCode !== null || child.signalCode !== null) return;
-  child.kill(signal);
-  await once(child, 'exit');
-}
-
-/** Waits until something holds, and says what did not when it never does. */
-export async function until(what: string, holds: () => Promise<boolean> | boolean, withinMs = 90_000): Promise<void> {
-  for (const end = Date.now() + withinMs; Date.now() < end; await sleep(50)) if (await holds()) return;
-  throw new Error(`${what} did not happen within ${withinMs} ms`);
-}
 
 const SENDING: readonly string[] = ['send', 'send-video'];
 /** Lanes that tests run themselves, when they want to. */

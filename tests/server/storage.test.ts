@@ -13,7 +13,8 @@ import { keepReserve, releaseReserve } from '../../src/server/upkeep/disk-reserv
 import { sweepIncoming } from '../../src/server/media/sweep-incoming.ts';
 import { mkdirSync, mkdtempSync, readdirSync, utimesSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { endProgram, startProgram, startStack, until, type Answer, type Stack } from './stack.ts';
+import { startStack, type Answer, type Stack } from './stack.ts';
+import { endProgram, startProgram, until } from '../fixtures/programs.ts';
 
 let stack: Stack;
 beforeAll(async () => {
@@ -151,7 +152,7 @@ describe('what comes from another server', () => {
 });
 
 describe('a lock that another program holds', () => {
-  it('keeps nobody from looking, and is answered with a sentence when it lasts', async () => {
+  it('keeps nobody from looking, and is answered with a sentence when it lasts', { tags: 'long' }, async () => {
     const piece = await newPiece();
     const other = new Database(join(stack.dataFolder, 'confetti.db'));
     other.pragma('busy_timeout = 5000');

@@ -19,7 +19,8 @@ import { exportJob, exportJobKey, videoFileOfExport } from '../../src/server/vid
 import { FfmpegError } from '../../src/server/ffmpeg/run-ffmpeg.ts';
 import { makeSnapshot } from '../../src/server/pieces/make-snapshot.ts';
 import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
-import { clearQueue, deliveryRows, endProgram, sendDue, startProgram, startStack, until, type Stack } from './stack.ts';
+import { clearQueue, deliveryRows, sendDue, startStack, type Stack } from './stack.ts';
+import { endProgram, startProgram, until } from '../fixtures/programs.ts';
 
 let folder: string;
 let stack: Stack;
@@ -210,7 +211,7 @@ describe('files of a video', () => {
     expect(incoming()).toBe('');
   });
 
-  it('are made once where two ask for the same one at once', async () => {
+  it('are made once where two ask for the same one at once', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const [one, other] = [await keepExport(`one-${piece.id}`, piece), await keepExport(`other-${piece.id}`, piece)];
     const shares: number[] = [];
@@ -227,7 +228,7 @@ describe('files of a video', () => {
     await until('the files to be gone', () => incoming() === '');
   });
 
-  it('are made by another worker when the first one ends in the middle', async () => {
+  it('are made by another worker when the first one ends in the middle', { tags: 'long' }, async () => {
     const piece = await makeVideo();
     const { services } = stack;
     await keepExport('left-behind', piece);

@@ -5,7 +5,7 @@ import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
 import { addClockOffsetMs, readClockOffsetMs } from '../../src/server/db/clock-repository.ts';
 import { closeServices, openServices, type Services } from '../../src/server/services.ts';
 import { readSettings } from '../../src/server/settings.ts';
-import { freePort, until } from '../server/stack.ts';
+import { freePort, until } from '../fixtures/programs.ts';
 import { Machine } from './machine.ts';
 import { brandOf, grantAccesses, makeDeliveries, spread, type MadeDelivery } from './make-deliveries.ts';
 

@@ -3,8 +3,8 @@ import { cpSync, mkdirSync, mkdtempSync, rmSync, statfsSync, writeFileSync } fro
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { setTimeout as sleep } from 'node:timers/promises';
-import { endProgram, startProgram } from '../server/stack.ts';
-import { SEED_FOLDER } from '../server/seed-once.ts';
+import { endProgram, startProgram } from '../fixtures/programs.ts';
+import { SEED_FOLDER } from '../fixtures/seed-folder.ts';
 
 const DISK_MEGABYTES = 900;
 

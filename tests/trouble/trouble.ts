@@ -8,8 +8,10 @@ import { parseArgs } from 'node:util';
 import Database from 'better-sqlite3';
 import sharp from 'sharp';
 import { seededNumbers } from '../../src/core/motif/seeded-numbers.ts';
-import setup, { SEED_FOLDER } from '../server/seed-once.ts';
-import { Client, endProgram, freePort, PASSWORD, startProgram, until, type Answer } from '../server/stack.ts';
+import { SEED_FOLDER } from '../fixtures/seed-folder.ts';
+import setup from '../server/seed-once.ts';
+import { Client, PASSWORD, type Answer } from '../server/stack.ts';
+import { endProgram, freePort, startProgram, until } from '../fixtures/programs.ts';
 
 /**
  * Two people work while the machine is in trouble of all kinds, one after the other. Afterwards everything that was acknowledged has to be

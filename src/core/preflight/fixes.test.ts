@@ -28,7 +28,7 @@ function wordFindings(piece: Piece, sheet: NetworkSheet): readonly Finding[] {
 const pieceWith = (shared: Words, own: Words | null): Piece => ({ ...plainPreflight.piece, cuts: [], words: { shared: { caption: '', altText: 'A kite', ...shared }, own: own ? { [CHANNEL]: own } : {} } });
 
 describe('what a fix of words does', () => {
-  it('takes its finding away, and changes nothing more a second time', () => {
+  it('takes its finding away, and changes nothing more a second time', { tags: 'long' }, () => {
     fc.assert(
       fc.property(someSheet, someWords, fc.option(someWords), (sheet, shared, own) => {
         const piece = pieceWith(shared, own);

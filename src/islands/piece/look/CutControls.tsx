@@ -64,9 +64,6 @@ export function CutControls(props: ControlsProps) {
           <SchemeChoice key={key} name={name} colours={resolveScheme(brandData.book, key)} chosen={(adjustment.scheme ?? template.scheme) === key} onChoose={() => change('scheme', (draft) => void (draft.scheme = key === template.scheme ? undefined : key))} />
         ))}
       </div>
-      <div role="group" aria-label="How the template is turned" className={`${group} gap-x-4! text-xs`}>
-        <TemplateTurns arrangements={template.arrangements.filter(({ key }) => key === report?.arrangement)} now={[adjustment]} onTurn={(field, value) => store.change(`turn-${field}-${cut.key}`, (draft) => turnTemplate(draft, [cut.key], field, value))} />
-      </div>
       <div role="group" aria-label="Text size" className={group}>
         <span className={heading}>Text</span>
         <Button size="small" aria-label="Smaller" disabled={(adjustment.textStep ?? 0) <= -MAX_TEXT_STEPS} onClick={() => change('text', (draft) => stepText(draft, -1))}>
@@ -77,15 +74,19 @@ export function CutControls(props: ControlsProps) {
           <Plus aria-hidden className="size-3" />
         </Button>
       </div>
-        <div role="group" aria-label="Parts shown" className={group}>
-          <span className={heading}>Show</span>
-          {[...filled, { key: MARK_SLOT, label: 'Mark' }].map((slot) => (
-            <label key={slot.key} className="flex items-center gap-1">
-              <input type="checkbox" checked={!adjustment.hidden?.includes(slot.key)} onChange={() => change(`show-${slot.key}`, (draft) => toggleHidden(draft, slot.key))} className="accent-house" />
-              {slot.label}
-            </label>
-          ))}
-        </div>
+      <div role="group" aria-label="Parts shown" className={group}>
+        <span className={heading}>Show</span>
+        {[...filled, { key: MARK_SLOT, label: 'Mark' }].map((slot) => (
+          <label key={slot.key} className="flex items-center gap-1">
+            <input type="checkbox" checked={!adjustment.hidden?.includes(slot.key)} onChange={() => change(`show-${slot.key}`, (draft) => toggleHidden(draft, slot.key))} className="accent-house" />
+            {slot.label}
+          </label>
+        ))}
+      </div>
+      {/* What only the finished cut tells comes last: it moves nothing that somebody is about to press. */}
+      <div role="group" aria-label="How the template is turned" className={`${group} gap-x-4! text-xs`}>
+        <TemplateTurns arrangements={template.arrangements.filter(({ key }) => key === report?.arrangement)} now={[adjustment]} onTurn={(field, value) => store.change(`turn-${field}-${cut.key}`, (draft) => turnTemplate(draft, [cut.key], field, value))} />
+      </div>
       {picture && crop && (
         <label className={group}>
           <span className={heading}>Zoom</span>
@@ -100,16 +101,16 @@ export function CutControls(props: ControlsProps) {
           />
         </label>
       )}
-      <span className="ml-auto flex items-center gap-2">
-        {own && !readOnly && <ApplyMenu {...props} />}
-        {own ? (
+      {/* Both take their room: what becomes of a press must not move the next control. */}
+      <span className="ml-auto grid items-center justify-items-end *:[grid-area:1/1]">
+        <span className={`flex items-center gap-2 ${own ? '' : 'invisible'}`}>
+          {!readOnly && <ApplyMenu {...props} />}
           <Button size="small" onClick={() => store.change(`rejoin-${cut.key}`, (draft) => rejoinCut(draft, cut.key, common))}>
             <Undo2 aria-hidden className="size-3" />
             Follow the piece again
           </Button>
-        ) : (
-          <span className={heading}>follows the piece</span>
-        )}
+        </span>
+        {!own && <span className={heading}>follows the piece</span>}
       </span>
     </fieldset>
   );
