@@ -18,7 +18,7 @@ import { changeNameAndZone } from '../brand/change-zone.ts';
 import { importMark } from '../brand/import-mark.ts';
 import { readWebPage } from '../brand/read-brand-source.ts';
 import { keepAccounts, openStandinAccounts } from '../brand/standin-accounts.ts';
-import { freeSlug, insertBrand, listChannels, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
+import { freeSlug, insertBrand, listChannelSummaries, listSheetsOf, saveBook, type Brand } from '../db/brand-repository.ts';
 import { findMediaByIds } from '../db/media-repository.ts';
 import { endInvitation as endLinkOf, listInvitations as invitationsOf } from '../db/link-repository.ts';
 import { changeRole, insertMembership, listMembers, removeMember } from '../db/people-repository.ts';
@@ -37,14 +37,13 @@ const getBrand = defineEndpoint({
   contract: contracts.getBrand,
   may: 'see',
   async handle({ services, brand }) {
-    const channels = await listChannels(services.db, brand.id);
     return {
       slug: brand.slug,
       name: brand.name,
       zone: brand.zone,
       revision: brand.revision,
       book: brand.book,
-      channels: channels.map(({ id, name, handle, network, kind, state, offers }) => ({ id, name, handle, network, kind, state, offers })),
+      channels: [...(await listChannelSummaries(services.db, brand.id))],
       sheets: [...(await listSheetsOf(services.db, brand.id))],
       markPictures: (await findMediaByIds(services.db, brand.id, mediaOfBook(brand.book))).map(describeMedia),
     };

@@ -4,7 +4,7 @@ import type { DeliveryAction } from '../../core/post/delivery-action.ts';
 import type { NetworkSheet } from '../../core/network/network-sheet.ts';
 import { canDelivery, type DeliveryState } from '../../core/post/delivery-state.ts';
 import { formatMoment } from '../../core/time/wall-time.ts';
-import { listChannelsEver, listSheetsOf, type Brand, type Channel } from '../db/brand-repository.ts';
+import { findChannelNames, listSheetsOf, type Brand, type ChannelName } from '../db/brand-repository.ts';
 import { countDeliveries, listDeliveriesOf, pageDeliveries, type Delivery } from '../db/delivery-repository.ts';
 import { findPiece } from '../db/piece-repository.ts';
 import { getPlan } from '../db/plan-repository.ts';
@@ -25,12 +25,12 @@ type Described = Delivery & { readonly pieceChanged: boolean };
 
 /** What a delivery is described with. */
 interface Surroundings {
-  readonly channels: readonly Channel[];
+  readonly channels: ReadonlyMap<string, ChannelName>;
   readonly sheets: readonly NetworkSheet[];
 }
 
-async function surroundingsOf({ db }: Pick<Services, 'db'>, brand: Brand): Promise<Surroundings> {
-  return { channels: await listChannelsEver(db, brand.id), sheets: await listSheetsOf(db, brand.id) };
+async function surroundingsOf({ db }: Pick<Services, 'db'>, brand: Brand, deliveries: readonly Described[]): Promise<Surroundings> {
+  return { channels: await findChannelNames(db, brand.id, [...new Set(deliveries.map(({ channelId }) => channelId))]), sheets: await listSheetsOf(db, brand.id) };
 }
 
 /** What a person can do to it where it is out; one that was placed by hand is only noted as taken down. */
@@ -42,7 +42,7 @@ function afterwardsOf({ state, network, handedMs, words }: Delivery, sheets: rea
 }
 
 function describeDelivery(delivery: Described, { channels, sheets }: Surroundings, machineNowMs: number) {
-  const channel = channels.find((each) => each.id === delivery.channelId);
+  const channel = channels.get(delivery.channelId);
   const waits = delivery.state === 'scheduled' && delivery.notBeforeMs > machineNowMs;
   return {
     id: delivery.id,
@@ -73,8 +73,8 @@ function describeDelivery(delivery: Described, { channels, sheets }: Surrounding
 
 /** Deliveries by their ids, as lists describe them, in the order asked for. */
 async function describeByIds(services: Services, brand: Brand, ids: readonly string[]) {
-  const around = await surroundingsOf(services, brand);
   const found = await pageDeliveries(services.db, brand.id, { state: null, pieceId: null, ids, before: null, limit: ids.length });
+  const around = await surroundingsOf(services, brand, found);
   const machineNowMs = services.clock.machineNowMs();
   return ids.flatMap((id) => found.filter((each) => each.id === id).map((each) => describeDelivery(each, around, machineNowMs)));
 }
@@ -113,7 +113,7 @@ const listDeliveries = defineEndpoint({
     const limit = query.limit ?? PAGE_SIZE;
     const ids = query.ids === undefined ? null : query.ids.split(',').slice(0, PAGE_SIZE);
     const items = await pageDeliveries(services.db, brand.id, { state: query.state ?? null, pieceId: query.piece ?? null, ids, before: readCursor(query.before), limit });
-    const around = await surroundingsOf(services, brand);
+    const around = await surroundingsOf(services, brand, items);
     const counts: Record<DeliveryState, number> = await countDeliveries(services.db, brand.id, query.piece ?? null);
     const machineNowMs = services.clock.machineNowMs();
     return { items: items.map((item) => describeDelivery(item, around, machineNowMs)), next: nextCursor(items, limit, (item) => ({ ms: item.dueMs, id: item.id })), counts };

@@ -121,6 +121,24 @@ export async function listChannelsEver(db: Db, brandId: string): Promise<readonl
   return (await db('channels').where({ brand_id: brandId }).orderBy('position')).map(toChannel);
 }
 
+/** A channel as people see it. */
+export type ChannelSummary = Pick<Channel, 'id' | 'name' | 'handle' | 'network' | 'kind' | 'state' | 'offers'>;
+
+/** Summaries of the channels that a brand has, in their order: a brand of hundreds is read with each piece that is opened. */
+export async function listChannelSummaries(db: Db, brandId: string): Promise<readonly ChannelSummary[]> {
+  const rows: (Omit<ChannelSummary, 'offers'> & { readonly offers: string })[] = await db('channels').where({ brand_id: brandId }).whereNull('removed_ms').orderBy('position').select('id', 'name', 'handle', { network: 'network_key' }, 'kind', 'state', 'offers');
+  return rows.map(({ id, name, handle, network, kind, state, offers }) => ({ id, name, handle, network, kind, state, offers: JSON.parse(offers) as ChannelOffers }));
+}
+
+/** What lists call a channel. */
+export type ChannelName = Pick<Channel, 'name' | 'network'>;
+
+/** The names of some channels of a brand by their ids, also of those that it no longer has. */
+export async function findChannelNames(db: Db, brandId: string, ids: readonly string[]): Promise<ReadonlyMap<string, ChannelName>> {
+  const rows: { id: string; name: string; network_key: string }[] = await db('channels').where({ brand_id: brandId }).whereIn('id', [...ids]).select('id', 'name', 'network_key');
+  return new Map(rows.map(({ id, name, network_key }) => [id, { name, network: network_key }]));
+}
+
 export async function getChannel(db: Db, id: string): Promise<Channel> {
   const row = await db('channels').where({ id }).first();
   if (!row) throw new RangeError(`There is no channel '${id}'`);

@@ -17,13 +17,14 @@ export function searchWords(text: string): readonly string[] {
 const FEW = 400;
 
 /** Narrows a query to the items that have words beginning with each of these. */
-export async function whereWordsBegin(db: Db, query: { whereExists(inner: unknown): unknown; whereIn(column: string, ids: readonly string[]): unknown }, list: WordList, brandId: string, words: readonly string[]): Promise<void> {
+export async function whereWordsBegin(db: Db, query: { whereExists(inner: unknown): unknown; whereIn(column: string, ids: unknown): unknown }, list: WordList, brandId: string, words: readonly string[]): Promise<void> {
   // By the item alone: naming the brand as well would lead through all of its words that begin so.
   for (const word of words) query.whereExists(beginningWith(db, list, word).select(db.raw('1')).whereRaw('?? = ??', [`${list.table}.${list.idColumn}`, list.itemColumn]));
   const [longest] = words.toSorted((a, b) => b.length - a.length);
   if (longest === undefined) return;
-  const few: string[] = await beginningWith(db, list, longest).where({ brand_id: brandId }).limit(FEW).pluck(list.idColumn);
-  if (few.length < FEW) query.whereIn(list.itemColumn, [...new Set(few)]);
+  const candidates = beginningWith(db, list, longest).where({ brand_id: brandId });
+  const row: { count: number | string } | undefined = await db.from(candidates.clone().select(db.raw('1 as one')).limit(FEW).as('candidates')).count({ count: '*' }).first();
+  if (Number(row?.count ?? 0) < FEW) query.whereIn(list.itemColumn, candidates.select(list.idColumn));
 }
 
 /** Entries of the word list that begin with a word. */

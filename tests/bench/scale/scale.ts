@@ -36,7 +36,7 @@ const requests: Readonly<Record<string, string>> = {
 const views: Readonly<Record<string, readonly [path: string, selector: string]>> = {
   pieces: [`/b/${SCALE_BRAND}/make/pieces`, 'a[href*="/make/pieces/p"]'],
   media: [`/b/${SCALE_BRAND}/make/media`, 'main [role="listitem"] button'],
-  outbox: [`/b/${SCALE_BRAND}/send/outbox`, '[data-delivery]'],
+  outbox: [`/b/${SCALE_BRAND}/send/outbox`, '[data-post]'],
 };
 
 interface Costs {
