@@ -406,6 +406,10 @@ describe('links', () => {
 describe('reports', () => {
   const report = { name: '=HYPERLINK("x")', days: 28, paper: 'wide', parts: ['totals', 'followers', 'accounts', 'best', 'works', 'replies', 'links'], channels: [], themeId: null, schedule: { every: 'week', day: 1, time: '09:00', to: ['ottoline@gullwickkites.example'] } };
 
+  beforeAll(async () => {
+    expect((await as('wren').ask('POST', `${base}/reports/r-full`, report)).status).toBe(200);
+  });
+
   it('are made as PDF, table and CSV, also of days on which nothing went out', { tags: 'long' }, async () => {
     for (const [id, days, themeId] of [['r-full', 28, null], ['r-empty', 1, 'no-such-theme']] as const) {
       expect((await as('wren').ask('POST', `${base}/reports/${id}`, { ...report, days, themeId })).status).toBe(200);
