@@ -19,6 +19,7 @@ import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
+import { marksOnSubject, withMarksBelow } from './mark-below.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
@@ -71,7 +72,7 @@ function sizeKey(arrangement: Arrangement, part: TextPart): string {
  *
  * ```
  * bind -> arrange -> place words on photographs -> expand lists -> shape -> lay out <-> fit (leaving out what may be)
- *   -> stand subjects before letters -> crop, contrast, emit
+ *   -> stand subjects before letters -> crop, contrast, emit -> a mark off its subject
  * ```
  */
 export function compose(input: ComposeInput, engines: Engines): Composed {
@@ -80,18 +81,18 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingWithout = ({ marks, meetsSubject, smallerBy }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
+  const settingWithout = ({ arrangement, marks, meetsSubject, smallerBy }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
     return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps: input.caps, marks, engines };
   };
-  const attempt = (way: Attempt): Fitted & { readonly emitted: Emitted } => {
+  const attempt = (way: Attempt): Attempted => {
     const { marks, meetsSubject } = way;
     // Words on a photograph stay inside their place. Let them grow beyond it only when they do not fit.
     const bounded = fitDropping(template, adjustment, settingWithout(way, true));
-    const found = mayGrow(arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(way, false)) : bounded;
+    const found = mayGrow(way.arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(way, false)) : bounded;
     const { setting, texts, fitted } = found;
     const { bound } = setting;
     const covers = coveringBoxes(fitted.laidOut);
@@ -106,10 +107,13 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
   const setFor = (marks: Setting['marks']) => {
     for (const smallerBy of mayMeet ? STEPS_TO_MEET : []) {
-      const met = attempt({ marks, meetsSubject: true, smallerBy });
+      const met = attempt({ arrangement, marks, meetsSubject: true, smallerBy });
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
-    return attempt({ marks, meetsSubject: false, smallerBy: 0 });
+    const usual = attempt({ arrangement, marks, meetsSubject: false, smallerBy: 0 });
+    const other = isMarkOnSubject(usual) ? withMarksBelow(arrangement) : null;
+    const below = other && attempt({ arrangement: other, marks, meetsSubject: false, smallerBy: 0 });
+    return below && isBetterBelow(below, usual) ? below : usual;
   };
   const { setting, texts, fitted, dropped, overBy, emitted } = settleMarks(setFor, hasRoomForItsMarks);
   return {
@@ -131,8 +135,9 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   };
 }
 
-/** How a cut is set: with which marks, whether words go to the subject that may stand before them, and how many steps smaller they are for it. */
+/** How a cut is set: in which arrangement, with which marks, whether words go to the subject that may stand before them, and how many steps smaller they are for it. */
 interface Attempt {
+  readonly arrangement: Arrangement;
   readonly marks: Setting['marks'];
   readonly meetsSubject: boolean;
   readonly smallerBy: number;
@@ -158,6 +163,19 @@ function mayStandBefore(root: StackPart, { frame, pictures }: Pick<ComposeInput,
   });
 }
 
+/** Whether a mark lies on the subject of a photograph. */
+const isMarkOnSubject = ({ fitted, emitted, setting }: Attempted): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
+
+/** Words may become this much smaller for their mark to stand below them. */
+const LEAST_SIZE_BELOW = 0.75;
+
+/** Whether a cut gains by its mark below the words: the subject is free, nothing is missing that was there, and the words are still large. */
+function isBetterBelow(below: Attempted, usual: Attempted): boolean {
+  if (isMarkOnSubject(below) || (below.fitted.overflow && !usual.fitted.overflow) || below.dropped.length > usual.dropped.length || below.emitted.findings.length > usual.emitted.findings.length) return false;
+  const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
+  return below.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
+}
+
 const NO_FRONTS: EmitInput['fronts'] = new Map();
 const NO_SLOTS: Setting['hyphenated'] = new Set();
 
@@ -167,7 +185,7 @@ function usualMark({ book, bound, marks }: Setting, part: MarkPart): BrandMark |
 }
 
 /** Whether a layout has room for the marks that its grounds ask for. */
-const hasRoomForItsMarks = ({ setting, emitted }: Fitted & { readonly emitted: Emitted }): boolean =>
+const hasRoomForItsMarks = ({ setting, emitted }: Attempted): boolean =>
   [...emitted.marks].every(([part, mark]) => {
     const usual = usualMark(setting, part);
     return usual !== null && isAlike(mark, usual);
@@ -192,6 +210,11 @@ interface Fitted {
   readonly fitted: FitOutcome;
   readonly dropped: readonly string[];
   readonly overBy: OverBy | null;
+}
+
+/** A cut that was tried: laid out and emitted. */
+interface Attempted extends Fitted {
+  readonly emitted: Emitted;
 }
 
 /**

@@ -12,24 +12,40 @@ export interface BoxInPicture {
 /** What reaches further than this across a picture is its ground or its horizon, not a thing to keep whole. */
 const MOST_OF_SIDE = 0.9;
 
-const boxes = new WeakMap<PictureFacts, Map<string, BoxInPicture | null>>();
+/** The thing that a focal point lies on: the ring around it, in outline units, and its box. */
+interface Subject {
+  readonly ring: readonly number[];
+  readonly box: BoxInPicture;
+}
+
+const subjects = new WeakMap<PictureFacts, Map<string, Subject | null>>();
 
 /** The box around the thing that a focal point lies on; null where no outline is known there. */
 export function subjectBox(facts: PictureFacts, focal: FocalPoint): BoxInPicture | null {
-  const known = boxes.get(facts) ?? new Map<string, BoxInPicture | null>();
-  boxes.set(facts, known);
-  const key = `${focal.x} ${focal.y}`;
-  const box = known.has(key) ? (known.get(key) ?? null) : findBox(facts, focal);
-  known.set(key, box);
-  return box;
+  return subjectAt(facts, focal)?.box ?? null;
 }
 
-function findBox({ outline }: PictureFacts, focal: FocalPoint): BoxInPicture | null {
+/** Whether a point, as shares of the picture's sides, lies on the thing that a focal point lies on; false where no outline is known there. */
+export function isOnSubject(facts: PictureFacts, focal: FocalPoint, point: FocalPoint): boolean {
+  const subject = subjectAt(facts, focal);
+  return subject !== null && holds(subject.ring, point.x * OUTLINE_UNITS, point.y * OUTLINE_UNITS);
+}
+
+function subjectAt(facts: PictureFacts, focal: FocalPoint): Subject | null {
+  const known = subjects.get(facts) ?? new Map<string, Subject | null>();
+  subjects.set(facts, known);
+  const key = `${focal.x} ${focal.y}`;
+  const subject = known.has(key) ? (known.get(key) ?? null) : findSubject(facts, focal);
+  known.set(key, subject);
+  return subject;
+}
+
+function findSubject({ outline }: PictureFacts, focal: FocalPoint): Subject | null {
   const [x, y] = [focal.x * OUTLINE_UNITS, focal.y * OUTLINE_UNITS];
   // Rings may lie in one another: the tightest around the point is the thing's own.
-  const around = (outline ?? []).filter((ring) => holds(ring, x, y)).map(boxOf);
-  const tightest = around.toSorted((a, b) => a.width * a.height - b.width * b.height)[0];
-  return tightest && tightest.width < MOST_OF_SIDE && tightest.height < MOST_OF_SIDE ? tightest : null;
+  const around = (outline ?? []).filter((ring) => holds(ring, x, y)).map((ring) => ({ ring, box: boxOf(ring) }));
+  const tightest = around.toSorted((a, b) => a.box.width * a.box.height - b.box.width * b.box.height)[0];
+  return tightest && tightest.box.width < MOST_OF_SIDE && tightest.box.height < MOST_OF_SIDE ? tightest : null;
 }
 
 /** Whether a ring goes around a point: a line from it to the right crosses the ring an odd number of times. */

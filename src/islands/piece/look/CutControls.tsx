@@ -84,7 +84,7 @@ export function CutControls(props: ControlsProps) {
         ))}
       </div>
       {/* What only the finished cut tells comes last: it moves nothing that somebody is about to press. */}
-      <div role="group" aria-label="How the template is turned" className={`${group} gap-x-4! text-xs`}>
+      <div role="group" aria-label="How the template is turned" className={`${group} gap-x-4! text-xs text-quiet`}>
         <TemplateTurns arrangements={template.arrangements.filter(({ key }) => key === report?.arrangement)} now={[adjustment]} onTurn={(field, value) => store.change(`turn-${field}-${cut.key}`, (draft) => turnTemplate(draft, [cut.key], field, value))} />
       </div>
       {picture && crop && (
@@ -101,16 +101,16 @@ export function CutControls(props: ControlsProps) {
           />
         </label>
       )}
-      {/* Both take their room: what becomes of a press must not move the next control. */}
-      <span className="ml-auto grid items-center justify-items-end *:[grid-area:1/1]">
-        <span className={`flex items-center gap-2 ${own ? '' : 'invisible'}`}>
-          {!readOnly && <ApplyMenu {...props} />}
+      <span className="ml-auto flex items-center gap-2">
+        {own && !readOnly && <ApplyMenu {...props} />}
+        {own ? (
           <Button size="small" onClick={() => store.change(`rejoin-${cut.key}`, (draft) => rejoinCut(draft, cut.key, common))}>
             <Undo2 aria-hidden className="size-3" />
             Follow the piece again
           </Button>
-        </span>
-        {!own && <span className={heading}>follows the piece</span>}
+        ) : (
+          <span className={heading}>follows the piece</span>
+        )}
       </span>
     </fieldset>
   );
