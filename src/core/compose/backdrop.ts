@@ -63,6 +63,19 @@ export class Backdrop {
     return least <= most ? { least, most } : { least: 0, most: 1 };
   }
 
+  /** The mean luminance that shows in a region: of what lies on top there, below thin colours. */
+  typicalBehind(region: Box): number | null {
+    const at = this.#layers.findLastIndex((layer) => layer.kind !== 'veil' && boxContains(layer.box, region, 1));
+    const layer = this.#layers[at];
+    if (!layer || layer.kind === 'veil') return null;
+    const own = layer.kind === 'flat' ? layer.luminance : meanOf(layer, region);
+    return this.#layers.slice(at + 1).reduce((seen, each) => {
+      if (each.kind !== 'veil' || !intersectBoxes(each.box, region)) return seen;
+      const [least, most] = each.sharesIn(region);
+      return veiled({ least: seen, most: seen }, { luminance: each.luminance, share: (least + most) / 2 }).least;
+    }, own);
+  }
+
   /** Mean luminance of the topmost picture, all of it, or flat colour in a region; null where there is none. It is the same in all cuts of a picture. */
   meanBehind(region: Box): number | null {
     const top = this.#layers.findLast((layer): layer is Exclude<Layer, { kind: 'veil' }> => layer.kind !== 'veil' && intersectBoxes(layer.box, region) !== null);
@@ -94,13 +107,25 @@ const GAMMA = 2.2;
 /** Facts come from a small picture, which averages the darkest and lightest pixels away. Add this share of the range at both ends. */
 const SOFTENED_SHARE = 0.16;
 
+type PictureLayer = Extract<Layer, { kind: 'picture' }>;
+
+/** Mean luminance of a picture in a region, in its looks. */
+function meanOf(layer: PictureLayer, region: Box): number {
+  const { mean } = luminanceBehind(layer.facts, layer.window, layer.box, region);
+  const { least, most } = inLooks(layer, { least: mean, most: mean });
+  return (least + most) / 2;
+}
+
 /** Luminances of a layer in a region, after a duotone or the brand's treatment where the picture has one. */
 function luminanceOf(layer: Exclude<Layer, { kind: 'veil' }>, region: Box): LuminanceRange {
   if (layer.kind === 'flat') return { least: layer.luminance, most: layer.luminance };
   const seen = luminanceBehind(layer.facts, layer.window, layer.box, region);
   const softened = (seen.most - seen.least) * SOFTENED_SHARE;
-  const own: LuminanceRange = { least: Math.max(0, seen.least - softened), most: Math.min(1, seen.most + softened) };
-  const { tone, treatment } = layer;
+  return inLooks(layer, { least: Math.max(0, seen.least - softened), most: Math.min(1, seen.most + softened) });
+}
+
+/** Luminances of a picture as its duotone or the brand's treatment shows them. */
+function inLooks({ tone, treatment }: PictureLayer, own: LuminanceRange): LuminanceRange {
   if (treatment) return treatedLuminances(own, treatment);
   if (!tone) return own;
   const [dark, light] = [relativeLuminance(tone.dark), relativeLuminance(tone.light)];

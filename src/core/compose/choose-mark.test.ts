@@ -10,16 +10,23 @@ const kite = { marks: [mark('light', navy, red), mark('dark', foam, red)] };
 
 describe('the mark for a place', () => {
   it('is the one whose weakest part stands out most', () => {
-    expect(chooseMark(kite, plain(foam), [navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: null });
-    expect(chooseMark(kite, plain('#06121f'), [navy, foam])).toMatchObject({ mark: { key: 'dark' }, plate: null });
+    expect(chooseMark(kite, plain(foam), plain(foam).least, [navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: null });
+    expect(chooseMark(kite, plain('#06121f'), plain('#06121f').least, [navy, foam])).toMatchObject({ mark: { key: 'dark' }, plate: null });
   });
 
   it('stands on a plate of a brand colour where a plain ground swallows a part of every mark', () => {
-    expect(chooseMark(kite, plain(red), [red, navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: foam });
+    expect(chooseMark(kite, plain(red), plain(red).least, [red, navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: foam });
   });
 
   it('has no plate over a photograph, nor where no colour shows all of it', () => {
-    expect(chooseMark(kite, { least: 0.05, most: 0.8 }, [navy, foam]).plate).toBeNull();
-    expect(chooseMark(kite, plain(red), [red]).plate).toBeNull();
+    expect(chooseMark(kite, { least: 0.05, most: 0.8 }, 0.4, [navy, foam]).plate).toBeNull();
+    expect(chooseMark(kite, plain(red), plain(red).least, [red]).plate).toBeNull();
+  });
+
+  it('is the one that shows on most of a photograph, where a part of every mark is lost somewhere on it', () => {
+    const [nightWithFlash, noonWithShadow] = [0.02, 0.7];
+    const words = { marks: [mark('light', navy), mark('dark', foam)] };
+    expect(chooseMark(words, { least: 0, most: 1 }, nightWithFlash, []).mark.key).toBe('dark');
+    expect(chooseMark(words, { least: 0, most: 1 }, noonWithShadow, []).mark.key).toBe('light');
   });
 });

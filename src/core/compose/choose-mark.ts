@@ -20,15 +20,18 @@ export const weakest = (mark: BrandMark, behind: LuminanceRange): number => Math
 /**
  * The mark that stands out most from what really lies behind it. The weakest of the parts that meet the ground decides, as a panel that melts into
  * the ground changes the mark; the main colour settles what is close. On a plain ground that swallows a part of every mark, it stands on a plate
- * in one of the brand's colours. Over a photograph it never does: there something always is as light as a part of it.
+ * in one of the brand's colours. Over a photograph it never does: there something always is as light as a part of it, and the mark is
+ * taken that most of its ground shows best.
+ * @param typical the mean luminance of what lies behind it; null where that is not known
  * @param plates colours that a plate may have
  */
-export function chooseMark(book: Pick<BrandBook, 'marks'>, behind: LuminanceRange, plates: readonly string[]): ChosenMark {
+export function chooseMark(book: Pick<BrandBook, 'marks'>, behind: LuminanceRange, typical: number | null, plates: readonly string[]): ChosenMark {
   const rate = (mark: BrandMark, ground: LuminanceRange): number => weakest(mark, ground) + MAIN_COLOUR_WEIGHT * worstContrast(outerColours(mark)[0] ?? '#000000', ground);
   const bestOn = (ground: LuminanceRange): BrandMark => book.marks.reduce((best, mark) => (rate(mark, ground) > rate(best, ground) ? mark : best));
   const mark = bestOn(behind);
   const isPlain = contrastOfLuminances(behind.least, behind.most) < MIN_SEEN_CONTRAST;
-  if (!isPlain || weakest(mark, behind) >= MIN_SEEN_CONTRAST) return { mark, plate: null };
+  if (weakest(mark, behind) >= MIN_SEEN_CONTRAST) return { mark, plate: null };
+  if (!isPlain) return { mark: typical === null ? mark : bestOn({ least: typical, most: typical }), plate: null };
   const pairs = plates.map((plate) => {
     const luminance = relativeLuminance(plate);
     const ground = { least: luminance, most: luminance };

@@ -236,12 +236,13 @@ class Emitter {
   #veil(part: VeilPart, box: Box): void {
     const colour = this.#shade(this.input.scheme[part.ink], box);
     const subject = part.around === undefined ? null : this.#subjectOf(part.around);
-    if (!subject) {
+    const clear = subject && openingAround(subject, box, Infinity);
+    if (!clear) {
       this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });
       this.#backdrop.addVeil(colour, evenVeil(box, part.strength));
       return;
     }
-    const { opening, box: around } = openingAround(subject, box);
+    const { opening, box: around } = clear;
     this.nodes.push(fadeAround(box, opening, colour, part.strength));
     this.#backdrop.addVeil(colour, evenVeil(box, part.strength, around));
   }
@@ -302,9 +303,9 @@ class Emitter {
     const { book, bound } = this.input;
     const own = chosenMark(book, bound, part);
     const decided = this.input.marks.get(part);
-    const behind = this.#backdrop.behind(box);
-    const wanted = own ? { mark: own, plate: null } : chooseMark(book, behind, this.#plates());
-    const { mark, plate } = decided && !own ? chooseMark({ marks: book.marks.filter((each) => isAlike(each, decided)) }, behind, this.#plates()) : wanted;
+    const [behind, typical] = [this.#backdrop.behind(box), this.#backdrop.typicalBehind(box)];
+    const wanted = own ? { mark: own, plate: null } : chooseMark(book, behind, typical, this.#plates());
+    const { mark, plate } = decided && !own ? chooseMark({ marks: book.marks.filter((each) => isAlike(each, decided)) }, behind, typical, this.#plates()) : wanted;
     this.marks.set(part, wanted.mark);
     this.leastOfMarks = Math.min(this.leastOfMarks, plate === null ? weakest(mark, behind) : Infinity);
     if (plate !== null) this.#fill(rectPath(growBox(box, mark.clearSpace * box.heightPx)), plate, growBox(box, mark.clearSpace * box.heightPx));
@@ -389,6 +390,7 @@ class Emitter {
   }
 }
 
+/** Pictures and the colours over them: help to read is measured on both. */
 function isUnderneath(part: Part): boolean {
-  return part.part === 'picture' && !part.whole && part.over === undefined;
+  return (part.part === 'picture' && !part.whole && part.over === undefined) || part.part === 'veil';
 }

@@ -76,6 +76,16 @@ describe('helpShapes', () => {
     expect(panel).toMatchObject({ xPx: 0, widthPx: 1000 });
     expect((panel?.yPx ?? 0) + (panel?.heightPx ?? 0)).toBe(1000);
   });
+
+  it('hides as much of all words as it says, wherever the subject stands beside them', () => {
+    const { extent } = block();
+    const subjects = [{ xPx: 600, yPx: 300 }, { xPx: 300, yPx: 560 }, { xPx: 750, yPx: 820 }, { xPx: 590, yPx: 690 }, { xPx: 620, yPx: 480 }];
+    for (const subject of subjects) expect(helpShapes(tint, block({ subject })).veil?.sharesIn(extent), `${subject.xPx} ${subject.yPx}`).toEqual([0.5, 0.5]);
+    // A subject far from the words is clear, one beside them is not.
+    const hidden = (subject: { xPx: number; yPx: number }) => helpShapes(tint, block({ subject })).veil?.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[0];
+    expect(hidden({ xPx: 600, yPx: 300 })).toBe(0);
+    expect(hidden({ xPx: 590, yPx: 690 })).toBe(0.5);
+  });
 });
 
 it('knows a block that takes most of the cut', () => {

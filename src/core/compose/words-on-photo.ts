@@ -41,8 +41,8 @@ const GRADIENT_ROOM_M = 0.25;
 const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.16 }, upright: { share: 0.6, least: 0.24, shortest: 0.08 } } as const;
 /** At a subject a gradient hides at most this share of it, where it has room to. */
 const HIDDEN_AT_SUBJECT = 0.22;
-/** An opening around a subject, as shares of the short side. */
-const OPENING = { clear: 0.14, end: 0.44 } as const;
+/** An opening around a subject, as shares of the short side: what is wholly clear, where it ends, and where it ends at the least. */
+const OPENING = { clear: 0.14, end: 0.44, leastEnd: 0.16 } as const;
 /** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
 const POINTER_M = { gap: 0.5, end: 1.8, width: 0.05, dot: 0.14 } as const;
 
@@ -76,8 +76,9 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
       return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
     }
     case 'tint': {
-      if (!subject || intersectBoxes(room, { ...subject, widthPx: 1, heightPx: 1 })) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
-      const { opening, box } = openingAround(subject, cut);
+      const clear = subject && openingAround(subject, cut, wayToWords(subject, growBox(extent, marginPx * GRADIENT_ROOM_M)));
+      if (!clear) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
+      const { opening, box } = clear;
       return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: evenVeil(cut, help.share, box) };
     }
     case 'gradient': {
@@ -133,10 +134,20 @@ function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subje
   return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx / wayTo(HIDDEN_AT_SUBJECT, hidden), sidePx * shortest)) : wantedPx };
 }
 
-/** A round opening around a subject, and the box of all that it leaves less hidden. */
-export function openingAround({ xPx, yPx }: Point, { widthPx, heightPx }: Box): { readonly opening: Opening; readonly box: Box } {
+/** How far a box around a subject may reach in all directions until it meets words; 0 on them. */
+function wayToWords({ xPx, yPx }: Point, words: Box): number {
+  return Math.max(Math.abs(xPx - nearest(xPx, words.xPx, words.widthPx)), Math.abs(yPx - nearest(yPx, words.yPx, words.heightPx)));
+}
+
+/**
+ * A round opening around a subject, and the box of all that it leaves less hidden; null where there is no room for one.
+ * @param mostPx how far it may reach
+ */
+export function openingAround({ xPx, yPx }: Point, { widthPx, heightPx }: Box, mostPx: number): { readonly opening: Opening; readonly box: Box } | null {
   const shortPx = Math.min(widthPx, heightPx);
-  const [clearPx, endPx] = [shortPx * OPENING.clear, shortPx * OPENING.end];
+  const endPx = Math.min(shortPx * OPENING.end, mostPx);
+  if (endPx < shortPx * OPENING.leastEnd) return null;
+  const clearPx = (endPx * OPENING.clear) / OPENING.end;
   return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
 }
 
