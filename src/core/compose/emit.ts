@@ -30,7 +30,7 @@ import { glyphPlaces } from './glyph-places.ts';
 import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
-import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
+import { helpShapes, isLargeBlock, openingAround, pointerTo, wayToWords, type BlockOnPhoto } from './words-on-photo.ts';
 import { fieldPath, rectPath, slantedPath } from './part-outlines.ts';
 import { emptyPlace, showPicture } from './show-picture.ts';
 import type { Front } from './stand-before.ts';
@@ -106,9 +106,12 @@ class Emitter {
 
   readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
   readonly #treatment: Treatment | undefined;
+  /** Around the words and marks of each block on a photograph. */
+  readonly #extents: readonly Box[];
 
   constructor(readonly input: EmitInput) {
     this.#inkBoxes = new Map(textBoxes(input));
+    this.#extents = this.#extentsIn(input.fitted.laidOut);
     this.#treatment = resolveTreatment(input.book);
   }
 
@@ -222,6 +225,14 @@ class Emitter {
     if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
   }
 
+  #extentsIn({ part, children }: LaidOut): readonly Box[] {
+    const [block] = children;
+    if (part.part !== 'stack' || !part.afloat || !block) return children.flatMap((child) => this.#extentsIn(child));
+    const texts = [...walkParts(block.part)].flatMap((each) => (each.part === 'text' ? (this.#inkBoxes.get(each) ?? []) : []));
+    const extent = boxAround([...texts, ...markBoxes(block)]);
+    return extent ? [extent] : [];
+  }
+
   /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */
   #subjectOf(slot: string): PlacedPicture['subject'] {
     return this.pictures.find((each) => each.slot === slot)?.subject ?? null;
@@ -236,13 +247,13 @@ class Emitter {
   #veil(part: VeilPart, box: Box): void {
     const colour = this.#shade(this.input.scheme[part.ink], box);
     const subject = part.around === undefined ? null : this.#subjectOf(part.around);
-    const clear = subject && openingAround(subject, box, Infinity);
-    if (!clear) {
+    if (!subject) {
       this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });
       this.#backdrop.addVeil(colour, evenVeil(box, part.strength));
       return;
     }
-    const { opening, box: around } = clear;
+    // Words belong into the shade: the opening ends where they begin.
+    const { opening, box: around } = openingAround(subject, box, Math.min(...this.#extents.map((words) => wayToWords(subject, words))));
     this.nodes.push(fadeAround(box, opening, colour, part.strength));
     this.#backdrop.addVeil(colour, evenVeil(box, part.strength, around));
   }

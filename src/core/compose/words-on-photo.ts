@@ -76,9 +76,9 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
       return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
     }
     case 'tint': {
-      const clear = subject && openingAround(subject, cut, wayToWords(subject, growBox(extent, marginPx * GRADIENT_ROOM_M)));
-      if (!clear) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
-      const { opening, box } = clear;
+      const wayPx = subject ? wayToWords(subject, growBox(extent, marginPx * GRADIENT_ROOM_M)) : 0;
+      if (!subject || wayPx < leastOpening(cut)) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
+      const { opening, box } = openingAround(subject, cut, wayPx);
       return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: evenVeil(cut, help.share, box) };
     }
     case 'gradient': {
@@ -135,18 +135,18 @@ function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subje
 }
 
 /** How far a box around a subject may reach in all directions until it meets words; 0 on them. */
-function wayToWords({ xPx, yPx }: Point, words: Box): number {
+export function wayToWords({ xPx, yPx }: Point, words: Box): number {
   return Math.max(Math.abs(xPx - nearest(xPx, words.xPx, words.widthPx)), Math.abs(yPx - nearest(yPx, words.yPx, words.heightPx)));
 }
 
+const leastOpening = ({ widthPx, heightPx }: Size): number => Math.min(widthPx, heightPx) * OPENING.leastEnd;
+
 /**
- * A round opening around a subject, and the box of all that it leaves less hidden; null where there is no room for one.
- * @param mostPx how far it may reach
+ * A round opening around a subject, and the box of all that it leaves less hidden.
+ * @param wayPx how far it may reach; it is never smaller than the least opening
  */
-export function openingAround({ xPx, yPx }: Point, { widthPx, heightPx }: Box, mostPx: number): { readonly opening: Opening; readonly box: Box } | null {
-  const shortPx = Math.min(widthPx, heightPx);
-  const endPx = Math.min(shortPx * OPENING.end, mostPx);
-  if (endPx < shortPx * OPENING.leastEnd) return null;
+export function openingAround({ xPx, yPx }: Point, over: Size, wayPx: number): { readonly opening: Opening; readonly box: Box } {
+  const endPx = Math.max(leastOpening(over), Math.min(wayPx, Math.min(over.widthPx, over.heightPx) * OPENING.end));
   const clearPx = (endPx * OPENING.clear) / OPENING.end;
   return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
 }
