@@ -30,7 +30,7 @@ import { glyphPlaces } from './glyph-places.ts';
 import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
-import { helpShapes, isLargeBlock, openingAround, pointerTo, wayToWords, type BlockOnPhoto } from './words-on-photo.ts';
+import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
 import { fieldPath, rectPath, slantedPath } from './part-outlines.ts';
 import { emptyPlace, showPicture } from './show-picture.ts';
 import type { Front } from './stand-before.ts';
@@ -253,7 +253,7 @@ class Emitter {
       return;
     }
     // Words belong into the shade: the opening ends where they begin.
-    const { opening, box: around } = openingAround(subject, box, Math.min(...this.#extents.map((words) => wayToWords(subject, words))));
+    const { opening, box: around } = openingAround(subject, box, this.#extents);
     this.nodes.push(fadeAround(box, opening, colour, part.strength));
     this.#backdrop.addVeil(colour, evenVeil(box, part.strength, around));
   }

@@ -42,7 +42,7 @@ describe('words on a photograph', () => {
     const facts = takePictureFacts(patchRaster({ widthPx: 90, heightPx: 120, ground: grounds.light, patch: [215, 50, 40], at: { x: 0.5, y: 0.7 }, size: 0.4 }));
     const picture = testPicture({ widthPx: 1800, heightPx: 2400, facts, focal: { x: 0.5, y: 0.7 } });
     const slots: Record<string, SlotValue> = { photo: { kind: 'picture', mediaId: picture.id }, headline: { kind: 'text', text: 'The best bread between the dyke and the cathedral' }, line: { kind: 'text', text: 'Antje, who knows them all' } };
-    for (const placement of placements.filter(({ exportPx }) => exportPx.width <= exportPx.height)) {
+    for (const placement of placements) {
       const [block] = shade ? compose({ template: shade, frame: { id: 'f', slots }, book: gullwickBook, placement, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report.blocks : [];
       expect(block && block.help.kind !== 'none' && block.help.kind !== 'panel' ? block.help.share : 0, placement.key).toBeLessThan(0.5);
     }

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
+import { intersectBoxes } from '../geometry/box.ts';
 import type { LineFade } from '../scene/fade.ts';
 import type { FillNode } from '../scene/scene.ts';
 import { cutFrame } from './cut-frame.ts';
-import { helpShapes, isLargeBlock, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
+import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
 
 const frame = cutFrame({ key: 'k', name: 'k', surface: 'k', exportPx: { width: 1000, height: 1000 }, safePercent: { top: 0, right: 0, bottom: 0, left: 0 } });
 const block = (own: Partial<BlockOnPhoto> = {}): BlockOnPhoto => ({ place: 'bottom-left', extent: { xPx: 60, yPx: 700, widthPx: 500, heightPx: 240 }, frame, subject: { xPx: 600, yPx: 300 }, ...own });
@@ -85,6 +86,19 @@ describe('helpShapes', () => {
     const hidden = (subject: { xPx: number; yPx: number }) => helpShapes(tint, block({ subject })).veil?.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[0];
     expect(hidden({ xPx: 600, yPx: 300 })).toBe(0);
     expect(hidden({ xPx: 590, yPx: 690 })).toBe(0.5);
+  });
+
+  it('opens a shade beside a subject that is near to words, away from them, and as far as the words elsewhere', () => {
+    const cut = frame.size;
+    const { extent } = block();
+    const far = openingAround({ xPx: 600, yPx: 300 }, cut, [extent]);
+    expect(far.opening).toMatchObject({ xPx: 600, yPx: 300, endPx: 400 });
+    for (const subject of [{ xPx: 590, yPx: 690 }, { xPx: 300, yPx: 660 }, { xPx: 580, yPx: 820 }]) {
+      const { opening, box } = openingAround(subject, cut, [extent]);
+      expect(intersectBoxes(box, extent)?.widthPx ?? 0, `${subject.xPx} ${subject.yPx}`).toBeLessThan(1e-6);
+      expect(Math.hypot(opening.xPx - subject.xPx, opening.yPx - subject.yPx)).toBeLessThan(opening.endPx);
+    }
+    expect(openingAround({ xPx: 600, yPx: 300 }, cut, []).opening.endPx).toBe(440);
   });
 });
 

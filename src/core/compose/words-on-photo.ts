@@ -42,7 +42,7 @@ const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.16 }, upright: { sha
 /** At a subject a gradient hides at most this share of it, where it has room to. */
 const HIDDEN_AT_SUBJECT = 0.22;
 /** An opening around a subject, as shares of the short side: what is wholly clear, where it ends, and where it ends at the least. */
-const OPENING = { clear: 0.14, end: 0.44, leastEnd: 0.16 } as const;
+const OPENING = { clear: 0.14, end: 0.44, leastEnd: 0.2 } as const;
 /** The hairline to a subject: its distance from the words and from the subject, its width and its end, in m. */
 const POINTER_M = { gap: 0.5, end: 1.8, width: 0.05, dot: 0.14 } as const;
 
@@ -76,9 +76,9 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
       return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
     }
     case 'tint': {
-      const wayPx = subject ? wayToWords(subject, growBox(extent, marginPx * GRADIENT_ROOM_M)) : 0;
-      if (!subject || wayPx < leastOpening(cut)) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
-      const { opening, box } = openingAround(subject, cut, wayPx);
+      const words = growBox(extent, marginPx * GRADIENT_ROOM_M);
+      if (!subject || wayFrom(subject, words).px < leastOpening(cut)) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
+      const { opening, box } = openingAround(subject, cut, [words]);
       return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: evenVeil(cut, help.share, box) };
     }
     case 'gradient': {
@@ -134,19 +134,24 @@ function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subje
   return { solidPx, fadePx: awayPx > 0 ? Math.min(wantedPx, Math.max(awayPx / wayTo(HIDDEN_AT_SUBJECT, hidden), sidePx * shortest)) : wantedPx };
 }
 
-/** How far a box around a subject may reach in all directions until it meets words; 0 on them. */
-export function wayToWords({ xPx, yPx }: Point, words: Box): number {
-  return Math.max(Math.abs(xPx - nearest(xPx, words.xPx, words.widthPx)), Math.abs(yPx - nearest(yPx, words.yPx, words.heightPx)));
+/** How far a box around a subject may reach in all directions until it meets words, and in which direction it goes away from them; 0 on them. */
+function wayFrom({ xPx, yPx }: Point, words: Box): { readonly px: number; readonly awayX: number; readonly awayY: number } {
+  const [acrossPx, downPx] = [xPx - nearest(xPx, words.xPx, words.widthPx), yPx - nearest(yPx, words.yPx, words.heightPx)];
+  return Math.abs(acrossPx) >= Math.abs(downPx) ? { px: Math.abs(acrossPx), awayX: Math.sign(acrossPx), awayY: 0 } : { px: Math.abs(downPx), awayX: 0, awayY: Math.sign(downPx) };
 }
 
 const leastOpening = ({ widthPx, heightPx }: Size): number => Math.min(widthPx, heightPx) * OPENING.leastEnd;
 
 /**
- * A round opening around a subject, and the box of all that it leaves less hidden.
- * @param wayPx how far it may reach; it is never smaller than the least opening
+ * A round opening around a subject, and the box of all that it leaves less hidden. It ends where words begin; where they are too near, it lies
+ * a little beside the subject, away from them.
  */
-export function openingAround({ xPx, yPx }: Point, over: Size, wayPx: number): { readonly opening: Opening; readonly box: Box } {
+export function openingAround(subject: Point, over: Size, words: readonly Box[]): { readonly opening: Opening; readonly box: Box } {
+  const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
+  const wayPx = near?.px ?? Infinity;
   const endPx = Math.max(leastOpening(over), Math.min(wayPx, Math.min(over.widthPx, over.heightPx) * OPENING.end));
+  const besidePx = Math.max(0, endPx - wayPx);
+  const [xPx, yPx] = [subject.xPx + besidePx * (near?.awayX ?? 0), subject.yPx + besidePx * (near?.awayY ?? 0)];
   const clearPx = (endPx * OPENING.clear) / OPENING.end;
   return { opening: { xPx, yPx, clearPx, endPx }, box: { xPx: xPx - endPx, yPx: yPx - endPx, widthPx: endPx * 2, heightPx: endPx * 2 } };
 }
