@@ -27,7 +27,7 @@ import type { CutReport, TextFit } from './report.ts';
 import { setText, type SetText } from './set-text.ts';
 import { settleMarks } from './settle-marks.ts';
 import { showPicture } from './show-picture.ts';
-import { standBefore } from './stand-before.ts';
+import { isWorthMeeting, mayStandBefore, standBefore } from './stand-before.ts';
 import { coveringBoxes } from './uncovered.ts';
 import { vary } from './vary.ts';
 
@@ -143,25 +143,8 @@ interface Attempt {
   readonly smallerBy: number;
 }
 
-/** How much of a picture, over all of its blocks, may be hidden for words to be read beside their subject. */
-const MOST_HIDDEN_TO_MEET = 0.95;
-
-/** Whether words that went to a subject can be read, and leave of the picture what they went there for: else they had better stand elsewhere. */
-function isWorthMeeting({ blocks, findings }: Emitted): boolean {
-  const hidden = blocks.reduce((sum, { help }) => sum + (help.kind === 'none' ? 0 : help.kind === 'panel' ? 1 : help.share), 0);
-  return hidden <= MOST_HIDDEN_TO_MEET && findings.every(({ kind }) => kind !== 'low-contrast');
-}
-
 /** Sizes, in steps below the usual one, at which words are tried to go to a subject. */
 const STEPS_TO_MEET = [0, 2, 4] as const;
-
-/** Whether the subject of a picture of this cut may stand before its letters. */
-function mayStandBefore(root: StackPart, { frame, pictures }: Pick<ComposeInput, 'frame' | 'pictures'>): boolean {
-  return [...walkParts(root)].some((part) => {
-    const value = part.part === 'text' && part.behind !== undefined ? frame.slots[part.behind] : undefined;
-    return value?.kind === 'picture' && Boolean(pictures.get(value.mediaId)?.facts.outline);
-  });
-}
 
 /** Whether a mark lies on the subject of a photograph. */
 const isMarkOnSubject = ({ fitted, emitted, setting }: Attempted): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);

@@ -27,7 +27,7 @@ import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark, isAlike, weakest } from './choose-mark.ts';
 import { coveringText } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
-import { markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
+import { blockExtents, markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { fadeAround } from './soft-fills.ts';
 import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
@@ -111,7 +111,7 @@ class Emitter {
 
   constructor(readonly input: EmitInput) {
     this.#inkBoxes = new Map(textBoxes(input));
-    this.#extents = this.#extentsIn(input.fitted.laidOut);
+    this.#extents = blockExtents(input.fitted.laidOut, this.#inkBoxes);
     this.#treatment = resolveTreatment(input.book);
   }
 
@@ -223,14 +223,6 @@ class Emitter {
     const shown = this.input.bound.pictures[picture];
     const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help) : null;
     if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
-  }
-
-  #extentsIn({ part, children }: LaidOut): readonly Box[] {
-    const [block] = children;
-    if (part.part !== 'stack' || !part.afloat || !block) return children.flatMap((child) => this.#extentsIn(child));
-    const texts = [...walkParts(block.part)].flatMap((each) => (each.part === 'text' ? (this.#inkBoxes.get(each) ?? []) : []));
-    const extent = boxAround([...texts, ...markBoxes(block)]);
-    return extent ? [extent] : [];
   }
 
   /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */

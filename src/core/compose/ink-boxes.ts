@@ -1,5 +1,5 @@
-import type { Box } from '../geometry/box.ts';
-import type { Part, TextPart } from '../template/parts.ts';
+import { boxAround, type Box } from '../geometry/box.ts';
+import { walkParts, type Part, type TextPart } from '../template/parts.ts';
 import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts';
@@ -7,6 +7,15 @@ import { linesIn, sizeInWidth, textHeightPx, type SetText } from './set-text.ts'
 /** The boxes of all marks of a layout. */
 export function markBoxes(laidOut: LaidOut): readonly Box[] {
   return boxesOf('mark', laidOut);
+}
+
+/** Around the words and marks of each block that stands on a photograph. */
+export function blockExtents({ part, children }: LaidOut, inkBoxes: ReadonlyMap<TextPart, Box>): readonly Box[] {
+  const [block] = children;
+  if (part.part !== 'stack' || !part.afloat || !block) return children.flatMap((child) => blockExtents(child, inkBoxes));
+  const texts = [...walkParts(block.part)].flatMap((each) => (each.part === 'text' ? (inkBoxes.get(each) ?? []) : []));
+  const extent = boxAround([...texts, ...markBoxes(block)]);
+  return extent ? [extent] : [];
 }
 
 /** The boxes of all rules of a layout. */

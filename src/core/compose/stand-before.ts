@@ -1,9 +1,10 @@
 import { OUTLINE_UNITS, type SubjectOutline } from '../crop/subject-outline.ts';
-import type { CropWindow } from '../crop/crop-window.ts';
+import type { CropWindow, Picture } from '../crop/crop-window.ts';
 import { growBox, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
+import type { Frame } from '../piece/piece.ts';
 import type { PathData } from '../scene/scene.ts';
-import type { PicturePart, TextPart } from '../template/parts.ts';
+import { walkParts, type PicturePart, type StackPart, type TextPart } from '../template/parts.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import type { Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -11,6 +12,7 @@ import type { FitOutcome } from './fit.ts';
 import { glyphPlaces } from './glyph-places.ts';
 import { markBoxes, textBoxes } from './ink-boxes.ts';
 import type { LaidOut } from './layout.ts';
+import type { CutReport } from './report.ts';
 import { sizeInWidth, type SetText } from './set-text.ts';
 import type { ShownPicture } from './show-picture.ts';
 
@@ -240,4 +242,21 @@ function crossingsAt(yPx: number, rings: readonly Ring[]): readonly number[] {
     });
   }
   return crossings.sort((a, b) => a - b);
+}
+
+/** How much of a picture, over all of its blocks, may be hidden for words to be read beside their subject. */
+const MOST_HIDDEN_TO_MEET = 0.95;
+
+/** Whether words that went to a subject can be read, and leave of the picture what they went there for: else they had better stand elsewhere. */
+export function isWorthMeeting({ blocks, findings }: Pick<CutReport, 'blocks' | 'findings'>): boolean {
+  const hidden = blocks.reduce((sum, { help }) => sum + (help.kind === 'none' ? 0 : help.kind === 'panel' ? 1 : help.share), 0);
+  return hidden <= MOST_HIDDEN_TO_MEET && findings.every(({ kind }) => kind !== 'low-contrast');
+}
+
+/** Whether the subject of a picture of this cut may stand before its letters. */
+export function mayStandBefore(root: StackPart, { frame, pictures }: { readonly frame: Pick<Frame, 'slots'>; readonly pictures: ReadonlyMap<string, Picture> }): boolean {
+  return [...walkParts(root)].some((part) => {
+    const value = part.part === 'text' && part.behind !== undefined ? frame.slots[part.behind] : undefined;
+    return value?.kind === 'picture' && Boolean(pictures.get(value.mediaId)?.facts.outline);
+  });
 }
