@@ -69,3 +69,38 @@ describe('chooseInk', () => {
     expect(worstContrast('#808080', { least: 0, most: 1 })).toBe(1);
   });
 });
+
+describe('what most of a region is like', () => {
+  /** Night on the left, a flash in one cell of the right half. */
+  const facts: PictureFacts = { columns: 4, rows: 1, leastLuminance: [0, 0, 0, 0], meanLuminance: [5, 5, 5, 85], mostLuminance: [10, 10, 10, 255], saliency: [0, 0, 0, 0], focal: { x: 0.5, y: 0.5 } };
+  const night = { kind: 'picture', box: whole, facts, window: { x: 0, y: 0, width: 1, height: 1 } } as const;
+  const across = { xPx: 0, yPx: 10, widthPx: 100, heightPx: 20 };
+
+  it('is the mean of the picture there, not its darkest and lightest spots', () => {
+    const backdrop = new Backdrop();
+    backdrop.add(night);
+    expect(backdrop.typicalBehind(across)).toBeCloseTo(25 / 255, 6);
+    expect(backdrop.typicalBehind({ ...across, widthPx: 40 })).toBeCloseTo(5 / 255, 6);
+    expect(backdrop.behind(across).most).toBe(1);
+  });
+
+  it('is a flat colour’s own, and nothing where nothing covers the region', () => {
+    const backdrop = new Backdrop();
+    expect(backdrop.typicalBehind(across)).toBeNull();
+    backdrop.addFlat({ ...whole, widthPx: 50 }, '#ffffff');
+    expect(backdrop.typicalBehind(across)).toBeNull();
+    expect(backdrop.typicalBehind({ ...across, widthPx: 40 })).toBe(1);
+  });
+
+  it('is what lies on top, in its looks, below the veils that were laid over it since', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#ffffff');
+    backdrop.addVeil('#000000', evenVeil(whole, 0.9));
+    backdrop.add({ ...night, tone: { dark: '#ffffff', light: '#ffffff' } });
+    expect(backdrop.typicalBehind(across)).toBeCloseTo(1, 6);
+    backdrop.addVeil('#000000', evenVeil(whole, 0.5));
+    expect(backdrop.typicalBehind(across)).toBeCloseTo(0.5 ** 2.2, 3);
+    backdrop.addVeil('#000000', evenVeil({ ...whole, yPx: 60, heightPx: 40 }, 0.5));
+    expect(backdrop.typicalBehind(across)).toBeCloseTo(0.5 ** 2.2, 3);
+  });
+});
