@@ -4,6 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join, relative } from 'node:path';
 import { pathToFileURL } from 'node:url';
+import { withBuildLock } from './build-lock.mjs';
 import { ensureNodeModules, projectRoot } from './setup.mjs';
 
 /** Programs beside what Astro builds: name in dist, and where each starts. */
@@ -61,7 +62,11 @@ function buildEnvironment() {
 }
 
 /** Builds if anything has changed since the last time. */
-export async function build() {
+export function build() {
+  return withBuildLock(buildIfChanged);
+}
+
+async function buildIfChanged() {
   const stamp = sourceStamp();
   if (existsSync(stampPath) && readFileSync(stampPath, 'utf8') === stamp) return;
   process.stdout.write('Building…\n');

@@ -120,7 +120,9 @@ export const getMediaUses = contract({
   summary: 'Pieces that show the picture, and how many posts keep it',
   params: mediaParams,
   answer: object({
+    /** The last changed of them. */
     pieces: array(object({ id: string().required(), name: string().required() }).required()).required(),
+    pieceCount: number().required(),
     scheduled: number().required(),
     sent: number().required(),
     inBook: boolean().required(),

@@ -140,6 +140,7 @@ describe('replacing, putting away, deleting', () => {
     const [cut] = changed.document.cuts;
     const scheduled = await stack.wren.ask('POST', `/api/brands/gullwick/pieces/${piece.id}/deliveries`, { revision: changed.revision, cuts: [cut], when: { kind: 'now' } });
     expect(scheduled.status).toBe(201);
+    expect((await stack.wren.ask('GET', `${base}/${made.id}/uses`)).body).toMatchObject({ sent: 0, scheduled: 1 });
     const replace = (name: string, bytes: Buffer, revision: number) => stack.wren.raw('POST', `${base}/${made.id}/file?name=${name}&revision=${revision}`, { body: new Uint8Array(bytes), headers: { 'content-type': 'application/octet-stream' } });
     expect((await replace('after.png', await flat('#20d020'), made.revision)).status).toBe(200);
     expect((await replace('late.png', await flat('#2020d0'), made.revision)).status).toBe(409);
@@ -154,7 +155,7 @@ describe('replacing, putting away, deleting', () => {
     expect(red).toBeGreaterThan(150);
 
     const uses = (await stack.wren.ask('GET', `${base}/${made.id}/uses`)).body;
-    expect(uses).toMatchObject({ pieces: [{ id: piece.id, name: 'Red, then green' }], sent: 1, scheduled: 0 });
+    expect(uses).toMatchObject({ pieces: [{ id: piece.id, name: 'Red, then green' }], pieceCount: 1, sent: 1, scheduled: 0 });
     expect((await stack.wren.ask('DELETE', `${base}/${made.id}`)).body).toMatchObject({ code: 'in-use' });
     const brought = await stack.wren.ask('POST', `${base}/from-post`, { delivery: (scheduled.body['deliveries'] as unknown as { id: string }[])[0]?.id });
     expect(brought).toMatchObject({ status: 201, body: { widthPx: 1080, heightPx: 1080, tags: ['published'] } });

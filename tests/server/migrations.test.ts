@@ -125,7 +125,12 @@ describe('a database of the schema before', () => {
     expect(await search(['kite', 'nowhere-to-be-found'])).toEqual([]);
     expect((await listTags(db, brandId))[0]?.count).toBeGreaterThan(0);
     const used = old.prepare("select id from media where brand_id = ? and name = 'windsocks.jpg'").get(brandId) as { id: string };
-    expect(await findPiecesShowing(db, brandId, used.id)).toBeInstanceOf(Array);
+    const showing = await findPiecesShowing(db, brandId, used.id, 2);
+    expect(showing.count).toBeGreaterThanOrEqual(showing.latest.length);
+    // A use knows the state of its post.
+    const uses: { state: string; of_post: string }[] = await db('post_media').join('posts', 'posts.id', 'post_media.post_id').select({ state: 'post_media.state', of_post: 'posts.state' });
+    expect(new Set(uses.map(({ state }) => state)).size).toBeGreaterThan(1);
+    expect(uses.filter(({ state, of_post }) => state !== of_post)).toEqual([]);
   });
 
   it('lists a brand’s own templates by what their documents say', async () => {

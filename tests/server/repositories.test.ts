@@ -175,7 +175,7 @@ describe.each(databaseEngines)('on $name', (engine) => {
       await db('deliveries').where({ id: 'd' }).update({ state: 'sent' });
       const none = Object.fromEntries(deliveryStates.map((state) => [state, 0]));
       expect(await countDeliveries(db, 'b', null)).toEqual({ ...none, scheduled: 1, sent: 1 });
-      expect(await countPostsShowing(db, 'b', 'm1')).toEqual({ scheduled: 1, sent: 0 });
+      expect(await countPostsShowing(db, 'm1')).toEqual({ scheduled: 1, sent: 0 });
     });
   });
 
@@ -231,9 +231,12 @@ describe.each(databaseEngines)('on $name', (engine) => {
 
     it('which media pieces show is a table that follows every save', async () => {
       const piece = await findPiece(db, 'b', 'p');
-      expect(await findPiecesShowing(db, 'b', 'm1')).toEqual([{ id: 'p', name: 'Big Blow' }]);
+      expect(await findPiecesShowing(db, 'b', 'm1', 12)).toEqual({ latest: [{ id: 'p', name: 'Big Blow' }], count: 1 });
+      await insertPiece(db, { id: 'again', brandId: 'b', document: plainPiece, createdBy: 'wren' }, 4);
+      expect(await findPiecesShowing(db, 'b', 'm1', 1)).toEqual({ latest: [{ id: 'again', name: 'Big Blow' }], count: 2 });
+      await db('pieces').where({ id: 'again' }).delete();
       if (piece) await savePiece(db, piece, { ...plainPiece, frames: [{ id: 'f1', slots: {} }] }, 'wren', 5);
-      expect(await findPiecesShowing(db, 'b', 'm1')).toEqual([]);
+      expect(await findPiecesShowing(db, 'b', 'm1', 12)).toEqual({ latest: [], count: 0 });
     });
   });
 

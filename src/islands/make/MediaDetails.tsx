@@ -64,6 +64,7 @@ export function MediaDetails({ brand, item, revision, onChange, onReplaced }: De
                 </a>
               </li>
             ))}
+            {uses.data.pieceCount > uses.data.pieces.length && <li className="text-quiet">and {countWords(uses.data.pieceCount - uses.data.pieces.length)} more</li>}
             {uses.data.scheduled > 0 && <li className="text-quiet">{countWords(uses.data.scheduled)} scheduled</li>}
             {uses.data.sent > 0 && <li className="text-quiet">{countWords(uses.data.sent)} gone out</li>}
             {uses.data.inBook && <li className="text-quiet">a mark of the brand book</li>}

@@ -2,6 +2,7 @@ import { mentionsOfPiece } from '../../core/piece/mentions-of-piece.ts';
 import { mediaOfPiece, pieceName, pieceTexts, type Piece } from '../../core/piece/piece.ts';
 import { tagsOfPiece } from '../../core/piece/tags-of-piece.ts';
 import { noteChange } from './change-repository.ts';
+import { boundedCount } from './bounded-count.ts';
 import type { Db } from './connection.ts';
 import { keepDocument } from './document-repository.ts';
 import { keepWords, searchWords, whereWordsBegin, type WordList } from './search-words.ts';
@@ -239,7 +240,9 @@ export async function purgePieces(db: Db, beforeMs: number): Promise<number> {
   return db('pieces').where({ shelf: 'deleted' }).where('shelved_ms', '<', beforeMs).whereNotExists(db('posts').select(db.raw('1')).whereRaw('?? = ??', ['posts.piece_id', 'pieces.id'])).delete();
 }
 
-/** Pieces that show a picture, clip or sound, at most a hundred, the last changed first. */
-export async function findPiecesShowing(db: Db, brandId: string, mediaId: string): Promise<readonly { readonly id: string; readonly name: string }[]> {
-  return db('piece_media').join('pieces', 'pieces.id', 'piece_media.piece_id').where({ media_id: mediaId, brand_id: brandId }).whereNot('shelf', 'deleted').select('pieces.id', 'pieces.name').orderBy('pieces.updated_ms', 'desc').limit(100);
+/** Pieces that show a picture, clip or sound: the last changed of them, and how many there are, at most `MAX_COUNTED`. */
+export async function findPiecesShowing(db: Db, brandId: string, mediaId: string, limit: number): Promise<{ readonly latest: readonly { readonly id: string; readonly name: string }[]; readonly count: number }> {
+  const showing = db('piece_media').join('pieces', 'pieces.id', 'piece_media.piece_id').where({ media_id: mediaId, brand_id: brandId }).whereNot('shelf', 'deleted');
+  const latest: { id: string; name: string }[] = await showing.clone().select('pieces.id', 'pieces.name').orderBy('pieces.updated_ms', 'desc').limit(limit);
+  return { latest, count: latest.length < limit ? latest.length : await boundedCount(db, showing) };
 }

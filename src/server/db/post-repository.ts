@@ -1,7 +1,7 @@
-import { MAX_COUNTED } from '../../contract/contract.ts';
 import type { PieceKind } from '../../core/piece/piece.ts';
 import { movableStates, postStateOf, type PostState } from '../../core/post/post-state.ts';
 import type { DeliveryState } from '../../core/post/delivery-state.ts';
+import { boundedCount } from './bounded-count.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 import { fromRow } from './row.ts';
@@ -71,12 +71,12 @@ export async function insertPost(trx: Db, post: NewPost, mediaIds: readonly stri
     created_ms: machineNowMs,
     updated_ms: machineNowMs,
   });
-  await writePostMedia(trx, post.id, mediaIds);
+  await writePostMedia(trx, post, mediaIds);
   await noteChange(trx, { brandId: post.brandId, kind: 'post', subjectId: post.id }, machineNowMs);
 }
 
-async function writePostMedia(trx: Db, postId: string, mediaIds: readonly string[]): Promise<void> {
-  if (mediaIds.length > 0) await trx('post_media').insert(mediaIds.map((media_id) => ({ post_id: postId, media_id })));
+async function writePostMedia(trx: Db, post: Pick<Post, 'id' | 'state'>, mediaIds: readonly string[]): Promise<void> {
+  if (mediaIds.length > 0) await trx('post_media').insert(mediaIds.map((media_id) => ({ post_id: post.id, media_id, state: post.state })));
 }
 
 /** Posts by their ids. */
@@ -97,7 +97,9 @@ export async function findPost(db: Db, brandId: string, id: string): Promise<Pos
 /** Makes the state of a post follow from those of its deliveries, after one of them has changed. */
 export async function refreshPostState(trx: Db, brandId: string, postId: string, machineNowMs: number): Promise<void> {
   const states: DeliveryState[] = await trx('deliveries').where({ post_id: postId }).pluck('state');
-  await trx('posts').where({ id: postId }).update({ state: postStateOf(states), updated_ms: machineNowMs });
+  const state = postStateOf(states);
+  await trx('posts').where({ id: postId }).update({ state, updated_ms: machineNowMs });
+  await trx('post_media').where({ post_id: postId }).whereNot({ state }).update({ state });
   await noteChange(trx, { brandId, kind: 'post', subjectId: postId }, machineNowMs);
 }
 
@@ -133,10 +135,10 @@ export async function setPostMoment(trx: Db, brandId: string, id: string, moment
 
 /** Pins a scheduled post anew; false when nothing of it waits any more. */
 export async function repinPost(trx: Db, brandId: string, id: string, made: Pick<Post, 'pin' | 'pieceHash' | 'pieceName'>, mediaIds: readonly string[], machineNowMs: number): Promise<boolean> {
-  const pinned = await trx('posts').where({ brand_id: brandId, id }).whereIn('state', [...movableStates]).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') });
-  if (pinned === 0) return false;
+  const [pinned]: { state: PostState }[] = await trx('posts').where({ brand_id: brandId, id }).whereIn('state', [...movableStates]).update({ pin: made.pin, piece_hash: made.pieceHash, piece_name: made.pieceName, updated_ms: machineNowMs, revision: trx.raw('revision + 1') }).returning('state');
+  if (!pinned) return false;
   await trx('post_media').where({ post_id: id }).delete();
-  await writePostMedia(trx, id, mediaIds);
+  await writePostMedia(trx, { id, state: pinned.state }, mediaIds);
   await noteChange(trx, { brandId, kind: 'post', subjectId: id }, machineNowMs);
   return true;
 }
@@ -153,10 +155,9 @@ export async function tagPosts(trx: Db, brandId: string, ids: readonly string[],
 const waiting: readonly PostState[] = ['in review', 'scheduled', 'held', 'sending', 'by hand', 'failed'];
 const gone: readonly PostState[] = ['out', 'partly out'];
 
-/** How many posts keep a picture, clip or sound: those on their way, and those that are out; each at most `MAX_COUNTED`. */
-export async function countPostsShowing(db: Db, brandId: string, mediaId: string): Promise<{ readonly scheduled: number; readonly sent: number }> {
-  const showing = db('post_media').join('posts', 'posts.id', 'post_media.post_id').where({ media_id: mediaId, brand_id: brandId }).select('state').limit(2 * MAX_COUNTED);
-  const rows: { state: PostState; count: number | string }[] = await db.from(showing.as('showing')).groupBy('state').select('state').count({ count: '*' });
-  const sum = (states: readonly PostState[]): number => Math.min(MAX_COUNTED, rows.reduce((total, { state, count }) => total + (states.includes(state) ? Number(count) : 0), 0));
-  return { scheduled: sum(waiting), sent: sum(gone) };
+/** How many posts keep a picture, clip or sound of the brand: those on their way, and those that are out; each at most `MAX_COUNTED`. */
+export async function countPostsShowing(db: Db, mediaId: string): Promise<{ readonly scheduled: number; readonly sent: number }> {
+  const showing = (states: readonly PostState[]): Promise<number> => boundedCount(db, db('post_media').where({ media_id: mediaId }).whereIn('state', [...states]));
+  const [scheduled, sent] = await Promise.all([showing(waiting), showing(gone)]);
+  return { scheduled, sent };
 }

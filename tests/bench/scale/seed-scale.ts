@@ -117,7 +117,7 @@ async function seedPosts(db: Db, { posts, pieces, media, channels }: Amounts, no
   await insertAll(db, 'posts', posts, (index) => ({
     id: `post${index}`, brand_id: 'b', piece_id: pieceIdOf(index), piece_name: `Piece ${index % pieces}`, kind: 'graphic', pin, piece_hash: hashes.get(pieceIdOf(index)), state: postStates[stateOf(index)], due_ms: dueOf(index), wall: wallTimeOf(dueOf(index), ZONE), zone: ZONE, created_by: 'wren', created_ms: nowMs, updated_ms: nowMs,
   }));
-  await insertAll(db, 'post_media', posts, (index) => ({ post_id: `post${index}`, media_id: index % 100 === 0 ? POPULAR_MEDIA : `m${(index % pieces) % media}` }));
+  await insertAll(db, 'post_media', posts, (index) => ({ post_id: `post${index}`, media_id: index % 100 === 0 ? POPULAR_MEDIA : `m${(index % pieces) % media}`, state: postStates[stateOf(index)] }));
   await insertAll(db, 'deliveries', posts * DELIVERIES_A_POST, (index) => {
     const post = Math.floor(index / DELIVERIES_A_POST);
     return { id: `d${index}`, post_id: `post${post}`, brand_id: 'b', channel_id: `c${index % channels}`, placement: 'feed-square', placement_name: 'Square', words: JSON.stringify({ caption: `Caption ${post}` }), state: stateOf(post), due_ms: dueOf(post), idempotency_key: `key${index}`, attempt: 1, updated_ms: nowMs };

@@ -26,6 +26,7 @@ import * as twentyFourth from './0024-packages.ts';
 import * as twentyFifth from './0025-mentions.ts';
 import * as twentySixth from './0026-follow-ups.ts';
 import * as twentySeventh from './0027-outlines.ts';
+import * as twentyEighth from './0028-uses-by-state.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -56,6 +57,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0025-mentions', migration: twentyFifth },
   { name: '0026-follow-ups', migration: twentySixth },
   { name: '0027-outlines', migration: twentySeventh },
+  { name: '0028-uses-by-state', migration: twentyEighth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
