@@ -72,7 +72,8 @@ test('from a photo to a sent post, as Wren', { tag: '@long' }, async ({ page, st
     await startPiece(page, 'Headland');
     await expect(page.getByRole('complementary', { name: 'Preflight' })).toContainText('Headline is empty');
     await page.getByRole('button', { name: /Choose a picture/ }).click();
-    await page.getByRole('dialog').getByRole('button', { name: /saturday\.jpg|red diamond/i }).first().click();
+    await page.getByRole('dialog').getByRole('button', { name: /saturday\.jpg|red diamond/i }).first().press('Enter');
+    await expect(page.getByRole('button', { name: 'Change', exact: true })).toBeFocused();
     const wide = page.locator('canvas[data-cut$="post-wide"]');
     const before = await wide.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
     await page.getByLabel('Headline').fill('Build your own kite in an afternoon');

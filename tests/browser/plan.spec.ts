@@ -241,6 +241,7 @@ test('a piece gets its times: typed, into a slot, repeated and in rotation; view
   await expect(page.locator('[data-moment="fine"]').first()).toContainText('24 Dec');
   await expect(page.getByLabel('Type a moment')).toHaveValue('');
   await expect(schedule).toBeEnabled();
+  await expect(schedule).toBeFocused();
   await page.getByLabel('Type a moment').fill('some time soon');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('alert').filter({ hasText: 'Type a day and a time' })).toBeVisible();

@@ -1,6 +1,7 @@
 import { execFile, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { chownSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { chownSync, cpSync, mkdirSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { rm } from 'node:fs/promises';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { promisify } from 'node:util';
@@ -13,7 +14,7 @@ import { until } from '../fixtures/programs.ts';
 /** A database program that repositories and migrations have to run on. */
 export interface DatabaseEngine {
   readonly name: string;
-  /** Starts the program; a no-op where there is none. */
+  /** Starts the program, where there is one, and migrates the database that others are copied from. */
   start(): Promise<void>;
   /** A new, migrated, empty database. */
   open(): Promise<Db>;
@@ -24,11 +25,16 @@ export interface DatabaseEngine {
 
 function sqlite(): DatabaseEngine {
   const folders = new Map<Db, string>();
+  let migrated = '';
   return {
     name: 'SQLite',
-    start: () => Promise.resolve(),
+    start: async () => {
+      migrated = mkdtempSync(join(tmpdir(), 'confetti-db-'));
+      await (await openDatabase(migrated)).destroy();
+    },
     open: async () => {
       const folder = mkdtempSync(join(tmpdir(), 'confetti-db-'));
+      cpSync(migrated, folder, { recursive: true });
       const db = await openDatabase(folder);
       folders.set(db, folder);
       return db;
@@ -37,7 +43,7 @@ function sqlite(): DatabaseEngine {
       await db.destroy();
       rmSync(folders.get(db) ?? '', { recursive: true });
     },
-    stop: () => Promise.resolve(),
+    stop: () => rm(migrated, { recursive: true }),
   };
 }
 

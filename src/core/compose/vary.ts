@@ -84,7 +84,8 @@ function mirroredStack(part: StackPart): StackPart {
 const mirroredEdge: Readonly<Record<Edge, Edge>> = { top: 'top', right: 'left', bottom: 'bottom', left: 'right' };
 const mirroredWindows: Readonly<Partial<Record<WindowShape, WindowShape>>> = { 'slant-left': 'slant-right', 'slant-right': 'slant-left' };
 
-function mirroredEdges<Edges extends { readonly left?: number | undefined; readonly right?: number | undefined }>({ left, right, ...others }: Edges): Edges {
+/** Distances from edges, seen in a mirror. */
+export function mirroredEdges<Edges extends { readonly left?: number | undefined; readonly right?: number | undefined }>({ left, right, ...others }: Edges): Edges {
   return { ...others, ...(right === undefined ? {} : { left: right }), ...(left === undefined ? {} : { right: left }) } as Edges;
 }
 

@@ -45,12 +45,20 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
     <li data-delivery={delivery.id} data-state={state} className="flex items-center gap-4 py-1.5 max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1">
       <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: delivery.id })} alt="" className="size-11 shrink-0 rounded-md object-contain" />
       <div className="min-w-0 flex-1">
-        <p className="flex items-center gap-1.5 text-sm text-quiet">
-          {badge && <ChannelBadge badge={badge} size={15} />}
-          <span className="truncate">
-            {delivery.channelName}, {delivery.placementName}
-          </span>
-        </p>
+        <div className="flex gap-1.5 text-sm">
+          {badge && (
+            <span className="pt-0.5">
+              <ChannelBadge badge={badge} size={15} />
+            </span>
+          )}
+          <div className="min-w-0">
+            <p className="truncate text-quiet" title={delivery.channelName}>
+              {delivery.channelName}
+            </p>
+            {/* On a line of its own: two cuts of one channel differ in this alone. */}
+            <p className="truncate">{delivery.placementName}</p>
+          </div>
+        </div>
         {delivery.problem && state !== 'sent' && <p className="mt-0.5 text-sm text-coral-ink">{delivery.problem}</p>}
       </div>
       <div className="w-40 shrink-0 max-md:order-1 max-md:w-auto max-md:pl-14">

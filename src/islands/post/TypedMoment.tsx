@@ -9,13 +9,15 @@ interface TypedMomentProps {
   readonly onChange: (moment: ChosenMoment) => void;
   /** Told whether a text stands there that is not read, or cannot be: nothing goes out at another moment than was typed. */
   readonly onTyping: (isTyping: boolean) => void;
+  /** Told once a moment was taken with Enter: the keyboard goes on to what happens at it. */
+  readonly onEntered: () => void;
 }
 
 /** The reader of dates is large, and most moments are picked: it comes when somebody is about to type one. */
 const loadReader = () => import('../../core/plan/typed-moment.ts');
 
 /** A moment typed as people say it: `fri 9.30`, `tomorrow 18h`. What cannot be read says so and changes nothing. */
-export function TypedMoment({ moment, zone, nowMs, onChange, onTyping }: TypedMomentProps) {
+export function TypedMoment({ moment, zone, nowMs, onChange, onTyping, onEntered }: TypedMomentProps) {
   const [text, setText] = useState('');
   const [isUnread, setUnread] = useState(false);
   const latest = useRef('');
@@ -24,23 +26,27 @@ export function TypedMoment({ moment, zone, nowMs, onChange, onTyping }: TypedMo
     setText(typed);
     onTyping(typed.trim() !== '');
   };
-  const read = async (): Promise<void> => {
-    if (text.trim() === '') return setUnread(false);
+  const read = async (): Promise<boolean> => {
+    if (text.trim() === '') {
+      setUnread(false);
+      return false;
+    }
     const { readTypedMoment } = await loadReader();
     // While the reader came, something else was typed, or this was read already.
-    if (latest.current !== text) return;
+    if (latest.current !== text) return false;
     const wall = readTypedMoment(text, zone, nowMs, moment.wall);
     setUnread(wall === null);
-    if (wall === null) return;
+    if (wall === null) return false;
     onChange({ wall });
     write('');
+    return true;
   };
   return (
     <form
       className="flex items-center gap-2"
       onSubmit={(event) => {
         event.preventDefault();
-        void read();
+        void read().then((isTaken) => isTaken && onEntered());
       }}
     >
       <input aria-label="Type a moment" aria-invalid={isUnread} placeholder="fri 9.30, tomorrow 18h" value={text} maxLength={80} onFocus={() => void loadReader()} onChange={(event) => write(event.target.value)} onBlur={() => void read()} className={`${inputClasses} w-44`} />

@@ -1,4 +1,4 @@
-import { useState, type ButtonHTMLAttributes, type FocusEvent, type MouseEvent, type ReactNode } from 'react';
+import { useState, type ButtonHTMLAttributes, type FocusEvent, type MouseEvent, type ReactNode, type Ref } from 'react';
 
 const looks = {
   primary: 'bg-house text-house-ink border-house hover:brightness-110 off:bg-sunk off:text-quiet off:border-line',
@@ -16,6 +16,7 @@ const sizes = {
 interface ButtonProps extends ButtonHTMLAttributes<HTMLButtonElement> {
   readonly look?: keyof typeof looks;
   readonly size?: keyof typeof sizes;
+  readonly ref?: Ref<HTMLButtonElement>;
   readonly children: ReactNode;
 }
 

@@ -8,6 +8,7 @@ import { slideTemplate } from '../../../core/template/slide-template.ts';
 import type { Slot } from '../../../core/template/template.ts';
 import { Button } from '../../ui/Button.tsx';
 import { Field, inputClasses } from '../../ui/Field.tsx';
+import { useRefocus } from '../../ui/use-refocus.ts';
 import { CoverFields } from '../video/CoverFields.tsx';
 import { draftFrame } from '../draft-frame.ts';
 import { FactMenu, WITH_FACTS } from '../FactMenu.tsx';
@@ -139,52 +140,60 @@ function PictureSlot({ slot, frame, store, media, onMedia, brand, brandData, rea
   const item = value?.kind === 'picture' ? media.get(value.mediaId) : undefined;
   const isTreated = brandData.book.treatment !== undefined;
   const isUntreated = value?.kind === 'picture' && value.untreated === true;
+  const [controls, refocus] = useRefocus();
   const choose = (chosen: MediaItem): void => {
     setPicking(false);
     putInSlot({ store, media, onMedia }, frame, slot.key, chosen);
+    refocus();
+  };
+  const remove = (): void => {
+    store.change(`slot-${frame.id}-${slot.key}`, (draft) => void delete draftFrame(draft, frame.id).slots[slot.key]);
+    refocus();
   };
   const uploads = useUploads(brand.slug, choose);
   return (
     <DropFiles isOpen={!readOnly} onFiles={(files) => uploads.add(files.slice(0, 1))} className="rounded-md">
       <p className="mb-1 text-sm font-semibold">{slot.label}</p>
       <UploadList uploads={uploads} />
-      {item ? (
-        <div className="flex items-center gap-3">
-          <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />
-          <div className="min-w-0 flex-1">
-            <p className="truncate text-sm font-medium">{item.name}</p>
-            {!readOnly && (
-              <div className="mt-1 flex gap-1.5">
-                <Button size="small" onClick={() => setPicking(true)}>
-                  Change
-                </Button>
-                <Button look="quiet" size="small" onClick={() => store.change(`slot-${frame.id}-${slot.key}`, (draft) => void delete draftFrame(draft, frame.id).slots[slot.key])}>
-                  Remove
-                </Button>
-              </div>
-            )}
-            {isTreated && (
-              <label className="mt-1.5 flex items-center gap-1.5 text-sm text-quiet">
-                <input type="checkbox" disabled={readOnly} checked={isUntreated} onChange={(event) => store.change(`taken-${frame.id}-${slot.key}`, (draft) => keepAsTaken(draftFrame(draft, frame.id), slot.key, event.target.checked))} className="accent-house" />
-                As it was taken
-              </label>
-            )}
+      <div ref={controls}>
+        {item ? (
+          <div className="flex items-center gap-3">
+            <img src={mediaAddress(brand.slug, item, 240)} alt={item.altText} className="h-16 w-24 rounded-md bg-sunk object-cover" />
+            <div className="min-w-0 flex-1">
+              <p className="truncate text-sm font-medium">{item.name}</p>
+              {!readOnly && (
+                <div className="mt-1 flex gap-1.5">
+                  <Button size="small" onClick={() => setPicking(true)}>
+                    Change
+                  </Button>
+                  <Button look="quiet" size="small" onClick={remove}>
+                    Remove
+                  </Button>
+                </div>
+              )}
+              {isTreated && (
+                <label className="mt-1.5 flex items-center gap-1.5 text-sm text-quiet">
+                  <input type="checkbox" disabled={readOnly} checked={isUntreated} onChange={(event) => store.change(`taken-${frame.id}-${slot.key}`, (draft) => keepAsTaken(draftFrame(draft, frame.id), slot.key, event.target.checked))} className="accent-house" />
+                  As it was taken
+                </label>
+              )}
+            </div>
           </div>
-        </div>
-      ) : (
-        <button
-          type="button"
-          disabled={readOnly}
-          onClick={() => setPicking(true)}
-          className="flex h-16 w-full items-center gap-3 rounded-md border border-dashed border-edge px-3 text-left text-sm text-quiet hover:border-house hover:text-ink"
-        >
-          <ImageIcon aria-hidden className="size-5 shrink-0" />
-          <span>
-            <span className="block font-medium text-ink">Choose a picture</span>
-            {slot.hint}
-          </span>
-        </button>
-      )}
+        ) : (
+          <button
+            type="button"
+            disabled={readOnly}
+            onClick={() => setPicking(true)}
+            className="flex h-16 w-full items-center gap-3 rounded-md border border-dashed border-edge px-3 text-left text-sm text-quiet hover:border-house hover:text-ink"
+          >
+            <ImageIcon aria-hidden className="size-5 shrink-0" />
+            <span>
+              <span className="block font-medium text-ink">Choose a picture</span>
+              {slot.hint}
+            </span>
+          </button>
+        )}
+      </div>
       {picking && <MediaPicker brand={brand.slug} onChoose={choose} onClose={() => setPicking(false)} />}
     </DropFiles>
   );

@@ -1,5 +1,5 @@
 import { useMutation, type UseMutationResult } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import { addToQueue, placePiece, removeFromQueue } from '../../../contract/plan-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../../contract/contract.ts';
 import { addMinutes, formatMoment } from '../../../core/time/wall-time.ts';
@@ -53,6 +53,7 @@ export function TimesView(props: TimesProps) {
   const [shared, setShared] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
   // A moment that was typed and is not taken yet: what is scheduled meanwhile would go out at the one before.
   const [isTyping, setTyping] = useState(false);
+  const scheduleButton = useRef<HTMLButtonElement>(null);
   const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
   const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
   const on = rows.filter(({ isOn }) => isOn);
@@ -91,7 +92,7 @@ export function TimesView(props: TimesProps) {
         <div className="max-w-5xl">
           <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
             <h2 className="text-base font-semibold">Where and when</h2>
-            <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} />
+            <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} onEntered={() => requestAnimationFrame(() => scheduleButton.current?.focus())} />
             <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
           </div>
           <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
@@ -99,7 +100,7 @@ export function TimesView(props: TimesProps) {
           {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
           {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
           <div className="mt-4 flex flex-wrap items-center gap-2">
-            <Button look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
+            <Button ref={scheduleButton} look="primary" disabled={disabled || isTyping} onClick={() => schedule({ rows: on, isNow: false, again: false })}>
               {maySend || !mayAsk ? 'Schedule' : 'Ask for sign-off'} in {on.length} {on.length === 1 ? 'place' : 'places'}
             </Button>
             {(maySend || !mayAsk) && <SendNow rows={on} isDisabled={disabled} onSend={() => schedule({ rows: on, isNow: true, again: false })} />}

@@ -8,10 +8,13 @@ import { takePictureFacts } from '../crop/picture-facts.ts';
 import { intersectBoxes, type Box } from '../geometry/box.ts';
 import { shippedSheets } from '../network/shipped-sheets.ts';
 import { linkedCut } from '../piece/adjustment.ts';
+import type { SlotValue } from '../piece/piece.ts';
+import { walkParts, type Part } from '../template/parts.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
-import { walkParts } from '../template/parts.ts';
+import { slideTemplate } from '../template/slide-template.ts';
+import type { Arrangement } from '../template/template.ts';
 import { compose } from './compose.ts';
-import { marksOnSubject, withMarksBelow } from './mark-below.ts';
+import { marksOnSubject, withMarksMoved } from './mark-off-subject.ts';
 
 const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
 const [widthPx, heightPx] = [1080, 1920];
@@ -28,12 +31,12 @@ function pictureWith(things: readonly Box[]): Picture {
   return testPicture({ widthPx: 1080, heightPx: 1920, facts: takePictureFacts({ widthPx: columns, heightPx: rows, rgba }), focal: { x: 0.5, y: 0.9 } });
 }
 
-function storyOf(picture: Picture) {
+function storyOf(picture: Picture, template = 'lull') {
   const placement = shippedSheets.flatMap(({ placements }) => placements).find(({ key }) => key === 'story');
   if (!placement) throw new Error('There is no story');
   const text = (value: string) => ({ kind: 'text' as const, text: value });
   const slots = { photo: { kind: 'picture' as const, mediaId: picture.id }, headline: text('Bread that took its time'), line: text('Tuesday to Saturday, from seven.') };
-  return compose({ template: getShippedTemplate('lull'), frame: { id: 'f', slots }, book: plainBook, placement, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report;
+  return compose({ template: getShippedTemplate(template), frame: { id: 'f', slots }, book: plainBook, placement, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report;
 }
 
 const markOf = (report: ReturnType<typeof storyOf>): Box => {
@@ -70,6 +73,30 @@ describe('a wordmark beside words on a photograph', () => {
   });
 });
 
+describe('a wordmark in the corner of a photograph', () => {
+  const corner = (report: ReturnType<typeof storyOf>): 'left' | 'right' => (markOf(report).xPx < widthPx / 3 ? 'left' : 'right');
+
+  it('goes across where it would lie on what draws the eye, and stays where across is no better', () => {
+    const [left, right] = [{ xPx: 60, yPx: 0, widthPx: 380, heightPx }, { xPx: 640, yPx: 0, widthPx: 380, heightPx }];
+    expect(corner(storyOf(pictureWith([]), 'headland'))).toBe('left');
+    expect(corner(storyOf(pictureWith([left]), 'headland'))).toBe('right');
+    expect(corner(storyOf(pictureWith([left, right]), 'headland'))).toBe('left');
+  });
+
+  it('stays in its corner in videos, from shot to shot', () => {
+    const video = getShippedTemplate('tide');
+    const placement = shippedSheets.flatMap(({ placements }) => placements).find(({ key }) => key === 'feed-portrait');
+    const state = slideTemplate(video, 'state');
+    const corners = [[], [{ xPx: 640, yPx: 0, widthPx: 380, heightPx: 700 }]].map((things) => {
+      const picture = pictureWith(things);
+      const slots = Object.fromEntries(state.slots.flatMap((slot): [string, SlotValue][] => (slot.kind === 'picture' ? [[slot.key, { kind: 'picture', mediaId: picture.id }]] : [])));
+      return placement && compose({ template: state, frame: { id: 'f', slots }, book: plainBook, placement, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report.marks;
+    });
+    expect(corners[0]).toHaveLength(1);
+    expect(corners[1]).toEqual(corners[0]);
+  });
+});
+
 describe('marksOnSubject', () => {
   const box: Box = { xPx: 0, yPx: 0, widthPx, heightPx };
   const picture = pictureWith([{ xPx: 600, yPx: 400, widthPx: 240, heightPx: 240 }]);
@@ -98,19 +125,26 @@ describe('marksOnSubject', () => {
   });
 });
 
-describe('withMarksBelow', () => {
+describe('withMarksMoved', () => {
   const [shaft, , bay] = getShippedTemplate('lull').arrangements;
 
   it('changes rows of words and a mark on photographs, once for each arrangement', () => {
     if (!shaft) throw new Error('Lull has no arrangement for tall cuts');
-    const changed = withMarksBelow(shaft);
-    expect(withMarksBelow(shaft)).toBe(changed);
-    const columns = [...walkParts(changed?.root ?? shaft.root)].filter((part) => part.part === 'stack' && part.direction === 'column' && part.children.at(-1)?.part === 'mark');
+    const { below } = withMarksMoved(shaft);
+    expect(withMarksMoved(shaft).below).toBe(below);
+    const columns = [...walkParts(below?.root ?? shaft.root)].filter((part) => part.part === 'stack' && part.direction === 'column' && part.children.at(-1)?.part === 'mark');
     expect(columns).toHaveLength(1);
   });
 
-  it('has nothing to change where the mark stands below already, or no photograph is behind', () => {
-    expect(bay && withMarksBelow(bay)).toBeNull();
-    for (const arrangement of getShippedTemplate('headland').arrangements) expect(withMarksBelow(arrangement)).toBeNull();
+  it('has nothing below where the mark stands below already, or no photograph is behind', () => {
+    expect(bay && withMarksMoved(bay).below).toBeNull();
+    for (const arrangement of getShippedTemplate('headland').arrangements) expect(withMarksMoved(arrangement).below).toBeNull();
+  });
+
+  it('takes a mark in a corner across, and leaves one that stands among words', () => {
+    const [shore, cliff] = getShippedTemplate('headland').arrangements;
+    const corners = [...walkParts(withMarksMoved(shore as Arrangement).across?.root as Part)].flatMap((part) => (part.part === 'mark' ? [part.over] : []));
+    expect(corners).toEqual([{ top: 1.2, right: 1.2 }]);
+    expect(withMarksMoved(cliff as Arrangement).across).toBeNull();
   });
 });

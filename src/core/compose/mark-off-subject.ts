@@ -5,6 +5,7 @@ import { intersectBoxes, type Box } from '../geometry/box.ts';
 import type { Part, StackPart } from '../template/parts.ts';
 import type { Arrangement } from '../template/template.ts';
 import type { PlacedPicture } from './report.ts';
+import { mirroredEdges } from './vary.ts';
 
 /** Points of a mark, across and down, at which it is looked whether the subject lies behind it. */
 const [ACROSS, DOWN] = [9, 3];
@@ -36,19 +37,28 @@ function pointsIn({ xPx, yPx, widthPx, heightPx }: Box): readonly { readonly xPx
   return Array.from({ length: ACROSS * DOWN }, (_, index) => ({ xPx: xPx + (widthPx * (index % ACROSS)) / (ACROSS - 1), yPx: yPx + (heightPx * Math.floor(index / ACROSS)) / (DOWN - 1) }));
 }
 
-const changed = new WeakMap<Arrangement, Arrangement | null>();
+const moved = new WeakMap<Arrangement, { readonly below: Arrangement | null; readonly across: Arrangement | null }>();
 
 /**
- * The arrangement with marks below the words that they stand beside on a photograph; null where none stands so. Answers the same
- * object for the same arrangement, as marks are told apart by their parts.
+ * The arrangement with its marks elsewhere, null where that changes nothing: `below` the words that they stand beside on a
+ * photograph, and in the corner `across` from the one that they are laid over. Answers the same objects for the same arrangement,
+ * as marks are told apart by their parts.
  */
-export function withMarksBelow(arrangement: Arrangement): Arrangement | null {
-  const known = changed.get(arrangement);
-  if (known !== undefined) return known;
-  const root = below(arrangement.root, false);
-  const made = root === arrangement.root ? null : { ...arrangement, root };
-  changed.set(arrangement, made);
+export function withMarksMoved(arrangement: Arrangement): { readonly below: Arrangement | null; readonly across: Arrangement | null } {
+  const known = moved.get(arrangement);
+  if (known) return known;
+  const withRoot = (root: StackPart): Arrangement | null => (root === arrangement.root ? null : { ...arrangement, root });
+  const made = { below: withRoot(below(arrangement.root, false)), across: withRoot(across(arrangement.root)) };
+  moved.set(arrangement, made);
   return made;
+}
+
+function across(part: StackPart): StackPart {
+  const children = part.children.map((child) => {
+    if (child.part === 'stack') return across(child);
+    return child.part === 'mark' && child.over ? { ...child, over: mirroredEdges(child.over) } : child;
+  });
+  return children.every((child, index) => child === part.children[index]) ? part : { ...part, children };
 }
 
 function below(part: StackPart, isAfloat: boolean): StackPart {
