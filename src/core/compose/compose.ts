@@ -2,7 +2,7 @@ import { graphemesOf } from '../words/graphemes.ts';
 import type { Yoga } from 'yoga-layout/load';
 import { hasScheme, resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
-import { intersectBoxes, type Box } from '../geometry/box.ts';
+import type { Box } from '../geometry/box.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
@@ -19,7 +19,7 @@ import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
-import { marksOnSubject, withMarksMoved } from './mark-off-subject.ts';
+import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
@@ -112,11 +112,11 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     const usual = attempt({ arrangement, marks, meetsSubject: false, smallerBy: 0 });
     if (!isMarkOnSubject(usual)) return usual;
-    const { below, across } = withMarksMoved(arrangement);
+    const { below, corners } = withMarksMoved(arrangement);
     // From slide to slide, and in a video, a mark stays in its corner.
-    for (const other of [below, template.kind === 'graphic' ? across : null]) {
-      const moved = other && attempt({ arrangement: other, marks, meetsSubject: false, smallerBy: 0 });
-      if (moved && isBetterMoved(moved, usual)) return moved;
+    for (const other of [...(below ? [below] : []), ...(template.kind === 'graphic' ? corners : [])]) {
+      const moved = attempt({ arrangement: other, marks, meetsSubject: false, smallerBy: 0 });
+      if (isBetterMoved(moved, usual)) return moved;
     }
     return usual;
   };
@@ -157,10 +157,10 @@ const isMarkOnSubject = ({ fitted, emitted, setting }: Attempted): boolean => ma
 /** Words may become this much smaller for their mark to stand below them. */
 const LEAST_SIZE_BELOW = 0.75;
 
-/** Whether a cut gains by its mark elsewhere: the subject is free, no word lies there, nothing is missing that was there, and the words are still large. */
+/** Whether a cut gains by its mark elsewhere: it stands free of the subject and of words, nothing is missing that was there, and the words are still large. */
 function isBetterMoved(moved: Attempted, usual: Attempted): boolean {
   if (isMarkOnSubject(moved) || (moved.fitted.overflow && !usual.fitted.overflow) || moved.dropped.length > usual.dropped.length || moved.emitted.findings.length > usual.emitted.findings.length) return false;
-  if (markBoxes(moved.fitted.laidOut).some((mark) => moved.emitted.placed.some(({ box }) => intersectBoxes(mark, box)))) return false;
+  if (!standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
 }

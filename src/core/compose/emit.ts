@@ -16,7 +16,7 @@ import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
-import { Backdrop, chooseInk, evenVeil, worstContrast } from './backdrop.ts';
+import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
 import { shadeOver } from '../colour/shade-over.ts';
 import { chosenMark, type Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -29,8 +29,8 @@ import { coveringText } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
 import { blockExtents, markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
-import { fadeAround } from './soft-fills.ts';
-import { helpShapes, isLargeBlock, openingAround, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
+import { subjectInCut, veilOver } from './veil-over.ts';
+import { helpShapes, isLargeBlock, pointerTo, type BlockOnPhoto } from './words-on-photo.ts';
 import { fieldPath, rectPath, slantedPath } from './part-outlines.ts';
 import { emptyPlace, showPicture } from './show-picture.ts';
 import type { Front } from './stand-before.ts';
@@ -238,16 +238,11 @@ class Emitter {
 
   #veil(part: VeilPart, box: Box): void {
     const colour = this.#shade(this.input.scheme[part.ink], box);
-    const subject = part.around === undefined ? null : this.#subjectOf(part.around);
-    if (!subject) {
-      this.nodes.push({ kind: 'fill', path: rectPath(box), colour, alpha: part.strength });
-      this.#backdrop.addVeil(colour, evenVeil(box, part.strength));
-      return;
-    }
-    // Words belong into the shade: the opening ends where they begin.
-    const { opening, box: around } = openingAround(subject, box, this.#extents);
-    this.nodes.push(fadeAround(box, opening, colour, part.strength));
-    this.#backdrop.addVeil(colour, evenVeil(box, part.strength, around));
+    const shown = this.pictures.find(({ slot }) => slot === part.around);
+    const subject = shown ? subjectInCut(shown, this.input.bound.pictures[shown.slot]) : null;
+    const { node, veiling } = veilOver(box, subject, this.#extents, this.input.frame, { colour, strength: part.strength });
+    this.nodes.push(node);
+    this.#backdrop.addVeil(colour, veiling);
   }
 
   /** The contrast that words of a size have to reach. */

@@ -9,12 +9,12 @@ import { intersectBoxes, type Box } from '../geometry/box.ts';
 import { shippedSheets } from '../network/shipped-sheets.ts';
 import { linkedCut } from '../piece/adjustment.ts';
 import type { SlotValue } from '../piece/piece.ts';
-import { walkParts, type Part } from '../template/parts.ts';
+import { walkParts } from '../template/parts.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { slideTemplate } from '../template/slide-template.ts';
 import type { Arrangement } from '../template/template.ts';
 import { compose } from './compose.ts';
-import { marksOnSubject, withMarksMoved } from './mark-off-subject.ts';
+import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
 
 const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
 const [widthPx, heightPx] = [1080, 1920];
@@ -125,6 +125,19 @@ describe('marksOnSubject', () => {
   });
 });
 
+describe('standFree', () => {
+  const box: Box = { xPx: 0, yPx: 0, widthPx, heightPx: 1000 };
+  const at = (yPx: number): Box => ({ xPx: 100, yPx, widthPx: 200, heightPx: 60 });
+
+  it('wants a mark on a photograph, off words and off panels', () => {
+    const cut = { pictures: [{ box }], placed: [{ box: at(300) }], panels: [at(600)] };
+    expect(standFree([at(100)], cut)).toBe(true);
+    expect(standFree([at(100), at(340)], cut)).toBe(false);
+    expect(standFree([at(560)], cut)).toBe(false);
+    expect(standFree([at(970)], cut)).toBe(false);
+  });
+});
+
 describe('withMarksMoved', () => {
   const [shaft, , bay] = getShippedTemplate('lull').arrangements;
 
@@ -141,10 +154,10 @@ describe('withMarksMoved', () => {
     for (const arrangement of getShippedTemplate('headland').arrangements) expect(withMarksMoved(arrangement).below).toBeNull();
   });
 
-  it('takes a mark in a corner across, and leaves one that stands among words', () => {
+  it('takes a mark in a corner to the three others, and leaves one that stands among words', () => {
     const [shore, cliff] = getShippedTemplate('headland').arrangements;
-    const corners = [...walkParts(withMarksMoved(shore as Arrangement).across?.root as Part)].flatMap((part) => (part.part === 'mark' ? [part.over] : []));
-    expect(corners).toEqual([{ top: 1.2, right: 1.2 }]);
-    expect(withMarksMoved(cliff as Arrangement).across).toBeNull();
+    const corners = withMarksMoved(shore as Arrangement).corners.map(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'mark' ? [part.over] : [])));
+    expect(corners).toEqual([[{ top: 1.2, right: 1.2 }], [{ bottom: 1.2, left: 1.2 }], [{ bottom: 1.2, right: 1.2 }]]);
+    expect(withMarksMoved(cliff as Arrangement).corners).toEqual([]);
   });
 });

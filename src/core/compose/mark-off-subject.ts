@@ -1,7 +1,7 @@
 import type { Picture } from '../crop/crop-window.ts';
 import type { FocalPoint, PictureFacts } from '../crop/picture-facts.ts';
 import { isOnSubject } from '../crop/subject-box.ts';
-import { intersectBoxes, type Box } from '../geometry/box.ts';
+import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 import type { Part, StackPart } from '../template/parts.ts';
 import type { Arrangement } from '../template/template.ts';
 import type { PlacedPicture } from './report.ts';
@@ -37,28 +37,45 @@ function pointsIn({ xPx, yPx, widthPx, heightPx }: Box): readonly { readonly xPx
   return Array.from({ length: ACROSS * DOWN }, (_, index) => ({ xPx: xPx + (widthPx * (index % ACROSS)) / (ACROSS - 1), yPx: yPx + (heightPx * Math.floor(index / ACROSS)) / (DOWN - 1) }));
 }
 
-const moved = new WeakMap<Arrangement, { readonly below: Arrangement | null; readonly across: Arrangement | null }>();
+/** Where else the marks of an arrangement can stand. */
+interface MovedMarks {
+  /** Below the words that they stand beside on a photograph; null where none stands so. */
+  readonly below: Arrangement | null;
+  /** In the other corners of what they are laid over: across, up or down, and both. */
+  readonly corners: readonly Arrangement[];
+}
 
-/**
- * The arrangement with its marks elsewhere, null where that changes nothing: `below` the words that they stand beside on a
- * photograph, and in the corner `across` from the one that they are laid over. Answers the same objects for the same arrangement,
- * as marks are told apart by their parts.
- */
-export function withMarksMoved(arrangement: Arrangement): { readonly below: Arrangement | null; readonly across: Arrangement | null } {
+const moved = new WeakMap<Arrangement, MovedMarks>();
+
+/** The arrangement with its marks elsewhere. Answers the same objects for the same arrangement, as marks are told apart by their parts. */
+export function withMarksMoved(arrangement: Arrangement): MovedMarks {
   const known = moved.get(arrangement);
   if (known) return known;
   const withRoot = (root: StackPart): Arrangement | null => (root === arrangement.root ? null : { ...arrangement, root });
-  const made = { below: withRoot(below(arrangement.root, false)), across: withRoot(across(arrangement.root)) };
+  const corners = [mirroredEdges, upsideDown, (over: Over) => upsideDown(mirroredEdges(over))].flatMap((turn) => withRoot(inCorner(arrangement.root, turn)) ?? []);
+  const made = { below: withRoot(below(arrangement.root, false)), corners };
   moved.set(arrangement, made);
   return made;
 }
 
-function across(part: StackPart): StackPart {
+type Over = NonNullable<Part['over']>;
+
+function upsideDown({ top, bottom, ...others }: Over): Over {
+  return { ...others, ...(bottom === undefined ? {} : { top: bottom }), ...(top === undefined ? {} : { bottom: top }) };
+}
+
+function inCorner(part: StackPart, turn: (over: Over) => Over): StackPart {
   const children = part.children.map((child) => {
-    if (child.part === 'stack') return across(child);
-    return child.part === 'mark' && child.over ? { ...child, over: mirroredEdges(child.over) } : child;
+    if (child.part === 'stack') return inCorner(child, turn);
+    return child.part === 'mark' && child.over ? { ...child, over: turn(child.over) } : child;
   });
   return children.every((child, index) => child === part.children[index]) ? part : { ...part, children };
+}
+
+/** Whether marks stand on the photographs, clear of words and of the panels that hold them. */
+export function standFree(marks: readonly Box[], { pictures, placed, panels }: { readonly pictures: readonly { readonly box: Box }[]; readonly placed: readonly { readonly box: Box }[]; readonly panels: readonly Box[] }): boolean {
+  const taken = [...placed.map(({ box }) => box), ...panels];
+  return marks.every((mark) => pictures.some(({ box }) => boxContains(box, mark, 1)) && !taken.some((box) => intersectBoxes(box, mark)));
 }
 
 function below(part: StackPart, isAfloat: boolean): StackPart {

@@ -1,6 +1,6 @@
 import type { ResolvedScheme } from '../brand/brand-book.ts';
 import { relativeLuminance } from '../colour/contrast.ts';
-import { cropWindow, ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
+import { centredCropWindow, cropWindow, ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import { isCutOut } from '../crop/picture-facts.ts';
 import { clampBox, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
@@ -60,8 +60,12 @@ function placed(part: PicturePart, picture: Picture, visible: Box, place: PlaceO
     return { ...cutOut(picture, visible), ...(part.shadow ? { shadow: softShadow(relativeLuminance(ground) < relativeLuminance(ink) ? ground : ink, place.frame.marginPx) } : {}) };
   }
   const box = boxUnderNeighbours(part, visible, place.frame);
-  const window = place.own ? ownCropWindow(picture, box, place.own) : cropWindow(picture, box, uncovered(visible, place.covers));
+  const window = place.own ? ownCropWindow(picture, box, place.own) : foundWindow(part, picture, box, uncovered(visible, place.covers));
   return { ...shown(picture, box, window), mask: maskOf(part, box, place.frame) };
+}
+
+function foundWindow(part: PicturePart, picture: Picture, box: Box, seen: Box): CropWindow {
+  return (part.window === 'circle' ? centredCropWindow(picture, box) : null) ?? cropWindow(picture, box, seen);
 }
 
 /** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */

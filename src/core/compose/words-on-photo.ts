@@ -36,7 +36,7 @@ const WIDE_ASPECT = 1.2;
 const LARGE_BLOCK = 0.62;
 /** How far help reaches beyond the words, in m. A gradient begins to fade sooner: what it needs to fade is the longer. */
 const HELP_ROOM_M = 0.7;
-const GRADIENT_ROOM_M = 0.25;
+export const GRADIENT_ROOM_M = 0.25;
 /** How a gradient fades: as a share of its even part, and at least and at the shortest as shares of the cut. */
 const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.16 }, upright: { share: 0.6, least: 0.24, shortest: 0.08 } } as const;
 /** At a subject a gradient hides at most this share of it, where it has room to. */
@@ -124,7 +124,7 @@ function beyondWords(edge: Edge, evenPx: number, { xPx, yPx }: Point, { widthPx,
 }
 
 /** How far a gradient is even, and how far it fades: so that it is thin at the subject, where that lies beyond the words. */
-function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: BlockOnPhoto): FadeReach {
+export function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subject }: Pick<BlockOnPhoto, 'frame' | 'subject'>): FadeReach {
   const { share, least, shortest } = isSide(edge) ? FADE.side : FADE.upright;
   const sidePx = isSide(edge) ? size.widthPx : size.heightPx;
   const solidPx = evenPart(edge, room, size);
@@ -135,7 +135,7 @@ function reachOf(edge: Edge, room: Box, hidden: number, { frame: { size }, subje
 }
 
 /** How far a box around a subject may reach in all directions until it meets words, and in which direction it goes away from them; 0 on them. */
-function wayFrom({ xPx, yPx }: Point, words: Box): { readonly px: number; readonly awayX: number; readonly awayY: number } {
+export function wayFrom({ xPx, yPx }: Point, words: Box): { readonly px: number; readonly awayX: number; readonly awayY: number } {
   const [acrossPx, downPx] = [xPx - nearest(xPx, words.xPx, words.widthPx), yPx - nearest(yPx, words.yPx, words.heightPx)];
   return Math.abs(acrossPx) >= Math.abs(downPx) ? { px: Math.abs(acrossPx), awayX: Math.sign(acrossPx), awayY: 0 } : { px: Math.abs(downPx), awayX: 0, awayY: Math.sign(downPx) };
 }

@@ -58,6 +58,28 @@ export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow
   return best;
 }
 
+/** The largest zoom that brings a subject to the middle, by whether its outline is known, and how much of a round window's width it takes at most then. */
+const MAX_CENTRING_ZOOM = { outlined: 1.4, guessed: 1.2 } as const;
+const ROUND_ROOM = 0.92;
+
+/**
+ * The window of a round opening with its subject in the middle, a little closer than it needs to be if only that brings it there: in a
+ * circle what stands aside looks lost, and its corners are cut off. Null where it does not fit, or a person chose what the picture is about.
+ */
+export function centredCropWindow(picture: Picture, box: Box): CropWindow | null {
+  if (picture.focalBy === 'person') return null;
+  const outlined = subjectBox(picture.facts, picture.focal);
+  const subject = outlined ?? { ...picture.focal, width: 0, height: 0 };
+  const { width, height } = ownCropWindow(picture, box, { x: 0.5, y: 0.5, zoom: 1 });
+  const [x, y] = [subject.x + subject.width / 2, subject.y + subject.height / 2];
+  const toTheMiddle = (length: number, middle: number): number => length / (2 * Math.max(Number.EPSILON, Math.min(middle, 1 - middle)));
+  const inTheMiddle = Math.max(toTheMiddle(width, x), toTheMiddle(height, y));
+  const fits = ROUND_ROOM / Math.hypot(subject.width / width, subject.height / height);
+  const sharp = Math.max(1, (width * picture.widthPx) / box.widthPx);
+  const most = Math.min(MAX_CENTRING_ZOOM[outlined ? 'outlined' : 'guessed'], fits, sharp);
+  return most < 1 ? null : ownCropWindow(picture, box, { x, y, zoom: Math.min(Math.max(1, inTheMiddle), most) });
+}
+
 /** The window that a person has chosen: its middle and zoom, kept inside the picture. */
 export function ownCropWindow(picture: Pick<Picture, 'widthPx' | 'heightPx'>, box: Box, own: { readonly x: number; readonly y: number; readonly zoom: number }): CropWindow {
   const boxAspect = box.widthPx / box.heightPx;

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { testPicture } from '../../../tests/fixtures/pictures.ts';
-import { cropWindow } from './crop-window.ts';
+import { centredCropWindow, cropWindow } from './crop-window.ts';
 import type { PictureFacts } from './picture-facts.ts';
 import { subjectBox } from './subject-box.ts';
 import { OUTLINE_UNITS, type SubjectOutline } from './subject-outline.ts';
@@ -49,5 +49,32 @@ describe('cropWindow with a known subject', () => {
     const { x, width } = cropWindow(testPicture({ widthPx: 1500, heightPx: 1000, focal: { x: 0.5, y: 0.45 }, facts: factsWith([wide]) }), square, square);
     expect(x).toBeGreaterThanOrEqual(0.1 - width * 0.05);
     expect(x + width).toBeLessThanOrEqual(0.95 + width * 0.05);
+  });
+});
+
+describe('centredCropWindow', () => {
+  const round = { xPx: 0, yPx: 0, widthPx: 500, heightPx: 500 };
+  const aside = ring([0.7, 0.4], [0.8, 0.4], [0.8, 0.55], [0.7, 0.55]);
+  const pictureOf = (outline: SubjectOutline | null, focal = { x: 0.75, y: 0.45 }) => testPicture({ widthPx: 1500, heightPx: 1000, focal, facts: factsWith(outline) });
+
+  it('brings a thing at the side into the middle, closer only as far as that needs', () => {
+    const window = centredCropWindow(pictureOf([aside]), round);
+    expect((window?.x ?? 0) + (window?.width ?? 0) / 2).toBeCloseTo(0.75, 6);
+    expect(window?.width).toBeCloseTo(0.5, 6);
+    expect(centredCropWindow(pictureOf([kite], { x: 0.5, y: 0.3 }), round)?.height).toBeGreaterThan(0.6);
+  });
+
+  it('goes no closer than the pixels last, and no further than that the thing is whole in the circle', () => {
+    const few = centredCropWindow(pictureOf([aside]), { ...round, widthPx: 950, heightPx: 950 });
+    expect((few?.width ?? 0) * 1500).toBeCloseTo(950, 3);
+    const large = ring([0.42, 0.2], [0.98, 0.2], [0.98, 0.75], [0.42, 0.75]);
+    expect(centredCropWindow(pictureOf([large], { x: 0.7, y: 0.5 }), round)).toBeNull();
+  });
+
+  it('goes only a little closer where no outline is known, and leaves what a person chose to the usual crop', () => {
+    const guessed = centredCropWindow(pictureOf(null), round);
+    expect(guessed?.height).toBeCloseTo(1 / 1.2, 6);
+    expect((guessed?.x ?? 0) + (guessed?.width ?? 0)).toBeCloseTo(1, 6);
+    expect(centredCropWindow({ ...pictureOf([aside]), focalBy: 'person' }, round)).toBeNull();
   });
 });

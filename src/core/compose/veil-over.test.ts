@@ -1,0 +1,59 @@
+import { describe, expect, it } from 'vitest';
+import { testPicture } from '../../../tests/fixtures/pictures.ts';
+import { OUTLINE_UNITS } from '../crop/subject-outline.ts';
+import { cutFrame } from './cut-frame.ts';
+import { subjectInCut, veilOver } from './veil-over.ts';
+
+const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 1000 };
+const frame = cutFrame({ key: 'k', name: 'k', surface: 'k', exportPx: { width: 1000, height: 1000 }, safePercent: { top: 0, right: 0, bottom: 0, left: 0 } });
+const ink = { colour: '#101010', strength: 0.7 };
+const words = { xPx: 60, yPx: 700, widthPx: 500, heightPx: 240 };
+const at = (xPx: number, yPx: number) => ({ xPx, yPx, widthPx: 4, heightPx: 4 });
+
+describe('veilOver', () => {
+  it('is even where no subject is seen', () => {
+    const { node, veiling } = veilOver(cut, null, [words], frame, ink);
+    expect(node).toMatchObject({ alpha: 0.7, colour: '#101010' });
+    expect(node.fade).toBeUndefined();
+    expect(veiling.sharesIn(at(500, 500))).toEqual([0.7, 0.7]);
+  });
+
+  it('opens around a subject that has room away from the words', () => {
+    const { node, veiling } = veilOver(cut, { xPx: 600, yPx: 250, reachPx: 150 }, [words], frame, ink);
+    expect(node.fade).toMatchObject({ kind: 'round', middle: { xPx: 600, yPx: 250 } });
+    expect(veiling.sharesIn(at(300, 800))).toEqual([0.7, 0.7]);
+  });
+
+  it.each([
+    ['is larger than the opening would be', { xPx: 600, yPx: 330, reachPx: 420 }],
+    ['stands close to the words', { xPx: 600, yPx: 520, reachPx: 0 }],
+  ])('comes from the side of the words where the subject %s, and is even behind them', (_, subject) => {
+    const { node, veiling } = veilOver(cut, subject, [words], frame, ink);
+    expect(node.fade).toMatchObject({ kind: 'line', from: { yPx: 1000 } });
+    expect(veiling.sharesIn(at(300, 720))).toEqual([0.7, 0.7]);
+    expect(veiling.sharesIn(at(300, 10))).toEqual([0, 0]);
+    expect(veiling.sharesIn(at(subject.xPx, subject.yPx - 100))[1]).toBeLessThan(0.35);
+  });
+
+  it('comes from the left for words at the left, and stays round where the subject lies among the words', () => {
+    const side = { xPx: 60, yPx: 200, widthPx: 380, heightPx: 600 };
+    expect(veilOver(cut, { xPx: 600, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'line', from: { xPx: 0 } });
+    expect(veilOver(cut, { xPx: 300, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+    expect(veilOver(cut, { xPx: 300, yPx: 500, reachPx: 900 }, [], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+  });
+});
+
+describe('subjectInCut', () => {
+  const ring = [0.25, 0.25, 0.75, 0.25, 0.75, 0.5, 0.25, 0.5].map((share) => share * OUTLINE_UNITS);
+  const placed = { slot: 'photo', pictureId: 'p', box: cut, window: { x: 0, y: 0, width: 0.8, height: 1 }, subject: { xPx: 600, yPx: 400 } };
+
+  it('reaches as far as the outline does in the window that the cut shows', () => {
+    const picture = testPicture({ focal: { x: 0.5, y: 0.4 }, facts: { ...testPicture().facts, outline: [ring] } });
+    expect(subjectInCut(placed, picture)).toEqual({ xPx: 600, yPx: 400, reachPx: 312.5 });
+  });
+
+  it('reaches nowhere without an outline, and is nothing where it is cut off', () => {
+    expect(subjectInCut(placed, undefined)).toEqual({ xPx: 600, yPx: 400, reachPx: 0 });
+    expect(subjectInCut({ ...placed, subject: null }, undefined)).toBeNull();
+  });
+});
