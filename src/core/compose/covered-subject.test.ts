@@ -38,6 +38,8 @@ describe('coveringText', () => {
     expect(coveringText(pointedAt, near, texts, { kind: 'panel', colour: '#000000' })).toBe('headline');
     expect(coveringText(pointedAt, near, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBe('headline');
     expect(coveringText(pointedAt, beside, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBeNull();
+    // A tint has no room to open here, so that all of it stays.
+    expect(coveringText(pointedAt, block({ xPx: 700, yPx: 800 }), texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBe('headline');
   });
 
   it('is none where the subject is free, cut off, or only guessed', () => {

@@ -76,9 +76,8 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
       return { nodes: [{ kind: 'fill', path: rectPath(panel), colour: help.colour, alpha: 1 }], panel };
     }
     case 'tint': {
-      const words = growBox(extent, marginPx * GRADIENT_ROOM_M);
-      if (!subject || wayFrom(subject, words).px < leastOpening(cut)) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
-      const { opening, box } = openingAround(subject, cut, [words]);
+      if (!subject || !hasRoomToOpen(subject, block)) return { nodes: [{ kind: 'fill', path: rectPath(cut), colour: help.colour, alpha: help.share }], veil: evenVeil(cut, help.share) };
+      const { opening, box } = openingAround(subject, cut, [tintedFor(block)]);
       return { nodes: [fadeAround(cut, opening, help.colour, help.share)], veil: evenVeil(cut, help.share, box) };
     }
     case 'gradient': {
@@ -89,6 +88,12 @@ export function helpShapes(help: ReadingHelp, block: BlockOnPhoto): HelpShapes {
     }
   }
 }
+
+/** What a tint has to cover whole. */
+const tintedFor = ({ extent, frame }: BlockOnPhoto): Box => growBox(extent, frame.marginPx * GRADIENT_ROOM_M);
+
+/** Whether a tint can open around its subject: words that stand too near keep all of it. */
+const hasRoomToOpen = (subject: Point, block: BlockOnPhoto): boolean => wayFrom(subject, tintedFor(block)).px >= leastOpening(block.frame.size);
 
 /** Help that leaves less than this of a picture to be seen hides it. */
 const HIDES_FROM = 0.3;
@@ -105,7 +110,7 @@ export function hidesSubject(help: ReadingHelp, block: BlockOnPhoto): boolean {
     case 'panel':
       return intersectBoxes(room, at) !== null;
     case 'tint':
-      return help.share >= HIDES_FROM && intersectBoxes(room, at) !== null;
+      return help.share >= HIDES_FROM && !hasRoomToOpen(subject, block);
     case 'gradient': {
       const edge = helpEdge(block);
       return help.share >= HIDES_FROM && beyondWords(edge, evenPart(edge, growBox(extent, frame.marginPx * GRADIENT_ROOM_M), frame.size), subject, frame.size) < 0;
