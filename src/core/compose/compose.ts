@@ -12,6 +12,7 @@ import { walkParts, type MarkPart, type PicturePart, type StackPart, type TextPa
 import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
+import { cappedSizes, coversSubject, isBetterMoved, isFreer, isMarkOnSubject } from './better-attempt.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
@@ -19,7 +20,7 @@ import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
-import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
+import { withMarksMoved } from './mark-off-subject.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
@@ -81,12 +82,12 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingWithout = ({ arrangement, marks, meetsSubject, smallerBy }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
+  const settingWithout = ({ arrangement, marks, meetsSubject, smallerBy = 0, caps = input.caps }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps: input.caps, marks, engines };
+    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps, marks, engines };
   };
   const attempt = (way: Attempt): Attempted => {
     const { marks, meetsSubject } = way;
@@ -103,6 +104,16 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     const stood = !meetsSubject ? { fitted, crops: adjustment.crops ?? {}, fronts: NO_FRONTS } : standBefore({ fitted, texts, bound, frame, crops: adjustment.crops ?? {}, typesetter: engines.typesetter, show });
     return { ...found, fitted: stood.fitted, emitted: emit({ book, scheme, frame, bound, marks, texts, fitted: stood.fitted, covers, fronts: stood.fronts, crops: stood.crops, place, typesetter: engines.typesetter }) };
   };
+  /** The cut with words that are a little smaller, where that frees the subject they lie on; else as it was found. */
+  const offSubject = (found: Attempted, marks: Setting['marks']) => {
+    const sizes = sizesFound(found.setting.arrangement, found.texts, found.fitted);
+    for (const share of SHARES_OFF_SUBJECT) {
+      const caps = cappedSizes(sizes, share);
+      const smaller = attempt({ arrangement, marks, meetsSubject: false, caps });
+      if (isFreer(smaller, found)) return { tried: smaller, caps };
+    }
+    return { tried: found, caps: input.caps };
+  };
   const mayMeet = mayStandBefore(arrangement.root, input);
   // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
   const setFor = (marks: Setting['marks']) => {
@@ -110,12 +121,13 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       const met = attempt({ arrangement, marks, meetsSubject: true, smallerBy });
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
-    const usual = attempt({ arrangement, marks, meetsSubject: false, smallerBy: 0 });
+    const found = attempt({ arrangement, marks, meetsSubject: false });
+    const { tried: usual, caps } = coversSubject(found) ? offSubject(found, marks) : { tried: found, caps: input.caps };
     if (!isMarkOnSubject(usual)) return usual;
     const { below, corners } = withMarksMoved(arrangement);
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of [...(below ? [below] : []), ...(template.kind === 'graphic' ? corners : [])]) {
-      const moved = attempt({ arrangement: other, marks, meetsSubject: false, smallerBy: 0 });
+      const moved = attempt({ arrangement: other, marks, meetsSubject: false, caps });
       if (isBetterMoved(moved, usual)) return moved;
     }
     return usual;
@@ -145,25 +157,16 @@ interface Attempt {
   readonly arrangement: Arrangement;
   readonly marks: Setting['marks'];
   readonly meetsSubject: boolean;
-  readonly smallerBy: number;
+  readonly smallerBy?: number;
+  /** The largest sizes, by `sizeKey`; missing: those of the run of slides. */
+  readonly caps?: ReadonlyMap<string, number> | undefined;
 }
 
 /** Sizes, in steps below the usual one, at which words are tried to go to a subject. */
 const STEPS_TO_MEET = [0, 2, 4] as const;
 
-/** Whether a mark lies on the subject of a photograph. */
-const isMarkOnSubject = ({ fitted, emitted, setting }: Attempted): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
-
-/** Words may become this much smaller for their mark to stand below them. */
-const LEAST_SIZE_BELOW = 0.75;
-
-/** Whether a cut gains by its mark elsewhere: it stands free of the subject and of words, nothing is missing that was there, and the words are still large. */
-function isBetterMoved(moved: Attempted, usual: Attempted): boolean {
-  if (isMarkOnSubject(moved) || (moved.fitted.overflow && !usual.fitted.overflow) || moved.dropped.length > usual.dropped.length || moved.emitted.findings.length > usual.emitted.findings.length) return false;
-  if (!standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
-  const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
-  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
-}
+/** Shares of the usual size at which words are tried to leave the subject free that they lie on. */
+const SHARES_OFF_SUBJECT = [0.85, 0.72] as const;
 
 const NO_FRONTS: EmitInput['fronts'] = new Map();
 const NO_SLOTS: Setting['hyphenated'] = new Set();

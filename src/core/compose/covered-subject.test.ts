@@ -10,7 +10,7 @@ import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { compose } from './compose.ts';
 import { coveringText } from './covered-subject.ts';
 import { cutFrame } from './cut-frame.ts';
-import type { CutFinding } from './report.ts';
+import type { CutFinding, CutReport } from './report.ts';
 import type { BlockOnPhoto } from './words-on-photo.ts';
 
 const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
@@ -50,11 +50,21 @@ describe('coveringText', () => {
 });
 
 describe('a headline on a photograph', () => {
-  const findings = (headline: string, picture: Picture): readonly CutFinding[] => {
+  const reportOf = (headline: string, picture: Picture): CutReport => {
     const slots = { photo: { kind: 'picture', mediaId: picture.id }, headline: { kind: 'text', text: headline } } as const;
-    return compose({ template: getShippedTemplate('lull'), frame: { id: 'f', slots }, book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report.findings;
+    return compose({ template: getShippedTemplate('lull'), frame: { id: 'f', slots }, book: gullwickBook, placement: square, pictures: new Map([[picture.id, picture]]), ghosts: false, adjustment: linkedCut }, engines).report;
   };
+  const findings = (headline: string, picture: Picture): readonly CutFinding[] => reportOf(headline, picture).findings;
   const long = 'There is a moment, just after the line goes tight and just before the sail finds the wind, when nothing is decided yet: the kite may climb or it may turn its face into the sand, and everybody who has ever held a line knows that this moment, short as it is, is really what they came for today.';
+
+  it('is set smaller where that frees the subject, and no smaller than it has to be', () => {
+    const sizeOf = (headline: string, picture: Picture): number | undefined => reportOf(headline, picture).placed.find(({ slot }) => slot === 'headline')?.sizePx;
+    const low: Picture = { ...pointedAt, focal: { x: 0.5, y: 0.6 } };
+    const wordsOf = (count: number): string => long.split(' ').slice(0, count).join(' ');
+    const shares = [14, 26, 30].map((count) => (sizeOf(wordsOf(count), low) ?? 0) / (sizeOf(wordsOf(count), { ...low, focalBy: 'proposal' }) ?? 1));
+    expect(shares.map((share) => share.toFixed(2))).toEqual(['1.00', '0.85', '0.72']);
+    for (const count of [26, 30]) expect(findings(wordsOf(count), low)).toEqual([]);
+  });
 
   it('is reported where it is so long that it lies on the subject', () => {
     expect(findings(long, pointedAt)).toContainEqual({ kind: 'covered-subject', slot: 'headline', picture: 'photo' });

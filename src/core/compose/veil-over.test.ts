@@ -32,10 +32,14 @@ describe('veilOver', () => {
     expect(node.fade).toMatchObject({ kind: 'line', from: { yPx: 1000 } });
     expect(veiling.sharesIn(at(300, 720))).toEqual([0.7, 0.7]);
     expect(veiling.sharesIn(at(300, 10))).toEqual([0, 0]);
-    expect(veiling.sharesIn(at(subject.xPx, subject.yPx - 100))[1]).toBeLessThan(0.35);
+    expect(veiling.sharesIn(at(subject.xPx, subject.yPx))[1]).toBeLessThan(0.3);
   });
 
-  it('comes from the left for words at the left, and stays round where the subject lies among the words', () => {
+  it('stays round where a veil from the side would hide a subject beside the words', () => {
+    expect(veilOver(cut, { xPx: 580, yPx: 690, reachPx: 0 }, [words], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+  });
+
+  it('comes from the left for words at the left, and is round where the subject lies among the words, or there are none', () => {
     const side = { xPx: 60, yPx: 200, widthPx: 380, heightPx: 600 };
     expect(veilOver(cut, { xPx: 600, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'line', from: { xPx: 0 } });
     expect(veilOver(cut, { xPx: 300, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'round' });

@@ -18,8 +18,8 @@ export interface ClearSubject extends Point {
 /** An opening that is smaller than this share of the short side, or of which the subject takes more than this, is a spot on it. */
 const LEAST_OPENING = 0.3;
 const MOST_OF_OPENING = 0.7;
-/** How far a veil from a side fades at least, as a share of the cut: it is strong, and a short fade would be a line across the subject. */
-const LEAST_FADE = 0.18;
+/** A veil from a side leaves the subject clear if it hides at most this share of it. */
+const MOST_HIDDEN = 0.25;
 
 /** The subject of a picture in its cut; null where it is cut off. */
 export function subjectInCut({ box, window, subject }: PlacedPicture, picture: Picture | undefined): ClearSubject | null {
@@ -30,24 +30,28 @@ export function subjectInCut({ box, window, subject }: PlacedPicture, picture: P
 
 /**
  * A colour over a photograph that leaves its subject clear. The opening is round and ends where words begin; where it would only be a
- * spot on the subject, the colour comes from the side of the words instead, and is gone beyond them.
+ * spot on the subject, the colour comes from the side of the words instead, if it is thin enough at the subject.
  * @param words the extents of all blocks on the photograph
  */
 export function veilOver(over: Box, subject: ClearSubject | null, words: readonly Box[], frame: CutFrame, { colour, strength }: { readonly colour: string; readonly strength: number }): { readonly node: FillNode; readonly veiling: Veiling } {
   if (!subject) return { node: { kind: 'fill', path: rectPath(over), colour, alpha: strength }, veiling: evenVeil(over, strength) };
+  const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
+  const fromSide = near && near.px > 0 && sideVeil(over, subject, edgeOfWords(near), words, frame, strength);
   const { opening, box } = openingAround(subject, over, words);
-  const edge = edgeOfWords(subject, words);
-  if (!edge || opening.endPx >= Math.max(subject.reachPx / MOST_OF_OPENING, Math.min(over.widthPx, over.heightPx) * LEAST_OPENING)) return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box) };
-  const room = growBox(boxAround(words) ?? over, frame.marginPx * GRADIENT_ROOM_M);
-  const found = reachOf(edge, room, strength, { frame, subject });
-  const reach = { ...found, fadePx: Math.max(found.fadePx, (edge === 'left' || edge === 'right' ? over.widthPx : over.heightPx) * LEAST_FADE) };
-  return { node: fadeFromEdge(over, edge, reach, colour, strength), veiling: { box: over, sharesIn: sharesOfFade(over, edge, reach, strength) } };
+  const isSpot = opening.endPx < Math.max(subject.reachPx / MOST_OF_OPENING, Math.min(over.widthPx, over.heightPx) * LEAST_OPENING);
+  if (!fromSide || !isSpot || fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] > MOST_HIDDEN) return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box) };
+  return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn } };
 }
 
-/** The edge that words lie at, seen from the subject; null where there are none, or the subject lies among them. */
-function edgeOfWords(subject: Point, words: readonly Box[]): Edge | null {
-  const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
-  if (!near || near.px === 0) return null;
-  if (near.awayX !== 0) return near.awayX > 0 ? 'left' : 'right';
-  return near.awayY > 0 ? 'top' : 'bottom';
+/** A veil that is even as far as the words from an edge, and fades towards the subject. */
+function sideVeil(over: Box, subject: Point, edge: Edge, words: readonly Box[], frame: CutFrame, strength: number) {
+  const room = growBox(boxAround(words) ?? over, frame.marginPx * GRADIENT_ROOM_M);
+  const reach = reachOf(edge, room, strength, { frame, subject });
+  return { edge, reach, sharesIn: sharesOfFade(over, edge, reach, strength) };
+}
+
+/** The edge that words lie at, seen from a subject that goes away from them in a direction. */
+function edgeOfWords({ awayX, awayY }: { readonly awayX: number; readonly awayY: number }): Edge {
+  if (awayX !== 0) return awayX > 0 ? 'left' : 'right';
+  return awayY > 0 ? 'top' : 'bottom';
 }

@@ -1,0 +1,41 @@
+import type { Picture } from '../crop/crop-window.ts';
+import type { Emitted } from './emit.ts';
+import type { FitOutcome } from './fit.ts';
+import { markBoxes } from './ink-boxes.ts';
+import { marksOnSubject, standFree } from './mark-off-subject.ts';
+
+/** A cut that was set in one way, as far as it is compared with another. */
+export interface Tried {
+  readonly fitted: FitOutcome;
+  readonly emitted: Emitted;
+  readonly dropped: readonly string[];
+  readonly setting: { readonly bound: { readonly pictures: Readonly<Record<string, Picture>> } };
+}
+
+/** Words may become this much smaller for their mark to stand below them. */
+const LEAST_SIZE_BELOW = 0.75;
+
+/** Whether a mark lies on the subject of a photograph. */
+export const isMarkOnSubject = ({ fitted, emitted, setting }: Tried): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
+
+/** Whether a cut gains by its mark elsewhere: it stands free of the subject and of words, nothing is missing that was there, and the words are still large. */
+export function isBetterMoved(moved: Tried, usual: Tried): boolean {
+  if (isMarkOnSubject(moved) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
+  if (!standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
+  const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
+  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
+}
+
+/** Whether words, or what helps them to be read, hide the subject of their photograph. */
+export const coversSubject = ({ emitted }: Tried): boolean => emitted.findings.some(({ kind }) => kind === 'covered-subject');
+
+/** Whether smaller words leave the subject free, and nothing is missing that was there. */
+export const isFreer = (smaller: Tried, usual: Tried): boolean => !coversSubject(smaller) && keepsAll(smaller, usual);
+
+const keepsAll = (other: Tried, usual: Tried): boolean => (!other.fitted.overflow || Boolean(usual.fitted.overflow)) && other.dropped.length <= usual.dropped.length;
+
+/** Sizes of which none is above a share of the largest. */
+export function cappedSizes(sizes: ReadonlyMap<string, number>, share: number): ReadonlyMap<string, number> {
+  const most = Math.max(...sizes.values()) * share;
+  return new Map([...sizes].map(([key, sizePx]) => [key, Math.min(sizePx, most)]));
+}
