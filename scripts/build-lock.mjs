@@ -4,11 +4,11 @@ import { join } from 'node:path';
 import { setTimeout } from 'node:timers/promises';
 import { projectRoot } from './setup.mjs';
 
-const lockPath = join(projectRoot, '.building');
+const LOCK = join(projectRoot, '.building');
 const LOOK_AGAIN_MS = 500;
 
 /** Whether the program that holds the lock still runs: one that was killed leaves its file behind. */
-function isHeld() {
+function isHeld(lockPath) {
   try {
     process.kill(Number(readFileSync(lockPath, 'utf8')), 0);
     return true;
@@ -17,20 +17,20 @@ function isHeld() {
   }
 }
 
-function take() {
+function take(lockPath) {
   try {
     writeFileSync(lockPath, String(process.pid), { flag: 'wx' });
     return true;
   } catch (error) {
     if (error.code !== 'EEXIST') throw error;
-    if (!isHeld()) rmSync(lockPath, { force: true });
+    if (!isHeld(lockPath)) rmSync(lockPath, { force: true });
     return false;
   }
 }
 
 /** Runs a build once no other one is under way. */
-export async function withBuildLock(build) {
-  for (let turn = 0; !take(); turn += 1) {
+export async function withBuildLock(build, lockPath = LOCK) {
+  for (let turn = 0; !take(lockPath); turn += 1) {
     if (turn === 1) process.stdout.write('Another build is under way in this folder; waiting for it…\n');
     await setTimeout(LOOK_AGAIN_MS);
   }

@@ -1,0 +1,29 @@
+import { describe, expect, it } from 'vitest';
+import { cappedSizes, coversSubject, isFreer, type Tried } from './better-attempt.ts';
+
+const covering = [{ kind: 'covered-subject', slot: 'headline', picture: 'photo' }] as const;
+const tried = ({ findings = [], dropped = [], overflows = false }: { readonly findings?: readonly object[]; readonly dropped?: readonly string[]; readonly overflows?: boolean }): Tried =>
+  ({ fitted: { overflow: overflows ? { part: null, overPx: 9 } : null }, emitted: { findings }, dropped, setting: { bound: { pictures: {} } } }) as unknown as Tried;
+
+describe('isFreer', () => {
+  const usual = tried({ findings: covering });
+
+  it('wants the subject free', () => {
+    expect(coversSubject(usual)).toBe(true);
+    expect(isFreer(tried({}), usual)).toBe(true);
+    expect(isFreer(tried({ findings: covering }), usual)).toBe(false);
+  });
+
+  it('gives up no part for it, nor lets a text run over', () => {
+    expect(isFreer(tried({ dropped: ['line'] }), usual)).toBe(false);
+    expect(isFreer(tried({ dropped: ['line'] }), tried({ findings: covering, dropped: ['line'] }))).toBe(true);
+    expect(isFreer(tried({ overflows: true }), usual)).toBe(false);
+    expect(isFreer(tried({ overflows: true }), tried({ findings: covering, overflows: true }))).toBe(true);
+  });
+});
+
+describe('cappedSizes', () => {
+  it('takes what is large down, and leaves what is small', () => {
+    expect(cappedSizes(new Map([['headline', 100], ['line', 40], ['label', 90]]), 0.72)).toEqual(new Map([['headline', 72], ['line', 40], ['label', 72]]));
+  });
+});
