@@ -113,7 +113,8 @@ export function hidesSubject(help: ReadingHelp, block: BlockOnPhoto): boolean {
       return help.share >= HIDES_FROM && !hasRoomToOpen(subject, block);
     case 'gradient': {
       const edge = helpEdge(block);
-      return help.share >= HIDES_FROM && beyondWords(edge, evenPart(edge, growBox(extent, frame.marginPx * GRADIENT_ROOM_M), frame.size), subject, frame.size) < 0;
+      const cut: Box = { xPx: 0, yPx: 0, ...frame.size };
+      return sharesOfFade(cut, edge, reachOf(edge, tintedFor(block), help.share, block), help.share)(at)[1] >= HIDES_FROM;
     }
   }
 }

@@ -1,5 +1,5 @@
 import { useMutation, type UseMutationResult } from '@tanstack/react-query';
-import { useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { addToQueue, placePiece, removeFromQueue } from '../../../contract/plan-contracts.ts';
 import type { AnswerOf, BodyOf } from '../../../contract/contract.ts';
 import { addMinutes, formatMoment } from '../../../core/time/wall-time.ts';
@@ -53,7 +53,12 @@ export function TimesView(props: TimesProps) {
   const [shared, setShared] = useState<ChosenMoment>(() => ({ wall: nextQuarter(nowMs + HOUR_MS, brand.zone) }));
   // A moment that was typed and is not taken yet: what is scheduled meanwhile would go out at the one before.
   const [isTyping, setTyping] = useState(false);
+  // Once a moment is entered and the button can be pressed, the keyboard goes on there.
   const scheduleButton = useRef<HTMLButtonElement>(null);
+  const [entered, setEntered] = useState(0);
+  useEffect(() => {
+    if (entered > 0) scheduleButton.current?.focus();
+  }, [entered]);
   const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
   const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
   const on = rows.filter(({ isOn }) => isOn);
@@ -92,7 +97,7 @@ export function TimesView(props: TimesProps) {
         <div className="max-w-5xl">
           <div className="mb-3 flex flex-wrap items-center gap-x-5 gap-y-2">
             <h2 className="text-base font-semibold">Where and when</h2>
-            <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} onEntered={() => requestAnimationFrame(() => scheduleButton.current?.focus())} />
+            <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} onEntered={() => setEntered((count) => count + 1)} />
             <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
           </div>
           <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
