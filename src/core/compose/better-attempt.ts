@@ -18,10 +18,12 @@ const LEAST_SIZE_BELOW = 0.75;
 /** Whether a mark lies on the subject of a photograph. */
 export const isMarkOnSubject = ({ fitted, emitted, setting }: Tried): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
 
-/** Whether a cut gains by its mark elsewhere: it stands free of the subject and of words, nothing is missing that was there, and the words are still large. */
+/** Whether marks that were moved to another corner stand on a photograph, clear of words and of panels. */
+export const isInFreeCorner = ({ fitted, emitted }: Tried): boolean => standFree(markBoxes(fitted.laidOut), emitted);
+
+/** Whether a cut gains by its mark elsewhere: it stands free of the subject, nothing is missing that was there, and the words are still large. */
 export function isBetterMoved(moved: Tried, usual: Tried): boolean {
   if (isMarkOnSubject(moved) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
-  if (!standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
 }

@@ -12,7 +12,7 @@ import { walkParts, type MarkPart, type PicturePart, type StackPart, type TextPa
 import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
-import { cappedSizes, coversSubject, isBetterMoved, isFreer, isMarkOnSubject } from './better-attempt.ts';
+import { cappedSizes, coversSubject, isBetterMoved, isFreer, isInFreeCorner, isMarkOnSubject } from './better-attempt.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
@@ -128,7 +128,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of [...(below ? [below] : []), ...(template.kind === 'graphic' ? corners : [])]) {
       const moved = attempt({ arrangement: other, marks, meetsSubject: false, caps });
-      if (isBetterMoved(moved, usual)) return moved;
+      if (isBetterMoved(moved, usual) && (other === below || isInFreeCorner(moved))) return moved;
     }
     return usual;
   };
