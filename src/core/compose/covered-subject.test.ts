@@ -25,27 +25,31 @@ const [none, thin, strong] = [{ kind: 'none' }, { kind: 'gradient', colour: '#00
 
 describe('coveringText', () => {
   it('is the text that the subject lies under', () => {
-    expect(coveringText(pointedAt, block({ xPx: 300, yPx: 800 }), texts, none)).toBe('headline');
-    expect(coveringText(outlined, block({ xPx: 100, yPx: 610 }), texts, none)).toBe('label');
+    expect(coveringText(pointedAt, block({ xPx: 300, yPx: 800 }), texts, none, false)).toBe('headline');
+    expect(coveringText(outlined, block({ xPx: 100, yPx: 610 }), texts, none, false)).toBe('label');
   });
 
   it('is the largest text where its gradient, tint or panel hides the subject beside it', () => {
     const beside = block({ xPx: 800, yPx: 800 });
-    expect(coveringText(pointedAt, beside, texts, strong)).toBe('headline');
-    expect(coveringText(pointedAt, beside, texts, thin)).toBeNull();
-    expect(coveringText(pointedAt, beside, texts, { kind: 'panel', colour: '#000000' })).toBeNull();
+    expect(coveringText(pointedAt, beside, texts, strong, false)).toBe('headline');
+    expect(coveringText(pointedAt, beside, texts, thin, false)).toBeNull();
+    expect(coveringText(pointedAt, beside, texts, { kind: 'panel', colour: '#000000' }, false)).toBeNull();
     const near = block({ xPx: 580, yPx: 800 });
-    expect(coveringText(pointedAt, near, texts, { kind: 'panel', colour: '#000000' })).toBe('headline');
-    expect(coveringText(pointedAt, near, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBe('headline');
-    expect(coveringText(pointedAt, beside, texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBeNull();
+    expect(coveringText(pointedAt, near, texts, { kind: 'panel', colour: '#000000' }, false)).toBe('headline');
+    expect(coveringText(pointedAt, near, texts, { kind: 'tint', colour: '#000000', share: 0.5 }, false)).toBe('headline');
+    expect(coveringText(pointedAt, beside, texts, { kind: 'tint', colour: '#000000', share: 0.5 }, false)).toBeNull();
     // A tint has no room to open here, so that all of it stays.
-    expect(coveringText(pointedAt, block({ xPx: 700, yPx: 800 }), texts, { kind: 'tint', colour: '#000000', share: 0.5 })).toBe('headline');
+    expect(coveringText(pointedAt, block({ xPx: 700, yPx: 800 }), texts, { kind: 'tint', colour: '#000000', share: 0.5 }, false)).toBe('headline');
+  });
+
+  it('is the largest text where a veil of the template hides the subject', () => {
+    expect(coveringText(pointedAt, block({ xPx: 800, yPx: 200 }), texts, none, true)).toBe('headline');
   });
 
   it('is none where the subject is free, cut off, or only guessed', () => {
-    expect(coveringText(pointedAt, block({ xPx: 500, yPx: 200 }), texts, strong)).toBeNull();
-    expect(coveringText(pointedAt, block(null), texts, strong)).toBeNull();
-    expect(coveringText(guessed, block({ xPx: 300, yPx: 800 }), texts, none)).toBeNull();
+    expect(coveringText(pointedAt, block({ xPx: 500, yPx: 200 }), texts, strong, false)).toBeNull();
+    expect(coveringText(pointedAt, block(null), texts, strong, false)).toBeNull();
+    expect(coveringText(guessed, block({ xPx: 300, yPx: 800 }), texts, none, false)).toBeNull();
   });
 });
 

@@ -103,6 +103,8 @@ class Emitter {
   leastOfMarks = Infinity;
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
+  /** Slots of photographs whose subject a veil of the template hides: words leave it no room to open. */
+  readonly #veiled = new Set<string>();
 
   readonly #inkBoxes: ReadonlyMap<TextPart, Box>;
   readonly #treatment: Treatment | undefined;
@@ -221,7 +223,7 @@ class Emitter {
     if (pointer) this.nodes.push(...pointerTo(onPhoto, (region) => chooseInk(scheme.ink, [scheme.ground, scheme.surface], this.#backdrop.behind(region), MIN_LARGE_CONTRAST).colour));
     this.blocks.push({ picture, place, help });
     const shown = this.input.bound.pictures[picture];
-    const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help) : null;
+    const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help, this.#veiled.has(picture)) : null;
     if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
   }
 
@@ -240,7 +242,8 @@ class Emitter {
     const colour = this.#shade(this.input.scheme[part.ink], box);
     const shown = this.pictures.find(({ slot }) => slot === part.around);
     const subject = shown ? subjectInCut(shown, this.input.bound.pictures[shown.slot]) : null;
-    const { node, veiling } = veilOver(box, subject, this.#extents, this.input.frame, { colour, strength: part.strength });
+    const { node, veiling, hidesSubject } = veilOver(box, subject, this.#extents, this.input.frame, { colour, strength: part.strength });
+    if (shown && hidesSubject) this.#veiled.add(shown.slot);
     this.nodes.push(node);
     this.#backdrop.addVeil(colour, veiling);
   }

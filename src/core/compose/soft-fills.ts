@@ -77,6 +77,11 @@ export interface Opening {
   readonly endPx: number;
 }
 
+/** How much a colour with a round opening hides at a distance from the opening's middle. */
+export function hiddenAround({ clearPx, endPx }: Opening, awayPx: number, share: number): number {
+  return share * hiddenAt(Math.min(1, Math.max(0, (endPx - awayPx) / (endPx - clearPx))), share);
+}
+
 /** A colour over a whole box with a soft round opening. */
 export function fadeAround(box: Box, { xPx, yPx, clearPx, endPx }: Opening, colour: string, share: number): FillNode {
   const stops = curve(share, { from: 1, to: clearPx / endPx }).toReversed();

@@ -43,6 +43,8 @@ describe('veilOver', () => {
     const side = { xPx: 60, yPx: 200, widthPx: 380, heightPx: 600 };
     expect(veilOver(cut, { xPx: 600, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'line', from: { xPx: 0 } });
     expect(veilOver(cut, { xPx: 300, yPx: 500, reachPx: 300 }, [side], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+    expect(veilOver(cut, { xPx: 450, yPx: 500, reachPx: 0 }, [side], frame, ink).hidesSubject).toBe(true);
+    expect(veilOver(cut, { xPx: 700, yPx: 500, reachPx: 100 }, [side], frame, ink).hidesSubject).toBe(false);
     expect(veilOver(cut, { xPx: 300, yPx: 500, reachPx: 900 }, [], frame, ink).node.fade).toMatchObject({ kind: 'round' });
   });
 });

@@ -7,8 +7,8 @@ import { evenVeil, type Veiling } from './backdrop.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { rectPath } from './part-outlines.ts';
 import type { PlacedPicture } from './report.ts';
-import { fadeAround, fadeFromEdge, sharesOfFade } from './soft-fills.ts';
-import { GRADIENT_ROOM_M, openingAround, reachOf, wayFrom, type Point } from './words-on-photo.ts';
+import { fadeAround, fadeFromEdge, hiddenAround, sharesOfFade } from './soft-fills.ts';
+import { GRADIENT_ROOM_M, HIDES_FROM, openingAround, reachOf, wayFrom, type Point } from './words-on-photo.ts';
 
 /** What a veil leaves clear: where it stands in the cut, and how far it reaches from there; 0 where that is not known. */
 export interface ClearSubject extends Point {
@@ -33,14 +33,17 @@ export function subjectInCut({ box, window, subject }: PlacedPicture, picture: P
  * spot on the subject, the colour comes from the side of the words instead, if it is thin enough at the subject.
  * @param words the extents of all blocks on the photograph
  */
-export function veilOver(over: Box, subject: ClearSubject | null, words: readonly Box[], frame: CutFrame, { colour, strength }: { readonly colour: string; readonly strength: number }): { readonly node: FillNode; readonly veiling: Veiling } {
-  if (!subject) return { node: { kind: 'fill', path: rectPath(over), colour, alpha: strength }, veiling: evenVeil(over, strength) };
+export function veilOver(over: Box, subject: ClearSubject | null, words: readonly Box[], frame: CutFrame, { colour, strength }: { readonly colour: string; readonly strength: number }): { readonly node: FillNode; readonly veiling: Veiling; readonly hidesSubject: boolean } {
+  if (!subject) return { node: { kind: 'fill', path: rectPath(over), colour, alpha: strength }, veiling: evenVeil(over, strength), hidesSubject: false };
   const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
   const fromSide = near && near.px > 0 && sideVeil(over, subject, edgeOfWords(near), words, frame, strength);
   const { opening, box } = openingAround(subject, over, words);
   const isSpot = opening.endPx < Math.max(subject.reachPx / MOST_OF_OPENING, Math.min(over.widthPx, over.heightPx) * LEAST_OPENING);
-  if (!fromSide || !isSpot || fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] > MOST_HIDDEN) return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box) };
-  return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn } };
+  if (!fromSide || !isSpot || fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] > MOST_HIDDEN) {
+    const hidden = hiddenAround(opening, Math.hypot(subject.xPx - opening.xPx, subject.yPx - opening.yPx), strength);
+    return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box), hidesSubject: hidden >= HIDES_FROM };
+  }
+  return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn }, hidesSubject: false };
 }
 
 /** A veil that is even as far as the words from an edge, and fades towards the subject. */

@@ -96,7 +96,7 @@ const tintedFor = ({ extent, frame }: BlockOnPhoto): Box => growBox(extent, fram
 const hasRoomToOpen = (subject: Point, block: BlockOnPhoto): boolean => wayFrom(subject, tintedFor(block)).px >= leastOpening(block.frame.size);
 
 /** Help that leaves less than this of a picture to be seen hides it. */
-const HIDES_FROM = 0.3;
+export const HIDES_FROM = 0.3;
 
 /** Whether what helps words to be read hides the subject of their picture. */
 export function hidesSubject(help: ReadingHelp, block: BlockOnPhoto): boolean {
