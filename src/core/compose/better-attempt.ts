@@ -1,8 +1,10 @@
 import type { Picture } from '../crop/crop-window.ts';
+import type { Size } from '../geometry/box.ts';
+import type { Arrangement } from '../template/template.ts';
 import type { Emitted } from './emit.ts';
 import type { FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
-import { marksOnSubject, standFree } from './mark-off-subject.ts';
+import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
 
 /** A cut that was set in one way, as far as it is compared with another. */
 export interface Tried {
@@ -18,12 +20,30 @@ const LEAST_SIZE_BELOW = 0.75;
 /** Whether a mark lies on the subject of a photograph. */
 export const isMarkOnSubject = ({ fitted, emitted, setting }: Tried): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
 
-/** Whether marks that were moved to another corner stand on a photograph, clear of words and of panels. */
-export const isInFreeCorner = ({ fitted, emitted }: Tried): boolean => standFree(markBoxes(fitted.laidOut), emitted);
+/** A place for the marks of a cut beside the usual one. */
+interface OtherPlace {
+  readonly arrangement: Arrangement;
+  readonly inCorner: boolean;
+}
 
-/** Whether a cut gains by its mark elsewhere: it stands free of the subject, nothing is missing that was there, and the words are still large. */
-export function isBetterMoved(moved: Tried, usual: Tried): boolean {
+/**
+ * Where else the marks of a cut may stand: below their words, and in the corners that look free by the cut as it is. A whole attempt costs as
+ * much as the cut itself, and in most photographs no corner is better.
+ */
+export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting }: Tried, cut: Size, mayCross: boolean): readonly OtherPlace[] {
+  const { below, corners } = withMarksMoved(arrangement);
+  const marks = markBoxes(fitted.laidOut);
+  const free = corners.filter(({ take }) => {
+    const taken = marks.map((mark) => take(mark, cut));
+    return mayCross && standFree(taken, emitted) && !marksOnSubject(taken, emitted.pictures, setting.bound.pictures);
+  });
+  return [...(below ? [{ arrangement: below, inCorner: false }] : []), ...free.map(({ arrangement: turned }) => ({ arrangement: turned, inCorner: true }))];
+}
+
+/** Whether a cut gains by its mark elsewhere: it stands free of the subject and, in a corner, of words, nothing is missing that was there, and the words are still large. */
+export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
   if (isMarkOnSubject(moved) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
+  if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
 }

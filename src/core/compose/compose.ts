@@ -12,7 +12,7 @@ import { walkParts, type MarkPart, type PicturePart, type StackPart, type TextPa
 import type { Arrangement, Template } from '../template/template.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
-import { cappedSizes, coversSubject, isBetterMoved, isFreer, isInFreeCorner, isMarkOnSubject } from './better-attempt.ts';
+import { cappedSizes, coversSubject, isBetterMoved, isFreer, isMarkOnSubject, otherPlaces } from './better-attempt.ts';
 import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame, type CutFrame } from './cut-frame.ts';
@@ -20,7 +20,6 @@ import { emit, type Emitted, type EmitInput } from './emit.ts';
 import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
 import { fit, type FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
-import { withMarksMoved } from './mark-off-subject.ts';
 import { LayoutSolver, type Overflow } from './layout.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
@@ -124,11 +123,10 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     const found = attempt({ arrangement, marks, meetsSubject: false });
     const { tried: usual, caps } = coversSubject(found) ? offSubject(found, marks) : { tried: found, caps: input.caps };
     if (!isMarkOnSubject(usual)) return usual;
-    const { below, corners } = withMarksMoved(arrangement);
     // From slide to slide, and in a video, a mark stays in its corner.
-    for (const other of [...(below ? [below] : []), ...(template.kind === 'graphic' ? corners : [])]) {
-      const moved = attempt({ arrangement: other, marks, meetsSubject: false, caps });
-      if (isBetterMoved(moved, usual) && (other === below || isInFreeCorner(moved))) return moved;
+    for (const other of otherPlaces(arrangement, usual, frame.size, template.kind === 'graphic')) {
+      const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, caps });
+      if (isBetterMoved(moved, usual, other.inCorner)) return moved;
     }
     return usual;
   };

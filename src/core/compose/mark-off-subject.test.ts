@@ -156,8 +156,10 @@ describe('withMarksMoved', () => {
 
   it('takes a mark in a corner to the three others, and leaves one that stands among words', () => {
     const [shore, cliff] = getShippedTemplate('headland').arrangements;
-    const corners = withMarksMoved(shore as Arrangement).corners.map(({ root }) => [...walkParts(root)].flatMap((part) => (part.part === 'mark' ? [part.over] : [])));
+    const corners = withMarksMoved(shore as Arrangement).corners.map(({ arrangement }) => [...walkParts(arrangement.root)].flatMap((part) => (part.part === 'mark' ? [part.over] : [])));
     expect(corners).toEqual([[{ top: 1.2, right: 1.2 }], [{ bottom: 1.2, left: 1.2 }], [{ bottom: 1.2, right: 1.2 }]]);
     expect(withMarksMoved(cliff as Arrangement).corners).toEqual([]);
+    const mark: Box = { xPx: 60, yPx: 80, widthPx: 300, heightPx: 50 };
+    expect(withMarksMoved(shore as Arrangement).corners.map(({ take }) => take(mark, { widthPx, heightPx })).map(({ xPx, yPx }) => [xPx, yPx])).toEqual([[720, 80], [60, 1790], [720, 1790]]);
   });
 });

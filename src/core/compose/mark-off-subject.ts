@@ -1,7 +1,7 @@
 import type { Picture } from '../crop/crop-window.ts';
 import type { FocalPoint, PictureFacts } from '../crop/picture-facts.ts';
 import { isOnSubject } from '../crop/subject-box.ts';
-import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
+import { boxContains, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
 import type { Part, StackPart } from '../template/parts.ts';
 import type { Arrangement } from '../template/template.ts';
 import type { PlacedPicture } from './report.ts';
@@ -41,8 +41,8 @@ function pointsIn({ xPx, yPx, widthPx, heightPx }: Box): readonly { readonly xPx
 interface MovedMarks {
   /** Below the words that they stand beside on a photograph; null where none stands so. */
   readonly below: Arrangement | null;
-  /** In the other corners of what they are laid over: across, up or down, and both. */
-  readonly corners: readonly Arrangement[];
+  /** In the other corners of what they are laid over, across, up or down, and both, with where that takes a mark's box in its cut. */
+  readonly corners: readonly { readonly arrangement: Arrangement; readonly take: (mark: Box, cut: Size) => Box }[];
 }
 
 const moved = new WeakMap<Arrangement, MovedMarks>();
@@ -52,13 +52,23 @@ export function withMarksMoved(arrangement: Arrangement): MovedMarks {
   const known = moved.get(arrangement);
   if (known) return known;
   const withRoot = (root: StackPart): Arrangement | null => (root === arrangement.root ? null : { ...arrangement, root });
-  const corners = [mirroredEdges, upsideDown, (over: Over) => upsideDown(mirroredEdges(over))].flatMap((turn) => withRoot(inCorner(arrangement.root, turn)) ?? []);
+  const corners = [
+    { turn: mirroredEdges<Over>, take: acrossCut },
+    { turn: upsideDown, take: downCut },
+    { turn: (over: Over) => upsideDown(mirroredEdges(over)), take: (mark: Box, cut: Size) => downCut(acrossCut(mark, cut), cut) },
+  ].flatMap(({ turn, take }) => {
+    const turned = withRoot(inCorner(arrangement.root, turn));
+    return turned ? [{ arrangement: turned, take }] : [];
+  });
   const made = { below: withRoot(below(arrangement.root, false)), corners };
   moved.set(arrangement, made);
   return made;
 }
 
 type Over = NonNullable<Part['over']>;
+
+const acrossCut = (mark: Box, { widthPx }: Size): Box => ({ ...mark, xPx: widthPx - mark.xPx - mark.widthPx });
+const downCut = (mark: Box, { heightPx }: Size): Box => ({ ...mark, yPx: heightPx - mark.yPx - mark.heightPx });
 
 function upsideDown({ top, bottom, ...others }: Over): Over {
   return { ...others, ...(bottom === undefined ? {} : { top: bottom }), ...(top === undefined ? {} : { bottom: top }) };

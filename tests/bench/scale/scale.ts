@@ -20,7 +20,9 @@ const requests: Readonly<Record<string, string>> = {
   'media-first-page': `${base}/media?limit=48`,
   'media-by-tag': `${base}/media?limit=48&tag=kite`,
   'media-search-of-a-usual-word': `${base}/media?limit=48&words=kite`,
-  'media-search-of-two-words': `${base}/media?limit=48&words=kite+item4`,
+  'media-search-of-two-usual-words': `${base}/media?limit=48&words=kite+harbour`,
+  // Its hits lie further apart in the large brand: the small one has fourteen in all.
+  'media-search-of-a-word-and-a-beginning': `${base}/media?limit=48&words=kite+item4`,
   'media-search-of-a-rare-word': `${base}/media?limit=48&words=item777`,
   'media-search-without-a-hit': `${base}/media?limit=48&words=nowhere`,
   'media-tags': `${base}/media-tags`,
