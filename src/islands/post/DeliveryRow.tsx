@@ -44,7 +44,7 @@ export function DeliveryRow({ brand, delivery, badge, nowMs }: RowProps) {
   return (
     <li data-delivery={delivery.id} data-state={state} className="flex items-center gap-4 py-1.5 max-md:flex-wrap max-md:gap-x-3 max-md:gap-y-1">
       <PictureWithFallback src={addressOf(getDeliveryPicture, { brand: brand.slug, delivery: delivery.id })} alt="" className="size-11 shrink-0 rounded-md object-contain" />
-      <div className="min-w-0 flex-1">
+      <div className="min-w-0 flex-1 max-md:min-w-48">
         <div className="flex gap-1.5 text-sm">
           {badge && (
             <span className="pt-0.5">
