@@ -14,9 +14,9 @@ export class Batch {
 
   constructor(readonly requestId: number) {}
 
-  /** @param pixels given away with the batch; cuts that are alike get copies */
+  /** @param pixels given away with the batch, once for all cuts that are alike */
   add(alike: AlikeCuts, pixels: ImageData | null, report: CutReport, settled: boolean): void {
-    alike.forEach(({ key }, index) => this.#cuts.push({ key, pixels: index === 0 || !pixels ? pixels : new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled }));
+    for (const { key } of alike) this.#cuts.push({ key, pixels, report, settled });
   }
 
   isOld(): boolean {
@@ -27,6 +27,6 @@ export class Batch {
     const cuts = this.#cuts;
     this.#cuts = [];
     this.#sentMs = performance.now();
-    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: cuts.flatMap(({ pixels }) => (pixels ? [pixels.data.buffer] : [])) });
+    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: [...new Set(cuts.flatMap(({ pixels }) => (pixels ? [pixels.data.buffer] : [])))] });
   }
 }

@@ -49,6 +49,9 @@ export class LayoutSolver {
   readonly #config: YogaConfig;
   readonly #sizes = new Map<TextPart, number>();
   readonly #textNodes = new Map<TextPart, YogaNode>();
+  /** What does not fit into the last layout; undefined until it is asked. */
+  #overflow: Overflow | null | undefined;
+  #isSolved = false;
 
   constructor(
     readonly input: LayoutInput,
@@ -72,8 +75,12 @@ export class LayoutSolver {
       if (this.#sizes.get(part) === sizePx) continue;
       this.#sizes.set(part, sizePx);
       this.#textNodes.get(part)?.markDirty();
+      this.#isSolved = false;
     }
+    if (this.#isSolved) return;
     this.#root.node.calculateLayout(undefined, undefined);
+    this.#isSolved = true;
+    this.#overflow = undefined;
   }
 
   /** Width that a text has in the last layout, in pixels. */
@@ -98,6 +105,11 @@ export class LayoutSolver {
 
   /** What does not fit into the last layout; null when all is well. Asked of the nodes themselves: fitting asks it dozens of times. */
   findOverflow(): Overflow | null {
+    if (this.#overflow === undefined) this.#overflow = this.#overflowOf();
+    return this.#overflow;
+  }
+
+  #overflowOf(): Overflow | null {
     const tooWide: TextPart[] = [];
     for (const [part, node] of this.#textNodes) {
       const text = this.input.texts.get(part);

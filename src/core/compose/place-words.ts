@@ -1,4 +1,5 @@
-import { cropWindow, ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
+import { clearWindow } from '../crop/clear-window.ts';
+import { ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import type { PictureFacts } from '../crop/picture-facts.ts';
 import type { Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
@@ -94,7 +95,7 @@ function calmest(afloat: Afloat, { frame, pictures, crops }: PlaceInput): CalmPl
   const own = crops[afloat.picture];
   const rated = afloat.places.map((place, index) => {
     const block = blockBox(place, afloat, frame);
-    const window = own ? ownCropWindow(picture, cut, own) : cropWindow(picture, cut, uncovered(cut, [block]));
+    const window = own ? ownCropWindow(picture, cut, own) : clearWindow(picture, cut, uncovered(cut, [block]));
     return { place, cost: disquiet(picture, window, block, frame) + index * LATER };
   });
   return rated.reduce((best, each) => (each.cost < best.cost ? each : best)).place;

@@ -1,5 +1,6 @@
 import type { ResolvedScheme } from '../brand/brand-book.ts';
 import { relativeLuminance } from '../colour/contrast.ts';
+import { clearWindow } from '../crop/clear-window.ts';
 import { centredCropWindow, cropWindow, ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import { isCutOut } from '../crop/picture-facts.ts';
 import { clampBox, snapBoxOutward, type Box } from '../geometry/box.ts';
@@ -64,8 +65,8 @@ function placed(part: PicturePart, picture: Picture, visible: Box, place: PlaceO
   return { ...shown(picture, box, window), mask: maskOf(part, box, place.frame) };
 }
 
-function foundWindow(part: PicturePart, picture: Picture, box: Box, seen: Box): CropWindow {
-  return (part.window === 'circle' ? centredCropWindow(picture, box) : null) ?? cropWindow(picture, box, seen);
+function foundWindow(part: PicturePart, picture: Picture, box: Box, seen: readonly [Box, ...Box[]]): CropWindow {
+  return (part.window === 'circle' ? centredCropWindow(picture, box) : null) ?? clearWindow(picture, box, seen);
 }
 
 /** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */
@@ -116,7 +117,7 @@ function overAllSlides(picture: Picture, visible: Box, { frame, slide, own }: Pl
 function inDisc(picture: Picture, place: Box, { frame, covers, own }: PlaceOfPicture): ShownPicture {
   const sidePx = Math.min(place.widthPx, place.heightPx) * DISC_SHARE;
   const box = { xPx: place.xPx + (place.widthPx - sidePx) / 2, yPx: place.yPx + (place.heightPx - sidePx) / 2, widthPx: sidePx, heightPx: sidePx };
-  const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, uncovered(box, covers));
+  const window = own ? ownCropWindow(picture, box, own) : clearWindow(picture, box, uncovered(box, covers));
   return { ...shown(picture, box, window), mask: windowPath('circle', box, frame.marginPx) };
 }
 

@@ -17,18 +17,16 @@ function isOfWords(stack: StackPart): boolean {
   return parts.some((part) => part.part === 'text') && parts.every((part) => part.part !== 'picture');
 }
 
-/** The largest part of a picture's place beside all that covers it: there its subject belongs. */
-export function uncovered(visible: Box, covers: readonly Box[]): Box {
+/** The parts of a picture's place beside all that covers it, the largest first: in one of them its subject belongs. */
+export function uncovered(visible: Box, covers: readonly Box[]): readonly [Box, ...Box[]] {
   const kept = covers.flatMap((cover) => {
     const hidden = intersectBoxes(visible, cover);
     return hidden && areaOf(hidden) <= areaOf(visible) * MAX_COVERED_SHARE ? [hidden] : [];
   });
-  if (kept.length === 0) return visible;
-  const free = [...freeColumns(visible, kept)].reduce((best, each) => (areaOf(each) > areaOf(best) ? each : best), NOTHING);
-  return areaOf(free) > 0 ? free : visible;
+  if (kept.length === 0) return [visible];
+  const [largest = visible, ...others] = [...freeColumns(visible, kept)].filter((each) => areaOf(each) > 0).toSorted((a, b) => areaOf(b) - areaOf(a));
+  return [largest, ...others];
 }
-
-const NOTHING: Box = { xPx: 0, yPx: 0, widthPx: 0, heightPx: 0 };
 
 /** Every empty box that is as high as it can be between two sides of what is kept clear of. */
 function* freeColumns(visible: Box, kept: readonly Box[]): Generator<Box> {

@@ -35,8 +35,17 @@ describe('veilOver', () => {
     expect(veiling.sharesIn(at(subject.xPx, subject.yPx))[1]).toBeLessThan(0.3);
   });
 
-  it('stays round where a veil from the side would hide a subject beside the words', () => {
-    expect(veilOver(cut, { xPx: 580, yPx: 690, reachPx: 0 }, [words], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+  it('stays round where the opening shows all of a small subject beside the words that a veil from the side would hide', () => {
+    expect(veilOver(cut, { xPx: 580, yPx: 690, reachPx: 80 }, [words], frame, ink).node.fade).toMatchObject({ kind: 'round' });
+  });
+
+  it.each([
+    ['is too large for it', 300],
+    ['may be, as its outline is not known', 0],
+  ])('lights a subject beside the words from one side rather than a ball of it, where it %s, and says that it hides the rest', (_, reachPx) => {
+    const { node, hidesSubject } = veilOver(cut, { xPx: 580, yPx: 690, reachPx }, [words], frame, ink);
+    expect(node.fade).toMatchObject({ kind: 'line' });
+    expect(hidesSubject).toBe(true);
   });
 
   it('comes from the left for words at the left, and is round where the subject lies among the words, or there are none', () => {

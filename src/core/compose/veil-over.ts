@@ -18,8 +18,10 @@ export interface ClearSubject extends Point {
 /** An opening that is smaller than this share of the short side, or of which the subject takes more than this, is a spot on it. */
 const LEAST_OPENING = 0.3;
 const MOST_OF_OPENING = 0.7;
-/** A veil from a side leaves the subject clear if it hides at most this share of it. */
-const MOST_HIDDEN = 0.25;
+/** A subject whose outline is not known is taken to reach this far, as a share of the short side. */
+const USUAL_REACH = 0.3;
+/** Where an opening is a spot on a subject that it shows, the side of the words is only better if it hides at most this share of it. */
+const MOST_HIDDEN = 0.45;
 
 /** The subject of a picture in its cut; null where it is cut off. */
 export function subjectInCut({ box, window, subject }: PlacedPicture, picture: Picture | undefined): ClearSubject | null {
@@ -30,7 +32,7 @@ export function subjectInCut({ box, window, subject }: PlacedPicture, picture: P
 
 /**
  * A colour over a photograph that leaves its subject clear. The opening is round and ends where words begin; where it would only be a
- * spot on the subject, the colour comes from the side of the words instead, if it is thin enough at the subject.
+ * spot on the subject, the colour comes from the side of the words instead: half of a subject in the light is better than a ball of it.
  * @param words the extents of all blocks on the photograph
  */
 export function veilOver(over: Box, subject: ClearSubject | null, words: readonly Box[], frame: CutFrame, { colour, strength }: { readonly colour: string; readonly strength: number }): { readonly node: FillNode; readonly veiling: Veiling; readonly hidesSubject: boolean } {
@@ -38,12 +40,14 @@ export function veilOver(over: Box, subject: ClearSubject | null, words: readonl
   const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
   const fromSide = near && near.px > 0 && sideVeil(over, subject, edgeOfWords(near), words, frame, strength);
   const { opening, box } = openingAround(subject, over, words);
-  const isSpot = opening.endPx < Math.max(subject.reachPx / MOST_OF_OPENING, Math.min(over.widthPx, over.heightPx) * LEAST_OPENING);
-  if (!fromSide || !isSpot || fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] > MOST_HIDDEN) {
+  const shortPx = Math.min(over.widthPx, over.heightPx);
+  const showsAll = opening.endPx >= (subject.reachPx || shortPx * USUAL_REACH) / MOST_OF_OPENING;
+  const hiddenFromSide = fromSide ? fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] : 1;
+  if (!fromSide || (showsAll && (opening.endPx >= shortPx * LEAST_OPENING || hiddenFromSide > MOST_HIDDEN))) {
     const hidden = hiddenAround(opening, Math.hypot(subject.xPx - opening.xPx, subject.yPx - opening.yPx), strength);
     return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box), hidesSubject: hidden >= HIDES_FROM };
   }
-  return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn }, hidesSubject: false };
+  return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn }, hidesSubject: hiddenFromSide >= HIDES_FROM };
 }
 
 /** A veil that is even as far as the words from an edge, and fades towards the subject. */

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type { Box } from '../geometry/box.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
 import { subjectBox } from './subject-box.ts';
@@ -30,6 +31,10 @@ const FOCAL_MARGIN = 0.12;
 const WHOLE_WEIGHT = 2;
 const WHOLE_MARGIN = 0.04;
 
+/** Windows that were found: each keystroke asks for those of all cuts again. */
+const MAX_FOUND = 200;
+const found = new WeakMap<PictureFacts, LRUCache<string, CropWindow>>();
+
 /**
  * The largest window of a picture that covers a box, moved so that the focal point lies well inside the part of the box
  * that stays visible and as little saliency as possible is cut off.
@@ -37,6 +42,16 @@ const WHOLE_MARGIN = 0.04;
  * @param visible the part of the box that nothing covers
  */
 export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow {
+  const { facts, focal, focalBy, widthPx, heightPx } = picture;
+  const windows = found.get(facts) ?? new LRUCache<string, CropWindow>({ max: MAX_FOUND });
+  found.set(facts, windows);
+  const key = [widthPx, heightPx, focal.x, focal.y, focalBy, box.xPx, box.yPx, box.widthPx, box.heightPx, visible.xPx, visible.yPx, visible.widthPx, visible.heightPx].join();
+  const window = windows.get(key) ?? findWindow(picture, box, visible);
+  windows.set(key, window);
+  return window;
+}
+
+function findWindow(picture: Picture, box: Box, visible: Box): CropWindow {
   const boxAspect = box.widthPx / box.heightPx;
   const pictureAspect = picture.widthPx / picture.heightPx;
   const width = Math.min(1, boxAspect / pictureAspect);

@@ -1,0 +1,58 @@
+import type { Box } from '../geometry/box.ts';
+import { cropWindow, type CropWindow, type Picture } from './crop-window.ts';
+import { subjectBox, type BoxInPicture } from './subject-box.ts';
+
+/** A subject of which this much can be seen counts as whole. */
+const WHOLE = 0.97;
+/** Closer crops that are tried: any closer, and a photograph no longer shows where its subject is. */
+const ZOOMS = [1, 1.1, 1.2, 1.3] as const;
+/** What being closer by its whole width costs, in shares of the subject that it has to show more. */
+const ZOOM_COST = 0.4;
+/** A window is only taken for this much more of the subject: otherwise crops would jump between cuts for nothing. */
+const MIN_GAIN = 0.06;
+/** Places that are looked at, the largest first. */
+const MAX_PLACES = 5;
+
+/**
+ * The window of a picture on which something lies: its subject goes to the largest part of the box that nothing covers. Where it does
+ * not go there whole, it goes to another part that has more room for its shape, a little closer if only that gets it out from under
+ * what lies over it.
+ * @param box where the picture is painted
+ * @param places the parts of the box that nothing covers, the largest first
+ */
+export function clearWindow(picture: Picture, box: Box, places: readonly [Box, ...Box[]]): CropWindow {
+  const [largest] = places;
+  const usual = cropWindow(picture, box, largest);
+  const subject = subjectBox(picture.facts, picture.focal);
+  const isCovered = largest.widthPx * largest.heightPx < box.widthPx * box.heightPx * WHOLE;
+  if (!subject || !isCovered) return usual;
+  const seen = seenOf(subject, usual, box, largest);
+  if (seen >= WHOLE) return usual;
+  // Closer than its pixels allow would be blurred.
+  const sharp = Math.max(1, (usual.width * picture.widthPx) / box.widthPx);
+  let best = { window: usual, worth: seen + MIN_GAIN };
+  for (const zoom of ZOOMS.filter((each) => each <= sharp)) {
+    for (const place of places.slice(0, MAX_PLACES)) {
+      const window = movedTo(place, subject, box, { width: usual.width / zoom, height: usual.height / zoom });
+      const worth = seenOf(subject, window, box, place) - ZOOM_COST * (zoom - 1);
+      if (worth > best.worth) best = { window, worth };
+    }
+  }
+  return best.window;
+}
+
+/** The window of a size in which the middle of a subject is as near to the middle of a place as the picture's edges allow. */
+function movedTo(place: Box, subject: BoxInPicture, box: Box, { width, height }: Pick<CropWindow, 'width' | 'height'>): CropWindow {
+  const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
+  const across = (place.xPx + place.widthPx / 2 - box.xPx) / box.widthPx;
+  const down = (place.yPx + place.heightPx / 2 - box.yPx) / box.heightPx;
+  return { x: within(subject.x + subject.width / 2 - across * width, 1 - width), y: within(subject.y + subject.height / 2 - down * height, 1 - height), width, height };
+}
+
+/** The share of a subject's box that lies in a place, in [0, 1]. */
+function seenOf(subject: BoxInPicture, window: CropWindow, box: Box, place: Box): number {
+  const along = (from: number, length: number, placeFrom: number, placeLength: number): number => Math.max(0, Math.min(from + length, placeFrom + placeLength) - Math.max(from, placeFrom)) / Math.max(Number.EPSILON, length);
+  const x = box.xPx + ((subject.x - window.x) / window.width) * box.widthPx;
+  const y = box.yPx + ((subject.y - window.y) / window.height) * box.heightPx;
+  return along(x, (subject.width / window.width) * box.widthPx, place.xPx, place.widthPx) * along(y, (subject.height / window.height) * box.heightPx, place.yPx, place.heightPx);
+}
