@@ -26,7 +26,7 @@ interface Painter {
 /** While cuts are being painted, listeners get the reports this often, in milliseconds: each time the page renders. */
 const TELL_EVERY_MS = 120;
 
-/** More painters than this would take the processor from the page itself. */
+/** One core is left to the page, which draws what is typed and shows what is painted: a painter more than that makes each of them slower. */
 const MAX_PAINTERS = 2;
 
 /** Painting workers with the canvases that show what they paint. The cuts of a request are shared out among them. */
@@ -79,7 +79,7 @@ export class Wall {
     this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
-    const most = Math.min(MAX_PAINTERS, navigator.hardwareConcurrency);
+    const most = Math.min(MAX_PAINTERS, navigator.hardwareConcurrency - 1);
     while (this.#painters.length < most && cuts.length > this.#painters.length) this.#addPainter();
     if (content !== this.#content) {
       this.#content = content;
