@@ -269,6 +269,21 @@ describe('the runner', () => {
     expect(lines.filter(({ msg }) => msg === 'the queue could not be read')).toHaveLength(2);
   });
 
+  it('does not wait for ever for work that does not stop, and names it', async () => {
+    await enqueueJob(db, work('stuck'), 1);
+    const held: { release?: () => void } = {};
+    const stuck: JobHandlers = { work: { run: () => new Promise((resolve) => void (held.release = () => resolve({ kind: 'done' }))) } };
+    const stop = new AbortController();
+    const running = runJobs(services, stuck, [{ name: 'a', places: 1, takes: null, isInterruptible: true }], stop.signal, 100);
+    await until('the job to begin', () => held.release !== undefined);
+    stop.abort();
+    await running;
+    expect(lines.filter(({ msg }) => msg === 'work did not come to its end in time: it is left to be taken up again')).toMatchObject([{ jobs: ['stuck'] }]);
+    expect(await stateOf('stuck')).toBe('running');
+    held.release?.();
+    await until('the job to end', async () => (await stateOf('stuck')) === 'done');
+  });
+
   it('notes progress of the holder alone', async () => {
     await enqueueJob(db, work('one'), 1);
     const job = await claim('w1');

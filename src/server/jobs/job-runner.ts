@@ -16,6 +16,8 @@ const SIGN_OF_LIFE_MS = 1_000;
 const IDLE_MS = 50;
 /** Without news the queue is read this often all the same, as time alone makes jobs due. */
 const READ_EVERY_MS = 1_000;
+/** Work that has not come to its end so long after it was asked to is left to its lease: another process takes it up again. */
+const END_WITHIN_MS = 45_000;
 /** Progress is written down this often. */
 const NOTE_EVERY_MS = 500;
 
@@ -39,13 +41,13 @@ class Resources {
 
 /**
  * Works on the queue until its signal aborts. Then it returns the jobs that can begin anew and waits for the others, which
- * return by themselves what has not begun to count: nothing is left half done.
+ * return by themselves what has not begun to count. One that does not come to its end in time is named in the log.
  */
-export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal): Promise<void> {
+export async function runJobs(services: RunnerServices, handlers: JobHandlers, lanes: readonly Lane[], stop: AbortSignal, endWithinMs = END_WITHIN_MS): Promise<void> {
   const resources = new Resources();
   const running = new Map<string, number>();
   const runningOfGroup = new Map<string, number>();
-  const work = new Set<Promise<void>>();
+  const work = new Map<Promise<void>, Job>();
   const watch = watchWrites(services.db);
   let hasPlace = false;
   const isOpen = (lane: Lane): boolean => (running.get(lane.name) ?? 0) < lane.places && resources.isFree(lane.takes);
@@ -70,9 +72,12 @@ export async function runJobs(services: RunnerServices, handlers: JobHandlers, l
       work.delete(one);
       hasPlace = true;
     });
-    work.add(one);
+    work.set(one, job);
   }
-  await Promise.all(work);
+  const waited = new AbortController();
+  await Promise.race([Promise.all(work.keys()), sleep(endWithinMs, undefined, { signal: waited.signal }).catch(() => undefined)]);
+  waited.abort();
+  if (work.size > 0) services.log.error({ jobs: [...work.values()].map(({ key }) => key) }, 'work did not come to its end in time: it is left to be taken up again');
   watch.close();
 }
 

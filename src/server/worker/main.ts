@@ -1,3 +1,4 @@
+import { setTimeout as sleep } from 'node:timers/promises';
 import { noteAlive, SIGN_OF_LIFE_MS } from '../dispatch/downtime.ts';
 import { enqueueJob } from '../db/job-repository.ts';
 import { runJobs } from '../jobs/job-runner.ts';
@@ -18,6 +19,8 @@ import { workHandlers } from './handlers.ts';
 
 const THREADS = 2;
 const LEFT_BEHIND_MS = 3_600_000;
+/** Threads and connections that do not close within this time keep nobody waiting. */
+const CLOSE_WITHIN_MS = 5_000;
 
 keepFilesPrivate();
 
@@ -37,4 +40,6 @@ const alive = setInterval(() => void noteAlive(services.db, services.clock).catc
 services.log.info('the worker is running');
 await runJobs(services, workHandlers(services), lanes.filter(({ name }: Lane) => settings.lanes === null || settings.lanes.includes(name)), stop.signal);
 clearInterval(alive);
-await closeServices(services);
+await Promise.race([closeServices(services), sleep(CLOSE_WITHIN_MS)]);
+// Whatever still runs was given up: nothing of it may keep the process.
+process.exit(0);
