@@ -6,8 +6,10 @@ import { drawMotif, fewestShapes, floatingMotifs, layeredMotifs, wholeMotifs, ty
 /** Ornaments that lie across the cut look for a place in steps of this many margins, up and down. */
 const MOVE_M = 0.4;
 const MOVES = 40;
-/** Room that they leave above and below, in margins, and that ornaments in layers leave: words may stand on a tab, which comes nearer. */
-const [CLEAR_M, CLEAR_OF_LAYERS_M] = [0.4, 0.7];
+/** Room that they leave above and below, in margins: at best, and at least where there is no more. */
+const CLEARS_M = [0.9, 0.4] as const;
+/** Room that ornaments in layers leave: words may stand on a tab, which comes nearer. */
+const CLEAR_OF_LAYERS_M = 0.7;
 
 /** Where an ornament stands: the height of the cut and its margin in pixels, and the boxes of words and marks that it keeps clear of. */
 interface MotifPlace {
@@ -26,13 +28,19 @@ export function placeMotif({ generator, seed, mirror }: { readonly generator: Mo
   const belowPx = cutHeightPx - box.yPx - box.heightPx;
   const floats = !mirror && floatingMotifs.has(generator) && (belowPx >= marginPx || wholeMotifs.has(generator));
   const isLayered = layeredMotifs.has(generator);
-  const clearPx = floats ? CLEAR_M * marginPx : isLayered ? CLEAR_OF_LAYERS_M * marginPx : 0;
-  const isFree = ({ boxes }: MotifShape, downPx = 0): boolean => !boxes.some((each) => kept.some((other) => intersectBoxes({ ...each, yPx: each.yPx + downPx - clearPx, heightPx: each.heightPx + 2 * clearPx }, other)));
-  if (shapes.every((shape) => isFree(shape))) return shapes;
-  const movedPx = floats ? freeMove(belowPx, marginPx, (downPx) => shapes.every((shape) => isFree(shape, downPx))) : null;
-  if (movedPx !== null) return drawMotif(generator, { ...box, yPx: box.yPx + movedPx }, marginPx, seed);
-  if (floats || wholeMotifs.has(generator)) return [];
-  const left = isLayered ? shapes.slice(0, shapes.findIndex((shape) => !isFree(shape))) : shapes.filter((shape) => isFree(shape));
+  const isFree = ({ boxes }: MotifShape, clearM: number, downPx = 0): boolean => !boxes.some((each) => kept.some((other) => intersectBoxes({ ...each, yPx: each.yPx + downPx - clearM * marginPx, heightPx: each.heightPx + 2 * clearM * marginPx }, other)));
+  if (floats) {
+    for (const clearM of CLEARS_M) {
+      if (shapes.every((shape) => isFree(shape, clearM))) return shapes;
+      const movedPx = freeMove(belowPx, marginPx, (downPx) => shapes.every((shape) => isFree(shape, clearM, downPx)));
+      if (movedPx !== null) return drawMotif(generator, { ...box, yPx: box.yPx + movedPx }, marginPx, seed);
+    }
+    return [];
+  }
+  const clearM = isLayered ? CLEAR_OF_LAYERS_M : 0;
+  if (shapes.every((shape) => isFree(shape, clearM))) return shapes;
+  if (wholeMotifs.has(generator)) return [];
+  const left = isLayered ? shapes.slice(0, shapes.findIndex((shape) => !isFree(shape, clearM))) : shapes.filter((shape) => isFree(shape, clearM));
   return left.length < (fewestShapes.get(generator) ?? 1) ? [] : left;
 }
 
