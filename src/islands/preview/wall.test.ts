@@ -57,7 +57,7 @@ beforeEach(() => {
   vi.stubGlobal('Worker', PainterInHand);
   vi.stubGlobal('requestAnimationFrame', (then: () => void) => setTimeout(then));
   vi.stubGlobal('cancelAnimationFrame', clearTimeout);
-  vi.stubGlobal('navigator', { hardwareConcurrency: 2 });
+  vi.stubGlobal('navigator', { hardwareConcurrency: 3 });
   vi.useFakeTimers();
   wall = new Wall((next) => (state = next));
 });
@@ -84,6 +84,20 @@ const arrangementOf = (key: string): string | undefined => {
   vi.runAllTimers();
   return state?.reports.get(key)?.arrangement;
 };
+
+describe('a wall', () => {
+  it.each([
+    [1, 1],
+    [2, 1],
+    [3, 2],
+    [16, 2],
+  ])('on %i cores has %i painters, as one core is the page’s', (cores, painters) => {
+    vi.stubGlobal('navigator', { hardwareConcurrency: cores });
+    wall.paint({ content, ghosts: false, cuts: [cut('a', square), cut('b', portrait), cut('c', tall)] });
+    expect(wall.painterCount).toBe(painters);
+    expect(PainterInHand.all.flatMap(({ asked }) => asked.keys).toSorted()).toEqual(['a', 'b', 'c']);
+  });
+});
 
 describe('a wall with two painters', () => {
   it('keeps the newer state of a cut that changed hands, however late its painter before is', () => {
