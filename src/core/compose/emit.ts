@@ -17,6 +17,7 @@ import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
 import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { ornamentColour } from '../colour/ornament-colour.ts';
 import { shadeOver } from '../colour/shade-over.ts';
 import { chosenMark, type Bound } from './bind.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -265,7 +266,7 @@ class Emitter {
     const needed = this.#contrastAt(sizePx);
     const { scheme } = this.input;
     const behind = this.#backdrop.behind(inkBox);
-    const ink = part.ornament ? { colour: scheme[part.ink], ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
+    const ink = part.ornament ? { colour: ornamentColour(scheme[part.ink], scheme.ground), ratio: needed } : chooseInk(scheme[part.ink], [scheme.ink, scheme.ground, scheme.surface], behind, needed);
     // What stands outside the cut has nothing behind it; the fit has reported it.
     const isInside = intersectBoxes(inkBox, { xPx: 0, yPx: 0, ...this.input.frame.size }) !== null;
     if (ink.ratio < needed && !text.ghost && isInside) this.findings.push({ kind: 'low-contrast', slot: slotOfRow(part.slot), ratio: ink.ratio, needed });
