@@ -22,8 +22,8 @@ export interface TableNames {
 }
 
 export interface RowRules {
-  /** On the brand's clock. */
-  readonly today: string;
+  /** The day and the time that the brand's clock shows, such as `2026-11-28T14:05`. */
+  readonly now: string;
   readonly order: DayOrder | null;
   /** Where a row names no time. */
   readonly usualTime: string;
@@ -77,7 +77,8 @@ export function readRow(cells: RowCells, names: TableNames, rules: RowRules): Re
 
 type Report = (field: TableField, severity: CellFault['severity'], sentence: string, fix?: CellFault['fix']) => void;
 
-function momentOf({ date, time }: RowCells, { today, order, usualTime }: RowRules, fault: Report): string | null {
+function momentOf({ date, time }: RowCells, { now, order, usualTime }: RowRules, fault: Report): string | null {
+  const today = now.slice(0, 10);
   if (date === undefined) {
     if (time !== undefined) fault('date', 'warns', 'It has a time and no date: the piece is made, and not planned.');
     return null;
@@ -92,8 +93,10 @@ function momentOf({ date, time }: RowCells, { today, order, usualTime }: RowRule
   const clock = timeText === undefined ? usualTime : readTime(timeText);
   if (clock === null) fault('time', 'stops', `There is no such time: “${timeText ?? ''}”.`);
   if (read.kind !== 'day' || clock === null) return null;
+  const wall = `${read.day}T${clock}`;
   if (read.day < today) fault('date', 'stops', `${read.day} has passed.`);
-  return `${read.day}T${clock}`;
+  else if (wall <= now) fault('time', 'stops', `${clock} has passed on that day: it is ${now.slice(11)}.`);
+  return wall;
 }
 
 const plain = (text: string): string => text.toLowerCase().replace(/^@/u, '').replaceAll(/[^\p{L}\p{N}]+/gu, '');

@@ -92,7 +92,7 @@ const names: TableNames = {
   themes: [{ id: 't', name: 'Aus dem Ofen' }],
   media: new Map([['img_2047.jpg', 'm1'], ['img_2047', 'm1']]),
 };
-const rules: RowRules = { today, order: null, usualTime: '09:00', usualChannelIds: ['p'] };
+const rules: RowRules = { now: `${today}T14:05`, order: null, usualTime: '09:00', usualChannelIds: ['p'] };
 
 describe('a row', () => {
   it('is understood as a whole', () => {
@@ -103,6 +103,8 @@ describe('a row', () => {
     [{ date: '31.02.2026', headline: 'x' }, 'date', /no such day/],
     [{ date: '2026-12-05', time: '25:10', headline: 'x' }, 'time', /no such time/],
     [{ date: '2026-11-01', headline: 'x' }, 'date', /has passed/],
+    [{ date: today, time: '14:05', headline: 'x' }, 'time', /14:05 has passed on that day: it is 14:05/],
+    [{ date: today, headline: 'x' }, 'time', /09:00 has passed/],
     [{ headline: 'x', channels: 'Kerbside' }, 'channels', /no channel “Kerbside”/],
     [{ headline: 'x', picture: 'fehlt.jpg' }, 'picture', /No picture is called/],
     [{ headline: 'x', link: 'not an address' }, 'link', /no web address/],
@@ -112,6 +114,10 @@ describe('a row', () => {
     const [fault] = readRow(cells, names, rules).faults.filter(({ severity }) => severity === 'stops');
     expect(fault?.field).toBe(field);
     expect(fault?.sentence).toMatch(sentence);
+  });
+
+  it('goes out later on the same day', () => {
+    expect(readRow({ date: today, time: '14:06', headline: 'x' }, names, rules)).toMatchObject({ wall: `${today}T14:06`, faults: [] });
   });
 
   it('offers what would mend it', () => {

@@ -46,7 +46,7 @@ export async function tableContext(services: Pick<Services, 'db'>, brand: Brand,
       themes: plan.themes.map(({ id, name }) => ({ id, name })),
       media: await findMediaNamed(db, brand.id, [...wanted]),
     },
-    rules: { today: wallTimeOf(nowMs, brand.zone).slice(0, 10), order: table.settings.order, usualTime: table.settings.usualTime, usualChannelIds: table.settings.usualChannelIds.length > 0 ? table.settings.usualChannelIds : open.map(({ id }) => id) },
+    rules: { now: wallTimeOf(nowMs, brand.zone), order: table.settings.order, usualTime: table.settings.usualTime, usualChannelIds: table.settings.usualChannelIds.length > 0 ? table.settings.usualChannelIds : open.map(({ id }) => id) },
     templates,
   };
 }
