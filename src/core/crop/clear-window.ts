@@ -4,7 +4,7 @@ import { subjectBox, type BoxInPicture } from './subject-box.ts';
 
 /** A subject of which this much can be seen counts as whole. */
 const WHOLE = 0.97;
-/** Closer crops that are tried: any closer, and a photograph no longer shows where its subject is. */
+/** Closer crops that are tried: in any that is closer still, a photograph loses the place that its subject is in. */
 const ZOOMS = [1, 1.1, 1.2, 1.3] as const;
 /** What being closer by its whole width costs, in shares of the subject that it has to show more. */
 const ZOOM_COST = 0.4;
