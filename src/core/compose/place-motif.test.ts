@@ -65,6 +65,22 @@ describe('placeMotif', () => {
     );
   });
 
+  it('leaves a rope most of a margin above a mark, and less where there is no more room', () => {
+    const box: Box = { xPx: 0, yPx: 600, widthPx: 1080, heightPx: 300 };
+    const mark: Box = { xPx: 100, yPx: 1000, widthPx: 300, heightPx: 80 };
+    const foot = (shapes: ReturnType<typeof place>): number => Math.max(...shapes.flatMap(({ boxes }) => boxes.map((each) => each.yPx + each.heightPx)));
+    const top = (shapes: ReturnType<typeof place>): number => Math.min(...shapes.flatMap(({ boxes }) => boxes.map(({ yPx }) => yPx)));
+    const free = place('rope', [mark], box);
+    expect(mark.yPx - foot(free)).toBeGreaterThanOrEqual(0.9 * marginPx);
+    const heightPx = foot(free) - top(free);
+    // Words above leave the rope its height and half a margin at both ends.
+    const words: Box = { xPx: 100, yPx: 0, widthPx: 300, heightPx: mark.yPx - heightPx - 1.3 * marginPx };
+    const tight = place('rope', [mark, words], box);
+    expect(tight.length).toBeGreaterThan(0);
+    expect(mark.yPx - foot(tight)).toBeGreaterThanOrEqual(0.4 * marginPx);
+    expect(mark.yPx - foot(tight)).toBeLessThan(0.9 * marginPx);
+  });
+
   it('moves what floats to the nearest free place, and leaves it out as a whole where there is none', () => {
     const sea: Box = { xPx: 0, yPx: 500, widthPx: 1080, heightPx: 400 };
     const words: Box = { xPx: 80, yPx: 780, widthPx: 600, heightPx: 60 };
