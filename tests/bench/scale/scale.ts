@@ -11,7 +11,9 @@ const MAX_MS = 100;
 const MAX_RATIO = 1.5;
 /** Costs below this are noise: two of them have no ratio. */
 const FLOOR_MS = 4;
-const ROUNDS = 15;
+const WARM_UP = 10;
+const ROUNDS = 41;
+const VIEW_ROUNDS = 7;
 
 const base = `/api/brands/${SCALE_BRAND}`;
 /** What a person waits for, by its address. */
@@ -41,40 +43,60 @@ const views: Readonly<Record<string, readonly [path: string, selector: string]>>
   outbox: [`/b/${SCALE_BRAND}/send/outbox`, '[data-post]'],
 };
 
-interface Costs {
-  readonly requests: ReadonlyMap<string, number>;
-  readonly views: ReadonlyMap<string, number>;
+/** A brand of one size: where its data lies, and what lets requests in. */
+interface Seeded {
+  readonly dataFolder: string;
+  readonly token: string;
 }
+
+/** Costs at the small size and at the large one, in milliseconds. */
+type Costs = readonly [small: number, large: number];
 
 const median = (values: readonly number[]): number => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] ?? 0;
 
-/** Seeds a small and a large brand, and prints what each list, search and count costs. */
+/** Seeds a small and a large brand, and prints what each list, search and count costs. Requests go to both in turns, so that a machine that gets slower meanwhile is no difference between them. */
 export async function measureScale(): Promise<void> {
-  const small = await costsAt(SMALL);
-  const large = await costsAt(LARGE);
-  for (const [name, ms] of large.requests) {
-    const before = small.requests.get(name) ?? 0;
+  await withBrand(SMALL, (small) =>
+    withBrand(LARGE, async (large) => {
+      // By the web server alone, whose cost it is.
+      await withServer(small.dataFolder, (smallOrigin) => withServer(large.dataFolder, (largeOrigin) => measureRequests([{ origin: smallOrigin, token: small.token }, { origin: largeOrigin, token: large.token }]), ['web.mjs']), ['web.mjs']);
+      // Views show pictures, which the worker makes.
+      const before = await withServer(small.dataFolder, timeViews);
+      for (const [name, ms] of await withServer(large.dataFolder, timeViews)) printFigure(`scale-${name}-shows-its-first-items-against-a-small-brand`, ms / (before.get(name) ?? ms), MAX_RATIO);
+    }),
+  );
+}
+
+async function measureRequests(servers: readonly [small: { readonly origin: string; readonly token: string }, large: { readonly origin: string; readonly token: string }]): Promise<void> {
+  for (const [name, path] of Object.entries(requests)) {
+    const [before, ms] = await inTurns(WARM_UP, ROUNDS, servers, ({ origin, token }) => requestMs(origin, path, token, 1));
     printFigure(`scale-${name}-in-milliseconds`, ms, MAX_MS);
     printFigure(`scale-${name}-against-a-small-brand`, Math.max(ms, FLOOR_MS) / Math.max(before, FLOOR_MS), MAX_RATIO);
   }
-  for (const [name, ms] of large.views) printFigure(`scale-${name}-shows-its-first-items-against-a-small-brand`, ms / (small.views.get(name) ?? ms), MAX_RATIO);
 }
 
-async function costsAt(amounts: Amounts): Promise<Costs> {
+/** Medians of what the same costs with each of two, one after the other, again and again. */
+async function inTurns<Item>(warmUp: number, rounds: number, [small, large]: readonly [Item, Item], cost: (item: Item) => Promise<number>): Promise<Costs> {
+  const costs = { small: [] as number[], large: [] as number[] };
+  for (let round = 0; round < warmUp + rounds; round += 1) {
+    const [ofSmall, ofLarge] = [await cost(small), await cost(large)];
+    if (round < warmUp) continue;
+    costs.small.push(ofSmall);
+    costs.large.push(ofLarge);
+  }
+  return [median(costs.small), median(costs.large)];
+}
+
+/** Seeds a brand and keeps it while the work lasts. */
+async function withBrand(amounts: Amounts, work: (brand: Seeded) => Promise<void>): Promise<void> {
   const dataFolder = await mkdtemp(join(tmpdir(), 'confetti-scale-'));
   try {
     process.stdout.write(`seeding ${amounts.posts} posts, ${amounts.media} media, ${amounts.channels} channels, ${amounts.pieces} pieces\n`);
     const token = await seedScale(dataFolder, amounts, Date.now());
-    return await withServer(dataFolder, async (origin) => ({ requests: await timeRequests(origin, token), views: await timeViews(origin) }));
+    await work({ dataFolder, token });
   } finally {
     await rm(dataFolder, { recursive: true, force: true });
   }
-}
-
-async function timeRequests(origin: string, token: string): Promise<ReadonlyMap<string, number>> {
-  const costs = new Map<string, number>();
-  for (const [name, path] of Object.entries(requests)) costs.set(name, await requestMs(origin, path, token, ROUNDS));
-  return costs;
 }
 
 /** From the address to the first items on the screen, in the real program. */
@@ -83,7 +105,7 @@ function timeViews(origin: string): Promise<ReadonlyMap<string, number>> {
     const costs = new Map<string, number>();
     for (const [name, [path, selector]] of Object.entries(views)) {
       const times: number[] = [];
-      for (let round = 0; round < 5; round += 1) {
+      for (let round = 0; round < VIEW_ROUNDS; round += 1) {
         const started = performance.now();
         await page.goto(`${origin}${path}`, { waitUntil: 'commit' });
         await page.locator(selector).first().waitFor();
