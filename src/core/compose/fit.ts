@@ -19,6 +19,8 @@ const MIN_GAIN = 1.04;
 const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 /** Roles whose lines are read one by one: they take a little less than they could for better ones. */
 const SETTLED_ROLES: ReadonlySet<string> = new Set(['display', 'heading']);
+/** What follows a headline is at most this share of its size: a step of a minor third (6:5), the smallest that scales of type have and one sees. */
+const MOST_OF_LEADING = 5 / 6;
 
 /**
  * Finds type sizes at which everything fits: first the smallest common step down from the largest sizes, then, text by
@@ -36,6 +38,11 @@ export function fit(solver: LayoutSolver): FitOutcome {
     return solver.findOverflow();
   };
   const outcome = (overflow: Overflow | null): FitOutcome => ({ sizes: sizesNow(), laidOut: solver.laidOut(), overflow });
+  const leadingPx = (): number => {
+    const sizes = sizesNow();
+    const leading = groups.filter(isSettled).flat();
+    return leading.length === 0 ? Infinity : Math.max(...leading.map(({ part }) => sizes.get(part) ?? 0));
+  };
   const setAll = (step: number): void => texts.forEach((text) => steps.set(text.part, step));
 
   /** Call it after a layout that fits. */
@@ -63,12 +70,13 @@ export function fit(solver: LayoutSolver): FitOutcome {
   for (const group of groups) {
     const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
     if (gaining.length === 0) continue;
+    const largest = isSettled(group) ? 0 : Math.max(...gaining.map((text) => stepBelow(text, MOST_OF_LEADING * leadingPx())));
     const set = (step: number): void => gaining.forEach((text) => steps.set(text.part, step));
     const fits = (step: number): boolean => {
       set(step);
       return !overflowNow();
     };
-    set(raise(common, fits));
+    set(raise(largest, common, fits));
     if (!isSettled(group)) continue;
     overflowNow();
     settleGroup(group);
@@ -131,10 +139,16 @@ function sizeAtStep(text: SetText, step: number): number {
   return text.maxPx * (text.minPx / text.maxPx) ** (step / STEPS);
 }
 
-/** The smallest step up to `common`, which is known to fit. Most texts take their largest size or cannot grow at all: that is asked first. */
-function raise(common: number, fits: (step: number) => boolean): number {
-  if (common === 0 || fits(0)) return 0;
-  return common > 1 && fits(common - 1) ? smallestFitting(0, common - 1, fits) : common;
+/** The largest step of sizes that is no larger than a limit; a text keeps its least size. */
+function stepBelow(text: SetText, limitPx: number): number {
+  if (limitPx >= text.maxPx) return 0;
+  return Math.min(STEPS, Math.ceil((STEPS * Math.log(text.maxPx / limitPx)) / Math.log(text.maxPx / text.minPx)));
+}
+
+/** The smallest step from `largest` up to `common`, which is known to fit. Most texts take their largest size or cannot grow at all: that is asked first. */
+function raise(largest: number, common: number, fits: (step: number) => boolean): number {
+  if (largest >= common || fits(largest)) return largest;
+  return common > largest + 1 && fits(common - 1) ? smallestFitting(largest, common - 1, fits) : common;
 }
 
 /** The smallest step in (from, to] that fits, by bisection; `to` is known to. */

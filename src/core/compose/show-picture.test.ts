@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testPicture } from '../../../tests/fixtures/pictures.ts';
 import { resolveScheme } from '../brand/brand-book.ts';
+import { windowWithin } from '../crop/crop-window.ts';
 import type { PicturePart } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { emptyPlace, showPicture, type PlaceOfPicture } from './show-picture.ts';
@@ -50,7 +51,7 @@ describe('showPicture', () => {
   it('is seen through an outline of the brand’s own, whole in the middle of its place, before any other window', () => {
     const outline = { viewBox: { width: 10, height: 20 }, d: 'M0 0H10V20H0Z' };
     expect(showPicture(part({ outline, window: 'arch' }), photo, box, place).mask).toBe('M350 200H650V800H350Z');
-    expect(emptyPlace(part({ outline }), box, place)?.path).toBe('M350 200H650V800H350Z');
+    expect(emptyPlace(part({ outline }), box, place.frame)?.path).toBe('M350 200H650V800H350Z');
   });
 
   it('throws a soft shadow as a cut-out, where the template asks for one', () => {
@@ -67,8 +68,17 @@ describe('showPicture', () => {
 
   it('runs over all slides, each of which shows its own part', () => {
     const [first, second] = [0, 1].map((index) => showPicture(part({ through: true }), photo, { xPx: 0, yPx: 0, widthPx: 1080, heightPx: 1080 }, { ...place, slide: { index, count: 3, ordinal: index + 1 } }));
-    expect([first?.box, second?.box]).toEqual([{ xPx: -0, yPx: 0, widthPx: 3240, heightPx: 1080 }, { xPx: -1080, yPx: 0, widthPx: 3240, heightPx: 1080 }]);
+    expect([first?.box, second?.box]).toEqual([{ xPx: 0, yPx: 0, widthPx: 3240, heightPx: 1080 }, { xPx: -1080, yPx: 0, widthPx: 3240, heightPx: 1080 }]);
     expect(first?.window).toEqual(second?.window);
+  });
+
+  it('goes on behind the column of words that stands between two slides, and hides nothing there', () => {
+    const beside = { xPx: 480, yPx: 0, widthPx: 600, heightPx: 1080 };
+    const slides = [0, 1].map((index) => showPicture(part({ through: true }), photo, beside, { ...place, slide: { index, count: 3, ordinal: index + 1 } }));
+    const [first, second] = slides.map((slide) => windowWithin(slide.window, slide.box, slide.seen ?? slide.box));
+    expect(slides.map(({ mask }) => mask)).toEqual(['M480 0H1080V1080H480Z', 'M480 0H1080V1080H480Z']);
+    expect((first?.x ?? 0) + (first?.width ?? 0)).toBeCloseTo(second?.x ?? 0, 9);
+    expect((first?.width ?? 0) * 3).toBeCloseTo(slides[0]?.window.width ?? 0, 9);
   });
 
   it('stands whole where it is cut out, and looks through a disc where it is a photograph', () => {
@@ -81,9 +91,9 @@ describe('showPicture', () => {
 
 describe('emptyPlace', () => {
   it('has the outline that the picture would have; a cut-out leaves none', () => {
-    expect(emptyPlace(part(), box, place)?.box).toEqual(box);
-    expect(emptyPlace(part({ window: 'circle' }), box, place)?.path).not.toBe(emptyPlace(part(), box, place)?.path);
-    expect(emptyPlace(part({ through: true }), box, place)?.box.widthPx).toBe(3240);
-    expect(emptyPlace(part({ whole: true }), box, place)).toBeNull();
+    expect(emptyPlace(part(), box, place.frame)?.box).toEqual(box);
+    expect(emptyPlace(part({ window: 'circle' }), box, place.frame)?.path).not.toBe(emptyPlace(part(), box, place.frame)?.path);
+    expect(emptyPlace(part({ through: true }), box, place.frame)?.box).toEqual(box);
+    expect(emptyPlace(part({ whole: true }), box, place.frame)).toBeNull();
   });
 });

@@ -34,6 +34,8 @@ export interface PlaceOfPicture {
 /** How a picture is shown in its place. */
 export interface ShownPicture {
   readonly box: Box;
+  /** Where it is seen on this slide, of a picture that runs through all of them. */
+  readonly seen?: Box | undefined;
   readonly window: CropWindow;
   /** Path that clips the picture; undefined clips it to `box`. */
   readonly mask: string | undefined;
@@ -70,10 +72,10 @@ function foundWindow(part: PicturePart, picture: Picture, box: Box, seen: readon
 }
 
 /** The outline to fill while no picture is chosen; null for cut-outs, which show only the disc behind them. */
-export function emptyPlace(part: PicturePart, visible: Box, { frame, slide }: Pick<PlaceOfPicture, 'frame' | 'slide'>): { readonly path: string; readonly box: Box } | null {
+export function emptyPlace(part: PicturePart, visible: Box, frame: CutFrame): { readonly path: string; readonly box: Box } | null {
   if (part.through) {
-    const box = throughBox(snapBoxOutward(visible), frame.size.widthPx, slide);
-    return { path: rectPath(box), box };
+    const seen = snapBoxOutward(visible);
+    return { path: rectPath(seen), box: seen };
   }
   if (part.whole) return null;
   const box = boxUnderNeighbours(part, visible, frame);
@@ -109,8 +111,10 @@ function shown(picture: Picture, box: Box, window: CropWindow): ShownPicture {
  * seams meet by themselves.
  */
 function overAllSlides(picture: Picture, visible: Box, { frame, slide, own }: PlaceOfPicture): ShownPicture {
-  const box = throughBox(snapBoxOutward(visible), frame.size.widthPx, slide);
-  return shown(picture, box, own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, box));
+  const seen = snapBoxOutward(visible);
+  const box = throughBox(seen, slide);
+  const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, box);
+  return { ...shown(picture, box, window), seen, mask: seen.widthPx < frame.size.widthPx ? rectPath(seen) : undefined };
 }
 
 /** A photograph where a cut-out is meant: through a round window as large as its place. */

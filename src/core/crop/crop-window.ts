@@ -105,6 +105,12 @@ export function ownCropWindow(picture: Pick<Picture, 'widthPx' | 'heightPx'>, bo
   return { x: within(own.x - width / 2, 1 - width), y: within(own.y - height / 2, 1 - height), width, height };
 }
 
+/** The window that is shown in a part of a box. */
+export function windowWithin(window: CropWindow, box: Box, part: Box): CropWindow {
+  const [across, down] = [window.width / box.widthPx, window.height / box.heightPx];
+  return { x: window.x + (part.xPx - box.xPx) * across, y: window.y + (part.yPx - box.yPx) * down, width: part.widthPx * across, height: part.heightPx * down };
+}
+
 /** Windows of a size to choose from: evenly spread ones, and the one with the focal point in the middle of what is seen. */
 function* candidateWindows(focal: FocalPoint, size: Pick<CropWindow, 'width' | 'height'>, seen: CropWindow): Generator<CropWindow> {
   const within = (value: number, most: number): number => Math.min(most, Math.max(0, value));
