@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 
 /** The cut that is looked at large stands in the address, behind the view. */
 const PREFIX = '#look/';
@@ -8,7 +8,11 @@ const keyInAddress = (): string | null => (location.hash.startsWith(PREFIX) ? de
 /** Which cut is large: in the address, so that the browser's Back leads to all cuts again and a link to one cut can be handed on. Escape closes it. */
 export function useLargeCut() {
   const [largeKey, setLargeKey] = useState<string | null>(keyInAddress);
+  /** A step back is under way: it is taken once, however often one asks for it meanwhile. */
+  const isClosing = useRef(false);
   const openLarge = useCallback((key: string): void => {
+    // A second press of the same cut is no second step.
+    if (keyInAddress() === key) return;
     history.pushState({ isLarge: true }, '', `${PREFIX}${encodeURIComponent(key)}`);
     setLargeKey(key);
   }, []);
@@ -19,14 +23,19 @@ export function useLargeCut() {
   }, []);
   const closeLarge = useCallback((): void => {
     // Opened from here, it is one step back; opened by a link, there may be no step to go back to.
-    if ((history.state as { isLarge?: boolean } | null)?.isLarge) history.back();
-    else {
+    if ((history.state as { isLarge?: boolean } | null)?.isLarge) {
+      if (!isClosing.current) history.back();
+      isClosing.current = true;
+    } else {
       history.replaceState(null, '', '#look');
       setLargeKey(null);
     }
   }, []);
   useEffect(() => {
-    const follow = (): void => setLargeKey(keyInAddress());
+    const follow = (): void => {
+      isClosing.current = false;
+      setLargeKey(keyInAddress());
+    };
     addEventListener('popstate', follow);
     return () => removeEventListener('popstate', follow);
   }, []);
