@@ -1,5 +1,6 @@
 import type { BrandBook } from '../../src/core/brand/brand-book.ts';
-import { compose, type Engines } from '../../src/core/compose/compose.ts';
+import { compose } from '../../src/core/compose/compose.ts';
+import type { Engines } from '../../src/core/compose/set-cut.ts';
 import type { Placement } from '../../src/core/network/network-sheet.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import { cutFrame } from '../../src/core/compose/cut-frame.ts';

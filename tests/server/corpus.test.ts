@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
 import { lanternfallBook } from '../../demo/brands/lanternfall.ts';
-import { compose, type Engines } from '../../src/core/compose/compose.ts';
+import { compose } from '../../src/core/compose/compose.ts';
+import type { Engines } from '../../src/core/compose/set-cut.ts';
 import { linkedCut } from '../../src/core/piece/adjustment.ts';
 import type { GlyphsNode, Scene } from '../../src/core/scene/scene.ts';
 import { neededGlyphs } from '../../src/core/compose/needed-glyphs.ts';

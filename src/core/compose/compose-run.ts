@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
-import { compose, type ComposeInput, type Composed, type Engines } from './compose.ts';
+import { compose, type ComposeInput, type Composed } from './compose.ts';
+import type { Engines } from './set-cut.ts';
 
 /** Slides whose texts of one role and slot share their size: those of one kind. */
 export interface RunMember extends ComposeInput {

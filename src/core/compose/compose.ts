@@ -1,6 +1,4 @@
-import { graphemesOf } from '../words/graphemes.ts';
-import type { Yoga } from 'yoga-layout/load';
-import { hasScheme, resolveScheme, type BrandBook, type BrandMark } from '../brand/brand-book.ts';
+import { hasScheme, resolveScheme, type BrandBook } from '../brand/brand-book.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import type { Box } from '../geometry/box.ts';
 import type { Placement } from '../network/network-sheet.ts';
@@ -8,34 +6,28 @@ import type { Adjustment } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
 import { ALONE, type SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Scene } from '../scene/scene.ts';
-import { walkParts, type MarkPart, type PicturePart, type StackPart, type TextPart } from '../template/parts.ts';
+import type { PicturePart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
-import type { Typesetter } from '../text/typesetter.ts';
 import { arrange } from './arrange.ts';
 import { cappedSizes, coversSubject, isBetterMoved, isFreer, isMarkOnSubject, otherPlaces } from './better-attempt.ts';
-import { bind, chosenMark, echoLine, type Bound, type BoundText } from './bind.ts';
+import { bind } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
-import { cutFrame, type CutFrame } from './cut-frame.ts';
+import { cutFrame } from './cut-frame.ts';
 import { emit, type Emitted, type EmitInput } from './emit.ts';
-import { echoSlot, expandRows, isNumeral, rowSlot, slotOfRow, valueSlot, type ListShape } from './expand.ts';
-import { fit, type FitOutcome } from './fit.ts';
+import { expandRows, isNumeral, slotOfRow } from './expand.ts';
+import type { FitOutcome } from './fit.ts';
+import { fitCut, type Fitted, type Leeway } from './fit-cut.ts';
 import { markBoxes } from './ink-boxes.ts';
-import { LayoutSolver, type Overflow } from './layout.ts';
+import type { OverBy } from './measure-overflow.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
 import type { CutReport, TextFit } from './report.ts';
-import { setText, type SetText } from './set-text.ts';
+import { NO_LIST, sizeKey, usualMark, type Engines, type SetTexts, type Setting } from './set-cut.ts';
 import { settleMarks } from './settle-marks.ts';
 import { showPicture } from './show-picture.ts';
 import { isWorthMeeting, mayStandBefore, standBefore } from './stand-before.ts';
 import { coveringBoxes } from './uncovered.ts';
 import { vary } from './vary.ts';
-
-/** The engines that composing runs on; they hold no state that could change a result. */
-export interface Engines {
-  readonly typesetter: Typesetter;
-  readonly yoga: Yoga;
-}
 
 export interface ComposeInput {
   readonly template: Template;
@@ -62,11 +54,6 @@ export interface Composed {
   readonly sizes: ReadonlyMap<string, number>;
 }
 
-/** What sizes are compared by, from slide to slide: the slot, in the arrangement it stands in. A text that fills its line has no size of its own. */
-function sizeKey(arrangement: Arrangement, part: TextPart): string {
-  return `${arrangement.key}:${slotOfRow(part.slot)}:${part.role}`;
-}
-
 /**
  * One cut, from content to scene:
  *
@@ -81,18 +68,16 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingWithout = ({ arrangement, marks, meetsSubject, smallerBy = 0, caps = input.caps }: Attempt, isBound: boolean) => (dropped: readonly string[]): Setting => {
+  const settingFor = ({ arrangement, marks, meetsSubject, smallerBy = 0, caps = input.caps }: Attempt) => ({ leastShare, isBound }: Leeway) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: NO_SLOTS, textStep: (adjustment.textStep ?? 0) - smallerBy, place, caps, marks, engines };
+    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: new Set(), textStep: (adjustment.textStep ?? 0) - smallerBy, leastShare, place, caps, marks, engines };
   };
   const attempt = (way: Attempt): Attempted => {
     const { marks, meetsSubject } = way;
-    // Words on a photograph stay inside their place. Let them grow beyond it only when they do not fit.
-    const bounded = fitDropping(template, adjustment, settingWithout(way, true));
-    const found = mayGrow(way.arrangement.root) && bounded.fitted.overflow ? fitDropping(template, adjustment, settingWithout(way, false)) : bounded;
+    const found = fitCut(template, adjustment, settingFor(way), mayGrow(way.arrangement.root));
     const { setting, texts, fitted } = found;
     const { bound } = setting;
     const covers = coveringBoxes(fitted.laidOut);
@@ -167,12 +152,6 @@ const STEPS_TO_MEET = [0, 2, 4] as const;
 const SHARES_OFF_SUBJECT = [0.85, 0.72] as const;
 
 const NO_FRONTS: EmitInput['fronts'] = new Map();
-const NO_SLOTS: Setting['hyphenated'] = new Set();
-
-/** The mark that a part has room for: the chosen one, else the first of the book. */
-function usualMark({ book, bound, marks }: Setting, part: MarkPart): BrandMark | null {
-  return chosenMark(book, bound, part) ?? marks.get(part) ?? book.marks[0] ?? null;
-}
 
 /** Whether a layout has room for the marks that its grounds ask for. */
 const hasRoomForItsMarks = ({ setting, emitted }: Attempted): boolean =>
@@ -192,192 +171,9 @@ function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcom
   return sizes;
 }
 
-const NO_LIST: ListShape = { count: 0, columns: false, marked: null };
-
-interface Fitted {
-  readonly setting: Setting;
-  readonly texts: SetTexts;
-  readonly fitted: FitOutcome;
-  readonly dropped: readonly string[];
-  readonly overBy: OverBy | null;
-}
-
 /** A cut that was tried: laid out and emitted. */
 interface Attempted extends Fitted {
   readonly emitted: Emitted;
-}
-
-/**
- * Fits a cut; where it does not fit, leaves out what the template says can be missed, one after the other, until it does. When
- * even that does not help, everything stays and the overflow is measured.
- */
-function fitDropping(template: Template, adjustment: Adjustment, settingWithout: (dropped: readonly string[]) => Setting): Fitted {
-  const whole = fitHyphenating(settingWithout([]));
-  if (!whole.fitted.overflow) return { ...whole, dropped: [], overBy: null };
-  const droppable = (template.drop ?? []).filter((slot) => !adjustment.hidden?.includes(slot) && isFilled(whole.setting.bound, slot));
-  for (let count = 1; count <= droppable.length; count += 1) {
-    const dropped = droppable.slice(0, count);
-    const fewer = fitHyphenating(settingWithout(dropped));
-    if (!fewer.fitted.overflow) return { ...fewer, dropped, overBy: null };
-  }
-  return { ...whole, dropped: [], overBy: measureOverflow(whole.setting, whole.texts, whole.fitted.overflow) };
-}
-
-/** Fits a cut; a text whose word is too wide at its smallest size is set again with soft hyphens, as a last resort. */
-function fitHyphenating(setting: Setting): Pick<Fitted, 'setting' | 'texts' | 'fitted'> {
-  const texts = shapeTexts(setting);
-  const fitted = runFit(setting, texts);
-  const { language } = setting.book;
-  if (fitted.overflow?.reason !== 'word-too-wide' || language === undefined) return { setting, texts, fitted };
-  const canBeParted = ({ slot, fill }: TextPart): boolean => {
-    const text = setting.bound.texts[slot]?.text ?? '';
-    return fill !== true && !setting.hyphenated.has(slot) && setting.engines.typesetter.hyphenate(text, language) !== text;
-  };
-  const parted = fitted.overflow.parts.filter(canBeParted).map(({ slot }) => slot);
-  return parted.length === 0 ? { setting, texts, fitted } : fitHyphenating({ ...setting, hyphenated: new Set([...setting.hyphenated, ...parted]) });
-}
-
-function isFilled(bound: Bound, slot: string): boolean {
-  return bound.texts[slot]?.ghost === false || bound.pictures[slot] !== undefined || (bound.lists[slot]?.count ?? 0) > 0;
-}
-
-type SetTexts = ReadonlyMap<TextPart, SetText>;
-
-/** What shaping and fitting of one cut share. */
-interface Setting {
-  readonly arrangement: Arrangement;
-  /** The parts of the arrangement, with lists expanded into rows. */
-  readonly root: StackPart;
-  readonly bound: Bound;
-  readonly book: BrandBook;
-  readonly frame: CutFrame;
-  readonly hidden: readonly string[];
-  /** Slots with a word that is too wide for its room: it may be parted. */
-  readonly hyphenated: ReadonlySet<string>;
-  readonly textStep: number;
-  readonly place: SlidePlace;
-  readonly caps: ReadonlyMap<string, number> | undefined;
-  /** Marks that are decided; others take the room of the usual one. */
-  readonly marks: ReadonlyMap<MarkPart, BrandMark>;
-  readonly engines: Engines;
-}
-
-function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, hyphenated, caps, engines }: Setting): SetText {
-  const set = setText(part, text, { book, frame, textStep, hyphenated }, engines.typesetter);
-  const cap = part.fill ? undefined : caps?.get(sizeKey(arrangement, part));
-  if (cap === undefined) return set;
-  return cap >= set.maxPx ? { ...set, isCapped: true } : { ...set, maxPx: Math.max(set.minPx, cap), isCapped: true };
-}
-
-function shapeTexts(setting: Setting): SetTexts {
-  const texts = new Map<TextPart, SetText>();
-  for (const part of walkParts(setting.root)) {
-    const text = part.part === 'text' ? setting.bound.texts[part.slot] : undefined;
-    if (part.part === 'text' && text) texts.set(part, setPart(part, text, setting));
-  }
-  return texts;
-}
-
-function runFit(setting: Setting, texts: SetTexts): FitOutcome {
-  const { root, frame, hidden, place, engines } = setting;
-  const solver = new LayoutSolver(
-    {
-      root,
-      frame,
-      texts,
-      isHidden: (slot) => hidden.includes(slot),
-      place,
-      markOf: (part) => usualMark(setting, part),
-    },
-    engines.yoga,
-  );
-  try {
-    return fit(solver);
-  } finally {
-    solver.free();
-  }
-}
-
-/** The slot that is asked to become shorter, and by how many characters. */
-interface OverBy {
-  readonly slot: string;
-  readonly characters: number;
-}
-
-function measureOverflow(setting: Setting, texts: SetTexts, overflow: Overflow): OverBy | null {
-  const slots = overflow.reason === 'word-too-wide' ? overflow.parts.map((part) => slotOfRow(part.slot)) : slotsByRoom(texts);
-  for (const slot of slots) {
-    const characters = charactersTooMany(slot, setting, texts);
-    if (characters !== null) return { slot, characters };
-  }
-  // No single slot can make the room: the one that takes most has to give way first.
-  const [first] = slots;
-  return first === undefined ? null : { slot: first, characters: charactersOf(first, setting.bound).length };
-}
-
-/** The slots that hold text, those that take the most room at their smallest size first. */
-function slotsByRoom(texts: SetTexts): readonly string[] {
-  const rooms = new Map<string, number>();
-  for (const [part, text] of texts) {
-    if (text.ghost) continue;
-    const slot = slotOfRow(part.slot);
-    rooms.set(slot, (rooms.get(slot) ?? 0) + (text.shaped.offsetsEm.at(-1) ?? 0) * text.minPx ** 2);
-  }
-  return [...rooms].sort(([, a], [, b]) => b - a).map(([slot]) => slot);
-}
-
-
-/** The user-perceived characters of a slot's text; a list's items one after the other. */
-function charactersOf(slot: string, bound: Bound): readonly string[] {
-  return textNames(slot, bound).flatMap((each) => [...graphemesOf(bound.texts[each]?.text ?? '')].map(({ segment }) => segment));
-}
-
-/** Where the texts of a slot are bound: a list's rows, with their second columns. */
-function textNames(slot: string, bound: Bound): readonly string[] {
-  const list = bound.lists[slot];
-  return list === undefined ? [slot] : Array.from({ length: list.count }, (_, index) => [rowSlot(slot, index), ...(list.columns ? [valueSlot(slot, index)] : [])]).flat();
-}
-
-/** How many characters a slot has to lose until everything fits; null when even without it something does not. */
-function charactersTooMany(slot: string, setting: Setting, texts: SetTexts): number | null {
-  const total = charactersOf(slot, setting.bound).length;
-  const fitsWith = (kept: number): boolean => {
-    const { root, bound } = keepCharacters(slot, kept, setting);
-    const shortened: Setting = { ...setting, root, bound };
-    return !runFit(shortened, kept === total ? texts : shapeTexts(shortened)).overflow;
-  };
-  if (!fitsWith(0)) return null;
-  let [low, high] = [0, total];
-  while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
-    if (fitsWith(middle)) low = middle;
-    else high = middle;
-  }
-  return total - low;
-}
-
-/** The cut with only the first characters of one slot; rows of a list that lose all of theirs go. */
-function keepCharacters(slot: string, kept: number, { bound, arrangement }: Setting): Pick<Setting, 'root' | 'bound'> {
-  const texts = { ...bound.texts };
-  const list = bound.lists[slot];
-  let left = kept;
-  let rows = 0;
-  for (const name of textNames(slot, bound)) {
-    const own = [...graphemesOf(bound.texts[name]?.text ?? '')].map(({ segment }) => segment);
-    const text = own.slice(0, left).join('').trim();
-    left = Math.max(0, left - own.length);
-    if (text === '') {
-      delete texts[name];
-      delete texts[echoSlot(name)];
-    }
-    else {
-      texts[name] = { text, ghost: false };
-      if (list === undefined) texts[echoSlot(name)] = { text: echoLine(text), ghost: false };
-      if (!name.endsWith('.value')) rows += 1;
-    }
-  }
-  const lists = list === undefined ? bound.lists : { ...bound.lists, [slot]: { ...list, count: rows } };
-  return { bound: { ...bound, texts, lists }, root: expandRows(arrangement.root, (each) => lists[each] ?? NO_LIST) };
 }
 
 /** How every slot came out: a list once, at the size of its smallest row and with the lines of all. */

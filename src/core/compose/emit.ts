@@ -3,7 +3,6 @@ import type { Treatment } from '../scene/treatment.ts';
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
 import { outerColours } from '../brand/mark-parts.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
-import { windowWithin } from '../crop/crop-window.ts';
 import { boxAround, boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
@@ -189,11 +188,11 @@ class Emitter {
       return;
     }
     const treatment = this.input.bound.untreated.includes(part.slot) ? undefined : this.#treatment;
-    const { box, seen = box, window, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.input.covers, own: this.input.crops[part.slot], treatment });
-    this.nodes.push({ kind: 'picture', pictureId: picture.id, box, window, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}), ...(looks.shadow ? { shadow: looks.shadow } : {}) });
+    const { box, window, seen = { box, window }, mask, tone, isCutOut, enlargedBy, ...looks } = showPicture(part, picture, visible, { frame, slide: place, scheme, covers: this.input.covers, own: this.input.crops[part.slot], treatment });
+    this.nodes.push({ kind: 'picture', pictureId: picture.id, ...seen, ...(mask ? { mask } : {}), ...(tone ? { tone } : {}), ...(looks.treatment ? { treatment: looks.treatment } : {}), ...(isCutOut ? { cutOut: true } : {}), ...(looks.shadow ? { shadow: looks.shadow } : {}) });
     const subject = { xPx: box.xPx + ((picture.focal.x - window.x) / window.width) * box.widthPx, yPx: box.yPx + ((picture.focal.y - window.y) / window.height) * box.heightPx };
     this.pictures.push({ slot: part.slot, pictureId: picture.id, box, window, subject: boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }) ? subject : null });
-    if (!isCutOut) this.#backdrop.add({ kind: 'picture', box: seen, facts: picture.facts, window: windowWithin(window, box, seen), tone, treatment: looks.treatment });
+    if (!isCutOut) this.#backdrop.add({ kind: 'picture', ...seen, facts: picture.facts, tone, treatment: looks.treatment });
     // One picture for all slides: report it once.
     const isTold = part.through === true && place.index > 0;
     if (!isTold && enlargedBy > SOFT_ENLARGEMENT) this.findings.push({ kind: 'low-resolution', slot: part.slot, pictureId: picture.id, enlargedBy });

@@ -33,6 +33,8 @@ export interface TypeSetting {
   readonly book: BrandBook;
   readonly frame: CutFrame;
   readonly textStep: number;
+  /** The share of a template's least sizes down to which texts may shrink; never below what one can read. */
+  readonly leastShare?: number | undefined;
   /** Slots whose long words may be parted by the hyphenation of the brand's language. */
   readonly hyphenated: ReadonlySet<string>;
 }
@@ -41,14 +43,14 @@ export interface TypeSetting {
 const STEP_FACTOR = 1.12;
 
 /** Shapes the text of a part in the brand's typeface for its role. */
-export function setText(part: TextPart, bound: BoundText, { book, frame, textStep, hyphenated }: TypeSetting, typesetter: Typesetter): SetText {
+export function setText(part: TextPart, bound: BoundText, { book, frame, textStep, leastShare = 1, hyphenated }: TypeSetting, typesetter: Typesetter): SetText {
   const role = book.type[part.role];
   const whole = hyphenated.has(part.slot) && book.language !== undefined ? typesetter.hyphenate(bound.text, book.language) : bound.text;
   const text = role.capitals === 'all' ? whole.toUpperCase() : whole;
   const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
   const features = featuresFor(text, { figures: role.figures ?? 'as-drawn', isColumn: standsInColumn(part.slot), isCapitals: role.capitals === 'all', trackingEm: role.trackingEm });
   const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language, features);
-  const minPx = Math.max(part.sizeM.min * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
+  const minPx = Math.max(part.sizeM.min * leastShare * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,
     role,

@@ -1,7 +1,7 @@
 import type { ResolvedScheme } from '../brand/brand-book.ts';
 import { relativeLuminance } from '../colour/contrast.ts';
 import { clearWindow } from '../crop/clear-window.ts';
-import { centredCropWindow, cropWindow, ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
+import { centredCropWindow, cropWindow, ownCropWindow, windowWithin, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import { isCutOut } from '../crop/picture-facts.ts';
 import { clampBox, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
@@ -34,8 +34,8 @@ export interface PlaceOfPicture {
 /** How a picture is shown in its place. */
 export interface ShownPicture {
   readonly box: Box;
-  /** Where it is seen on this slide, of a picture that runs through all of them. */
-  readonly seen?: Box | undefined;
+  /** What this slide shows of a picture that runs through all of them behind the words between them; missing: all that lies on the slide. */
+  readonly seen?: { readonly box: Box; readonly window: CropWindow } | undefined;
   readonly window: CropWindow;
   /** Path that clips the picture; undefined clips it to `box`. */
   readonly mask: string | undefined;
@@ -111,10 +111,10 @@ function shown(picture: Picture, box: Box, window: CropWindow): ShownPicture {
  * seams meet by themselves.
  */
 function overAllSlides(picture: Picture, visible: Box, { frame, slide, own }: PlaceOfPicture): ShownPicture {
-  const seen = snapBoxOutward(visible);
-  const box = throughBox(seen, slide);
+  const here = snapBoxOutward(visible);
+  const box = throughBox(here, slide);
   const window = own ? ownCropWindow(picture, box, own) : cropWindow(picture, box, box);
-  return { ...shown(picture, box, window), seen, mask: seen.widthPx < frame.size.widthPx ? rectPath(seen) : undefined };
+  return { ...shown(picture, box, window), ...(here.widthPx < frame.size.widthPx ? { seen: { box: here, window: windowWithin(window, box, here) } } : {}) };
 }
 
 /** A photograph where a cut-out is meant: through a round window as large as its place. */

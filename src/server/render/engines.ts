@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { join } from 'node:path';
 import { loadYoga } from 'yoga-layout/load';
 import type { Artwork } from '../../core/artwork/artwork.ts';
-import type { Engines } from '../../core/compose/compose.ts';
+import type { Engines } from '../../core/compose/set-cut.ts';
 import type { NeededGlyphs } from '../../core/compose/needed-glyphs.ts';
 import { getShelfFont } from '../../core/text/font-shelf.ts';
 import { loadHyphenation } from '../../core/text/hyphenation.ts';

@@ -1,5 +1,6 @@
 import { LRUCache } from 'lru-cache';
-import type { Composed, Engines } from '../../core/compose/compose.ts';
+import type { Composed } from '../../core/compose/compose.ts';
+import type { Engines } from '../../core/compose/set-cut.ts';
 import { RunComposer, type RunMember } from '../../core/compose/compose-run.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { AlikeCuts } from '../painted-batch.ts';
