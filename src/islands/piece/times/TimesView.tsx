@@ -25,7 +25,7 @@ import { useNow } from '../../ui/use-now.ts';
 import { NoCuts } from '../NoCuts.tsx';
 import type { ViewProps } from '../view-props.ts';
 import { placesOf } from '../../../core/cut/places.ts';
-import { rowsOf, type Choices, type PlaceRow } from './places.ts';
+import { afterScheduling, rowsOf, type Choices, type PlaceRow } from './places.ts';
 import { NotThere } from './NotThere.tsx';
 import { PlaceRows } from './PlaceRows.tsx';
 import { useSchedule, type Refusal } from './use-schedule.ts';
@@ -62,8 +62,7 @@ export function TimesView(props: TimesProps) {
   const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
   const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
   const on = rows.filter(({ isOn }) => isOn);
-  // What is scheduled is left out from now on; moments that were typed stay for the next time.
-  const { schedule, isPending, refusal, dismiss } = useSchedule({ ...props, onScheduled: () => setChoices((now) => Object.fromEntries(Object.entries(now).map(([key, { isOn: _, ...rest }]) => [key, rest]))) });
+  const { schedule, isPending, refusal, dismiss } = useSchedule({ ...props, onScheduled: () => setChoices(afterScheduling) });
   const maySend = roleMay(brand.role, 'send');
   // Whoever may not send asks somebody who approves.
   const mayAsk = roleMay(brand.role, 'make');

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Cut } from '../use-cuts.ts';
 import { placesOf } from '../../../core/cut/places.ts';
-import { choose, followShared, rowsOf, type Choices, type EarlierDelivery } from './places.ts';
+import { afterScheduling, choose, followShared, rowsOf, type Choices, type EarlierDelivery } from './places.ts';
 
 const cut = (channel: string, placement: string, surface: string, [width, height]: readonly [number, number], slides = 1): Cut =>
   ({ key: `${channel}.${placement}`, channel: { id: channel, name: channel.toUpperCase() }, placement: { key: placement, name: placement, surface, exportPx: { width, height } }, slides: Array.from({ length: slides }) }) as unknown as Cut;
@@ -28,6 +28,13 @@ describe('rows of places', () => {
     const choices = choose(choose({}, 'b.feed', { isOn: false }), 'b.feed', { moment: own });
     expect(rows(choices).map(({ moment, hasOwnMoment, isOn }) => [moment.wall, hasOwnMoment, isOn])).toEqual([[shared.wall, false, true], [shared.wall, false, true], [own.wall, true, true]]);
     expect(rows(followShared(choices, 'b.feed'))[2]).toMatchObject({ moment: shared, hasOwnMoment: false, isOn: true });
+  });
+
+  it('that a person left out stay out once the others are scheduled', () => {
+    const choices = choose(choose(choose({}, 'a.feed', { isOn: true }), 'a.story', { isOn: false }), 'b.feed', { isOn: false });
+    const out = { channelId: 'a', placement: 'portrait', state: 'scheduled', dueMs: 5 } as const;
+    expect(rows(afterScheduling(choices), [out]).map(({ isOn }) => isOn)).toEqual([false, false, false]);
+    expect(rows(afterScheduling(choose({}, 'a.feed', { moment: { wall: '2026-12-02T18:00' } })))[0]).toMatchObject({ isOn: true, hasOwnMoment: true });
   });
 
   it('take the cut that a person has chosen', () => {

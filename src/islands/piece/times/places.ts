@@ -57,6 +57,11 @@ export function choose(choices: Choices, key: string, change: PlaceChoice): Choi
   return { ...choices, [key]: { ...choices[key], ...change, ...(change.moment ? { isOn: true } : {}) } };
 }
 
+/** What stays decided once the ticked places are scheduled: moments, and places that a person left out. Nothing is ticked that nobody ticked. */
+export function afterScheduling(choices: Choices): Choices {
+  return Object.fromEntries(Object.entries(choices).map(([key, { isOn, ...rest }]) => [key, isOn === false ? { ...rest, isOn } : rest]));
+}
+
 /** The place follows the shared moment again. */
 export function followShared(choices: Choices, key: string): Choices {
   const { moment: _, ...rest } = choices[key] ?? {};
