@@ -102,7 +102,7 @@ function NeedLine({ need, brand, sign }: { readonly need: Need; readonly brand: 
       <svg viewBox="0 0 16 16" width="13" height="13" aria-hidden className="shrink-0">
         <path d={sign.path} fill={sign.fill} />
       </svg>
-      {picture === null ? <span className="w-14 shrink-0 max-md:hidden" /> : <PictureWithFallback src={picture} alt="" className="h-11 w-14 shrink-0 rounded-md object-cover" />}
+      {picture === null ? <span className="w-14 shrink-0 max-md:hidden" /> : <PictureWithFallback src={picture} alt="" className="h-11 w-14 shrink-0 rounded-md object-contain" />}
       <div className="min-w-0 flex-1">
         <p className="text-sm font-semibold">{need.title}</p>
         <p className="text-sm text-quiet">{need.sentence}</p>

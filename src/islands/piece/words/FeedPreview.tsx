@@ -36,7 +36,8 @@ export function FeedPreview({ brand, channel: { channel, sheet }, brandData, cut
   const request = useMemo(() => {
     if (!cut) return null;
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    return { content, ghosts: true, cuts: [...wanted(cut, (widthPx / cut.placement.exportPx.width) * density)] };
+    // What goes out has no hints in it.
+    return { content, ghosts: false, cuts: [...wanted(cut, (widthPx / cut.placement.exportPx.width) * density)] };
   }, [content, wanted, cut, widthPx]);
   const { wall } = useWall(request);
   const linkInText = /https?:\/\/\S+/u.exec(shown)?.[0] ?? '';
