@@ -1,4 +1,4 @@
-import type { TextPart } from '../template/parts.ts';
+import type { StackPart, TextPart } from '../template/parts.ts';
 import { slotOfRow } from './expand.ts';
 import type { LaidOut, LayoutSolver, Overflow } from './layout.ts';
 import type { SetText } from './set-text.ts';
@@ -38,10 +38,12 @@ export function fit(solver: LayoutSolver): FitOutcome {
     return solver.findOverflow();
   };
   const outcome = (overflow: Overflow | null): FitOutcome => ({ sizes: sizesNow(), laidOut: solver.laidOut(), overflow });
-  const leadingPx = (): number => {
+  const leaders = leadersOf(solver.input.root);
+  /** The size of the headline that a text follows. */
+  const leadingPx = (part: TextPart): number => {
     const sizes = sizesNow();
-    const leading = groups.filter(isSettled).flat();
-    return leading.length === 0 ? Infinity : Math.max(...leading.map(({ part }) => sizes.get(part) ?? 0));
+    const found = (leaders.get(part) ?? []).flatMap((leader) => sizes.get(leader) ?? []);
+    return found.length === 0 ? Infinity : Math.max(...found);
   };
   const setAll = (step: number): void => texts.forEach((text) => steps.set(text.part, step));
 
@@ -70,7 +72,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   for (const group of groups) {
     const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
     if (gaining.length === 0) continue;
-    const largest = isSettled(group) ? 0 : Math.max(...gaining.map((text) => stepBelow(text, MOST_OF_LEADING * leadingPx())));
+    const largest = Math.max(...gaining.map((text) => stepBelow(text, MOST_OF_LEADING * leadingPx(text.part))));
     const set = (step: number): void => gaining.forEach((text) => steps.set(text.part, step));
     const fits = (step: number): boolean => {
       set(step);
@@ -94,6 +96,23 @@ function groupTexts(texts: readonly SetText[]): readonly (readonly SetText[])[] 
   const rank = ([first]: readonly SetText[]): number => (first ? ROLE_ORDER.indexOf(first.part.role) : 0);
   const largest = (group: readonly SetText[]): number => Math.max(...group.map((text) => text.maxPx));
   return [...groups.values()].sort((a, b) => rank(a) - rank(b) || largest(b) - largest(a));
+}
+
+/**
+ * The headlines that texts follow: those of the stack a text stands in, or of the nearest stack around it. What leads follows nothing, and
+ * neither do the rows of a list, which are what such a cut is about.
+ */
+function leadersOf(root: StackPart): ReadonlyMap<TextPart, readonly TextPart[]> {
+  const found = new Map<TextPart, readonly TextPart[]>();
+  const walk = (stack: StackPart, around: readonly TextPart[]): void => {
+    const texts = stack.children.filter((child): child is TextPart => child.part === 'text');
+    const own = texts.filter(({ role }) => SETTLED_ROLES.has(role));
+    const leading = own.length > 0 ? own : around;
+    for (const text of texts) if (!SETTLED_ROLES.has(text.role) && slotOfRow(text.slot) === text.slot) found.set(text, leading);
+    for (const child of stack.children) if (child.part === 'stack') walk(child, leading);
+  };
+  walk(root, []);
+  return found;
 }
 
 function isSettled([first]: readonly SetText[]): boolean {
