@@ -40,8 +40,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   const outcome = (overflow: Overflow | null): FitOutcome => ({ sizes: sizesNow(), laidOut: solver.laidOut(), overflow });
   const leaders = leadersOf(solver.input.root);
   /** The size of the headline that a text follows. */
-  const leadingPx = (part: TextPart): number => {
-    const sizes = sizesNow();
+  const leadingPx = (part: TextPart, sizes: ReadonlyMap<TextPart, number>): number => {
     const found = (leaders.get(part) ?? []).flatMap((leader) => sizes.get(leader) ?? []);
     return found.length === 0 ? Infinity : Math.max(...found);
   };
@@ -62,7 +61,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   }
   setAll(STEPS);
   const atSmallest = overflowNow();
-  if (atSmallest) return { ...regain(solver, groups, squeeze(solver, sizesNow()), atSmallest), overflow: atSmallest };
+  if (atSmallest) return { ...regain(solver, groups, squeeze(solver, sizesNow()), atSmallest, leadingPx), overflow: atSmallest };
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
     return !overflowNow();
@@ -72,7 +71,7 @@ export function fit(solver: LayoutSolver): FitOutcome {
   for (const group of groups) {
     const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
     if (gaining.length === 0) continue;
-    const largest = Math.max(...gaining.map((text) => stepBelow(text, MOST_OF_LEADING * leadingPx(text.part))));
+    const largest = Math.max(...gaining.map((text) => stepBelow(text, MOST_OF_LEADING * leadingPx(text.part, sizesNow()))));
     const set = (step: number): void => gaining.forEach((text) => steps.set(text.part, step));
     const fits = (step: number): boolean => {
       set(step);
@@ -137,12 +136,16 @@ function squeeze(solver: LayoutSolver, smallest: ReadonlyMap<TextPart, number>):
 }
 
 /** Texts beside one that is too long take what room there is: a number in a column of its own need not be as small as the headline that fills the other. */
-function regain(solver: LayoutSolver, groups: readonly (readonly SetText[])[], smallest: ReadonlyMap<TextPart, number>, overflow: Overflow): Pick<FitOutcome, 'sizes' | 'laidOut'> {
+function regain(solver: LayoutSolver, groups: readonly (readonly SetText[])[], smallest: ReadonlyMap<TextPart, number>, overflow: Overflow, leadingPx: (part: TextPart, sizes: ReadonlyMap<TextPart, number>) => number): Pick<FitOutcome, 'sizes' | 'laidOut'> {
   const tooLong: ReadonlySet<TextPart> = new Set(overflow.reason === 'word-too-wide' ? overflow.parts : []);
   let sizes = smallest;
   for (const group of groups) {
     if (group.some(({ part, ghost }) => tooLong.has(part) || ghost)) continue;
-    const at = (step: number): ReadonlyMap<TextPart, number> => new Map([...sizes, ...group.map((text) => [text.part, text.maxPx * ((sizes.get(text.part) ?? text.minPx) / text.maxPx) ** (step / STEPS)] as const)]);
+    const sizeAt = (text: SetText, step: number): number => {
+      const leastPx = sizes.get(text.part) ?? text.minPx;
+      return Math.max(leastPx, Math.min(MOST_OF_LEADING * leadingPx(text.part, sizes), text.maxPx * (leastPx / text.maxPx) ** (step / STEPS)));
+    };
+    const at = (step: number): ReadonlyMap<TextPart, number> => new Map([...sizes, ...group.map((text) => [text.part, sizeAt(text, step)] as const)]);
     const fits = (step: number): boolean => {
       solver.solve(at(step));
       return !solver.runsOver();
