@@ -158,8 +158,10 @@ test('a large cut has an address: Escape and Back lead to all cuts, and both hab
   // Twice in a row is one step: nobody leaves the piece by it.
   await page.evaluate(() => [1, 2].forEach(() => document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'Escape', bubbles: true }))));
   await expect(large).toHaveCount(0);
-  await open();
-  await expect(large).toBeVisible();
+  // The keyboard goes on where it was.
+  await expect(page.getByRole('button', { name: /Quipline Square,/ })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(large.getByRole('button', { name: 'All cuts' })).toBeFocused();
   await page.goBack();
   await expect(large).toHaveCount(0);
   await page.goForward();

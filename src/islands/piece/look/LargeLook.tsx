@@ -42,6 +42,11 @@ export function LargeLook(props: LargeProps) {
   const [showSafe, setShowSafe] = useState(false);
   const [room, setRoom] = useState({ width: 600, height: 560 });
   const area = useRef<HTMLDivElement>(null);
+  const back = useRef<HTMLButtonElement>(null);
+  // The button that brought it up is gone: the keyboard goes on here.
+  useEffect(() => {
+    if (document.activeElement === document.body) back.current?.focus();
+  }, []);
   useEffect(() => {
     const element = area.current;
     if (!element) return;
@@ -77,20 +82,20 @@ export function LargeLook(props: LargeProps) {
   };
   return (
     <section aria-label={`${cut.sheet.name} ${cut.placement.name}, large`} className="flex min-w-0 flex-1 flex-col">
-      <div className="flex items-center gap-3 px-6 py-3">
-        <button type="button" onClick={onClose} className={buttonClasses('plain')}>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 px-6 py-3">
+        <button ref={back} type="button" onClick={onClose} className={buttonClasses('plain')}>
           <ArrowLeft aria-hidden className="size-4" />
           All cuts
         </button>
-        <h2 className="text-base font-semibold">
+        <h2 className="text-base font-semibold whitespace-nowrap">
           {cut.sheet.name} {cut.placement.name}
         </h2>
-        <span className="text-sm text-quiet tabular-nums">
+        <span className="text-sm whitespace-nowrap text-quiet tabular-nums">
           {width} × {height}
         </span>
         {props.cut.slides.length > 1 && <Steps label="Slides" before="The slide before" after="The next slide" count={props.cut.slides.length} at={at} onStep={(next) => onFrame(props.cut.slides[next]?.frame.id ?? frameId)} />}
         <Steps label="Cuts" before="The cut before" after="The next cut" count={cuts.list.length} at={cutAt} onStep={(next) => onCut(cuts.list[next]?.key ?? props.cut.key)} />
-        <label className="ml-auto flex items-center gap-1.5 text-sm">
+        <label className="ml-auto flex items-center gap-1.5 text-sm whitespace-nowrap">
           <input type="checkbox" checked={showSafe} onChange={(event) => setShowSafe(event.target.checked)} className="accent-house" />
           Safe zone
         </label>

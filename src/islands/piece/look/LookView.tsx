@@ -6,6 +6,7 @@ import { VideoWall } from '../video/VideoWall.tsx';
 import { ProofWall } from './ProofWall.tsx';
 import { NoCuts } from '../NoCuts.tsx';
 import type { LookProps } from '../view-props.ts';
+import { useFocusBack } from './use-focus-back.ts';
 import { useLargeCut } from './use-large-cut.ts';
 
 /** The content sheet beside the proof wall, for a carousel beside the contact sheet; one cut can be brought up large. */
@@ -15,6 +16,7 @@ export function LookView(props: LookProps) {
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const [atWork, setAtWork] = useState<string | null>(null);
   const frame = piece.frames.find(({ id }) => id === atWork) ?? piece.frames[0];
+  useFocusBack(largeKey, atWork);
   const large = cuts.list.find((cut) => cut.key === largeKey);
   const lookAt = useCallback((key: string, frameId: string): void => {
     setAtWork(frameId);

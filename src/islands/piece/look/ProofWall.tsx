@@ -165,7 +165,7 @@ function wallCutProps({ key, sheet, placement, adjustment }: Cut, common: Adjust
 const WallCut = memo(function WallCut({ wall, wallScale, cutKey, networkName, placementName, width, height, isOwn, overBy, grouping, onChoose }: WallCutProps & { readonly grouping: Grouping; readonly onChoose: (key: string) => void }) {
   return (
     <li>
-      <button type="button" onClick={() => onChoose(cutKey)} aria-label={`${networkName} ${placementName}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
+      <button type="button" data-look={cutKey} onClick={() => onChoose(cutKey)} aria-label={`${networkName} ${placementName}, ${width} × ${height}: look at it large`} className="block hover:outline-2 hover:outline-offset-2 hover:outline-edge">
         <CutCanvas wall={wall} cutKey={cutKey} widthPx={Math.round(width * wallScale)} heightPx={Math.round(height * wallScale)} />
       </button>
       <p className={grouping === 'all' ? 'h-5 w-0 min-w-full truncate text-[11px] leading-5' : 'mt-1.5 flex items-baseline justify-between gap-2 text-xs'}>

@@ -117,7 +117,7 @@ function GatheredCell({ cut, columnPx, cuts, store, readOnly, frame, onLook }: C
   const { width, height } = cut.placement.exportPx;
   return (
     <div className="col-start-2 col-end-[-1] flex items-start gap-3">
-      <button type="button" onClick={() => onLook(cut.key, SUM_ID)} aria-label={`${cut.sheet.name} ${cut.placement.name}, all in one: look at it large`} className={`block ${frame.id === SUM_ID ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
+      <button type="button" data-look={cut.key} data-frame={SUM_ID} onClick={() => onLook(cut.key, SUM_ID)} aria-label={`${cut.sheet.name} ${cut.placement.name}, all in one: look at it large`} className={`block ${frame.id === SUM_ID ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
         <CutCanvas wall={cuts.wall} cutKey={slide.key} widthPx={columnPx} heightPx={Math.round((columnPx * height) / width)} />
       </button>
       <div className="text-xs">

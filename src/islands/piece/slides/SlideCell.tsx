@@ -42,7 +42,7 @@ interface ShownProps extends CellProps {
 export const ShownCell = memo(function ShownCell({ store, readOnly, cutKey, cutName, frameId, number, widthPx, heightPx, left, wall, slideKey, isAtWork, overBy, onLook }: ShownProps) {
   return (
     <div className="group relative">
-      <button type="button" onClick={() => onLook(cutKey, frameId)} aria-label={`${cutName}, slide ${number}: look at it large`} className={`block ${isAtWork ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
+      <button type="button" data-look={cutKey} data-frame={frameId} onClick={() => onLook(cutKey, frameId)} aria-label={`${cutName}, slide ${number}: look at it large`} className={`block ${isAtWork ? 'outline-2 outline-offset-2 outline-house' : 'hover:outline-2 hover:outline-offset-2 hover:outline-edge'}`}>
         <CutCanvas wall={wall} cutKey={slideKey} widthPx={widthPx} heightPx={heightPx} />
       </button>
       {overBy !== null && <p className="mt-1 text-xs font-medium text-coral-ink">too long by {overBy}</p>}
