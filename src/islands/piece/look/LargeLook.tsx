@@ -95,18 +95,21 @@ export function LargeLook(props: LargeProps) {
         </span>
         {props.cut.slides.length > 1 && <Steps label="Slides" before="The slide before" after="The next slide" count={props.cut.slides.length} at={at} onStep={(next) => onFrame(props.cut.slides[next]?.frame.id ?? frameId)} />}
         <Steps label="Cuts" before="The cut before" after="The next cut" count={cuts.list.length} at={cutAt} onStep={(next) => onCut(cuts.list[next]?.key ?? props.cut.key)} />
-        <label className="ml-auto flex items-center gap-1.5 text-sm whitespace-nowrap">
-          <input type="checkbox" checked={showSafe} onChange={(event) => setShowSafe(event.target.checked)} className="accent-house" />
-          Safe zone
-        </label>
-        <Button onClick={() => void download()}>
-          <Download aria-hidden className="size-4" />
-          PNG
-        </Button>
+        <div className="ml-auto flex items-center gap-3">
+          <label className="flex items-center gap-1.5 text-sm whitespace-nowrap">
+            <input type="checkbox" checked={showSafe} onChange={(event) => setShowSafe(event.target.checked)} className="accent-house" />
+            Safe zone
+          </label>
+          <Button onClick={() => void download()}>
+            <Download aria-hidden className="size-4" />
+            PNG
+          </Button>
+        </div>
       </div>
       <CutControls {...props} cut={cut} template={template} frame={slide?.frame ?? props.piece.frames[0]} report={report} />
       <div ref={area} className="grid min-h-0 flex-1 place-items-center overflow-hidden" data-large={cut.key} data-settled={state.settledId}>
-        <div className="relative">
+        {/* A picture that runs through all slides reaches out of this one. */}
+        <div className="relative overflow-hidden">
           <CutCanvas wall={wall} cutKey={cut.key} widthPx={width * scale} heightPx={height * scale} label={`The cut for ${cut.sheet.name} ${cut.placement.name}${props.cut.slides.length > 1 ? `, slide ${at + 1}` : ''}`} />
           {!readOnly && report?.pictures.map((picture) => <CropDrag key={picture.slot} cut={cut} picture={picture} scale={scale} store={store} />)}
           {showSafe && (
