@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type Page, expect, freshData, test } from './fixtures.ts';
 import { unzipSync } from 'fflate';
-import { comeInAs, expectSaved, expectSettled, sendNow, startPiece } from './steps.ts';
+import { chooseOnly, comeInAs, expectSaved, expectSettled, sendNow, startPiece } from './steps.ts';
 
 test.use(freshData(import.meta.url));
 
@@ -73,7 +73,7 @@ test('a scheduled cut goes out as it differs', { tag: '@long' }, async ({ page, 
   await page.getByRole('button', { name: /Quipline Square,/ }).click();
   await page.getByRole('group', { name: 'What differs in this cut' }).getByRole('radio', { name: 'Light' }).click();
   await expectSaved(page);
-  await page.getByRole('tab', { name: 'Times' }).click();
+  await chooseOnly(page, /^Quipline/);
   await sendNow(page);
   const row = page.locator('[data-delivery]').filter({ hasText: 'Quipline' });
   await expect(row).toHaveAttribute('data-state', 'sent');
@@ -84,6 +84,14 @@ test('a scheduled cut goes out as it differs', { tag: '@long' }, async ({ page, 
   const corner = await sharp(bytes).extract({ left: 4, top: 4, width: 1, height: 1 }).removeAlpha().raw().toBuffer();
   // Foam, the ground of the light scheme; the template's own is Sea Ink.
   expect([...corner]).toEqual([244, 247, 245]);
+  await test.step('places that were left out stay out until somebody ticks them', async () => {
+    await page.reload();
+    await page.getByRole('tab', { name: 'Times' }).click();
+    await expect(page.getByRole('button', { name: 'Schedule in 0 places' })).toBeVisible();
+    await page.getByRole('button', { name: /^Tick the \d+ others$/ }).click();
+    await expect(page.getByRole('checkbox', { name: /^Quipline/ })).not.toBeChecked();
+    await expect(page.getByRole('button', { name: 'Schedule in 8 places' })).toBeEnabled();
+  });
 });
 
 test('all cuts are exported in one ZIP, and the template of a piece can change without losing a word', async ({ page }) => {

@@ -24,7 +24,9 @@ const columns = 'grid grid-cols-[1.25rem_minmax(0,1fr)] items-center gap-x-3 gap
 export function PlaceRows(props: RowsProps) {
   const { rows, choices, onChoices, shared, onShared, zone, nowMs } = props;
   const on = rows.filter(({ isOn }) => isOn).length;
-  const setAll = (isOn: boolean): void => onChoices(Object.fromEntries(rows.map(({ place }) => [place.key, { ...choices[place.key], isOn }])));
+  const set = (changed: readonly PlaceRow[], isOn: boolean): void => onChoices({ ...choices, ...Object.fromEntries(changed.map(({ place }) => [place.key, { ...choices[place.key], isOn }])) });
+  /** Places that are still to come, of a piece that is scheduled or out in others. */
+  const others = rows.filter(({ earlier }) => earlier === null);
   return (
     <div>
       <div role="group" aria-label="All places" className={`${columns} border-b border-edge pb-3`}>
@@ -35,7 +37,7 @@ export function PlaceRows(props: RowsProps) {
           ref={(box) => {
             if (box) box.indeterminate = on > 0 && on < rows.length;
           }}
-          onChange={() => setAll(on < rows.length)}
+          onChange={() => set(rows, on < rows.length)}
           className="size-4 accent-house"
         />
         <p className="text-sm">
@@ -43,6 +45,11 @@ export function PlaceRows(props: RowsProps) {
           <span className="text-quiet tabular-nums">
             {on} of {rows.length}
           </span>
+          {on === 0 && others.length > 0 && others.length < rows.length && (
+            <button type="button" onClick={() => set(others, true)} className="ml-3 text-house underline">
+              Tick the {others.length === 1 ? 'other' : `${others.length} others`}
+            </button>
+          )}
         </p>
         <p className="hidden text-xs text-quiet md:block">Type in a row to differ.</p>
         <div className="col-start-2 pr-[1.875rem] md:col-start-4">

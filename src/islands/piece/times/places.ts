@@ -36,15 +36,16 @@ export interface PlaceRow<Earlier extends EarlierDelivery = EarlierDelivery> {
 
 const isThere = ({ state }: EarlierDelivery): boolean => state !== 'failed' && state !== 'cancelled' && state !== 'removed';
 
-/** A row a place: what goes out there and when. A place in which the piece is scheduled or out already is left out until a person ticks it. */
+/** A row a place: what goes out there and when. All are ticked until the piece is scheduled or out somewhere: then somebody has decided where it goes, and ticks any other. */
 export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, deliveries: readonly Earlier[]): readonly PlaceRow<Earlier>[] {
+  const isDecided = deliveries.some(isThere);
   return places.map((place) => {
     const choice = choices[place.key] ?? {};
     const earlier = deliveries.filter((each) => isThere(each) && place.cuts.some((cut) => cut.channel.id === each.channelId && cut.placement.key === each.placement)).toSorted((a, b) => b.dueMs - a.dueMs)[0] ?? null;
     return {
       place,
       cut: place.cuts.find(({ key }) => key === choice.cutKey) ?? usualCut(place.cuts),
-      isOn: choice.isOn ?? earlier === null,
+      isOn: choice.isOn ?? !isDecided,
       moment: choice.moment ?? shared,
       hasOwnMoment: choice.moment !== undefined,
       earlier,
@@ -57,9 +58,9 @@ export function choose(choices: Choices, key: string, change: PlaceChoice): Choi
   return { ...choices, [key]: { ...choices[key], ...change, ...(change.moment ? { isOn: true } : {}) } };
 }
 
-/** What stays decided once the ticked places are scheduled: moments, and places that a person left out. Nothing is ticked that nobody ticked. */
+/** Once the ticked places are scheduled none is ticked; moments that were typed stay for the next time. */
 export function afterScheduling(choices: Choices): Choices {
-  return Object.fromEntries(Object.entries(choices).map(([key, { isOn, ...rest }]) => [key, isOn === false ? { ...rest, isOn } : rest]));
+  return Object.fromEntries(Object.entries(choices).map(([key, { isOn: _, ...rest }]) => [key, rest]));
 }
 
 /** The place follows the shared moment again. */
