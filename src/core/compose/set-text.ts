@@ -2,6 +2,7 @@ import type { BrandBook, TypeRole } from '../brand/brand-book.ts';
 import { breakLines, countLines, lineWidthEm, widestChunkEm, type Line } from '../text/break-lines.ts';
 import { featuresFor } from '../text/font-features.ts';
 import { fontKeysFor, fontShelf } from '../text/font-shelf.ts';
+import { opticalSizeOf } from '../text/optical-size.ts';
 import type { FontHeights, ShapedText, Typesetter } from '../text/typesetter.ts';
 import type { TextPart } from '../template/parts.ts';
 import type { BoundText } from './bind.ts';
@@ -47,15 +48,16 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
   const role = book.type[part.role];
   const whole = hyphenated.has(part.slot) && book.language !== undefined ? typesetter.hyphenate(bound.text, book.language) : bound.text;
   const text = role.capitals === 'all' ? whole.toUpperCase() : whole;
-  const fontKeys = fontKeysFor(text, role.font, fontWeight(book, role.font));
+  const [main, ...helpers] = fontKeysFor(text, role.font, fontWeight(book, role.font));
+  const font = typesetter.drawnFor(main, opticalSizeOf(part.role));
   const features = featuresFor(text, { figures: role.figures ?? 'as-drawn', isColumn: standsInColumn(part.slot), isCapitals: role.capitals === 'all', trackingEm: role.trackingEm });
-  const shaped = typesetter.shape(text, fontKeys, role.trackingEm, book.language, features);
+  const shaped = typesetter.shape(text, [font, ...helpers], role.trackingEm, book.language, features);
   const minPx = Math.max(part.sizeM.min * leastShare * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {
     part,
     role,
     shaped,
-    heights: lineHeights(shaped, typesetter.heightsOf(role.font), role),
+    heights: lineHeights(shaped, typesetter.heightsOf(font), role),
     ghost: bound.ghost,
     isCapped: false,
     minPx,

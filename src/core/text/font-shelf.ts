@@ -66,13 +66,13 @@ const BEYOND_LATIN = /[^\0-\u036f\u2000-\u22ff]/u;
  * and export take the same.
  * @param weight weight of the wanted typeface
  */
-export function fontKeysFor(text: string, fontKey: string, weight: number): readonly string[] {
+export function fontKeysFor(text: string, fontKey: string, weight: number): readonly [string, ...string[]] {
   const families = BEYOND_LATIN.test(text) ? scriptFamilies : [];
   const helpers = families.flatMap((family) => {
     const font = family.fonts[weight >= BOLD_FROM ? 1 : 0];
     return font && family.script.test(text) ? [font.key] : [];
   });
-  return [...new Set([fontKey, ...LATIN_FALLBACKS, ...helpers])];
+  return [fontKey, ...new Set([...LATIN_FALLBACKS, ...helpers].filter((key) => key !== fontKey))];
 }
 
 /**

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { readFileSync } from 'node:fs';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import { variableTypeface } from '../../../tests/fixtures/variable-typeface.ts';
 import { breakLines } from './break-lines.ts';
 import { Typesetter } from './typesetter.ts';
 import { placeLine } from './visual-line.ts';
@@ -21,6 +22,26 @@ describe('Typesetter', () => {
   it('names what no typeface can write, and only that', () => {
     expect(typesetter.shape('Kite 凧', ['figtree-500'], 0).missing).toEqual(['凧']);
     expect(typesetter.shape('Größe, œuvre, Łódź', ['figtree-500'], 0).missing).toEqual([]);
+  });
+
+  it('draws a variable typeface for the size it is read at: closer in large type, more open in small', async () => {
+    const variable = new Typesetter();
+    variable.add('own', await variableTypeface());
+    const [small, large] = [9, 36].map((size) => variable.drawnFor('own', size));
+    expect([small, large]).toEqual(['own@12', 'own@36']);
+    const widthIn = (key: string): number => variable.shape('Hamburgefonts', [key], 0).offsetsEm.at(-1) ?? 0;
+    expect(widthIn(large ?? '')).toBeLessThan(widthIn(small ?? '') * 0.98);
+    expect(variable.shape('H', [large ?? ''], 0).runs[0]?.fontKey).toBe('own@36');
+    // Its letters are others, and another file under its name takes their place.
+    const outlineIn = (key: string): string => variable.outline(key, variable.shape('H', [key], 0).runs[0]?.glyphs[0]?.id ?? 0);
+    expect(outlineIn(large ?? '')).not.toBe(outlineIn(small ?? ''));
+    variable.add('own', readFileSync('fonts/lora/lora-700.ttf'));
+    expect(variable.drawnFor('own', 36)).toBe('own');
+    expect(variable.has('own@36')).toBe(false);
+  });
+
+  it('leaves a typeface that is drawn once as it is, and one that is not there', () => {
+    expect(['figtree-500', 'nowhere'].map((key) => typesetter.drawnFor(key, 36))).toEqual(['figtree-500', 'nowhere']);
   });
 
   it('names letters that half a typeface names and does not draw', () => {

@@ -1,11 +1,12 @@
 import bidiFactory from 'bidi-js';
-import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Feature, Font, MetricsTag, shape } from 'harfbuzzjs';
+import { Blob as FontBlob, Buffer as ShapeBuffer, Direction, Face, Feature, Font, MetricsTag, shape, Variation } from 'harfbuzzjs';
 import { LRUCache } from 'lru-cache';
 import type { Artwork } from '../artwork/artwork.ts';
 import { EMOJI_FONT, EMOJI_METRICS, findEmoji, type EmojiAt } from './emoji.ts';
 import type { FontFeature } from './font-features.ts';
 import { hyphenateText, SOFT_HYPHEN, type Hyphenate } from './hyphenation.ts';
 import type { Language } from '../words/language.ts';
+import { OPTICAL_AXIS } from './optical-size.ts';
 
 /** One placed glyph of a run. Lengths are in em; `cluster` is the UTF-16 offset of the text it stands for. */
 export interface Glyph {
@@ -62,11 +63,21 @@ const NO_REACH: GlyphReach = { topEm: 0, bottomEm: 0, leftEm: 0, rightEm: 0 };
 const EMOJI_REACH: GlyphReach = { topEm: EMOJI_METRICS.sizeEm - EMOJI_METRICS.descentEm, bottomEm: EMOJI_METRICS.descentEm, leftEm: 0, rightEm: EMOJI_METRICS.advanceEm };
 
 interface LoadedFont {
+  readonly face: Face;
   readonly font: Font;
+  /** The ends of its axis of optical sizes; null where it has none. */
+  readonly opticalSizes: { readonly min: number; readonly max: number } | null;
   readonly unitsPerEm: number;
   readonly outlines: Map<number, string>;
   readonly reaches: Map<number, GlyphReach>;
   readonly heights: FontHeights;
+}
+
+function loadedFont(face: Face, font: Font): LoadedFont {
+  const unitsPerEm = face.upem;
+  const cap = font.getMetricPosition(MetricsTag.CAP_HEIGHT) ?? unitsPerEm * 0.7;
+  const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
+  return { face, font, opticalSizes: face.getAxisInfos()[OPTICAL_AXIS] ?? null, unitsPerEm, outlines: new Map(), reaches: new Map(), heights };
 }
 
 const bidi = bidiFactory();
@@ -91,12 +102,23 @@ export class Typesetter {
   /** Adds a typeface from the bytes of a TTF or OTF file. */
   add(fontKey: string, bytes: Uint8Array): void {
     const face = new Face(new FontBlob(bytes));
-    const font = new Font(face);
-    const unitsPerEm = face.upem;
-    const cap = font.getMetricPosition(MetricsTag.CAP_HEIGHT) ?? unitsPerEm * 0.7;
-    const heights = { capEm: cap / unitsPerEm, descentEm: Math.min(DEEPEST_DESCENT_EM, -font.hExtents().descender / unitsPerEm) };
-    this.#fonts.set(fontKey, { font, unitsPerEm, outlines: new Map(), reaches: new Map(), heights });
+    for (const key of this.#fonts.keys()) if (key.startsWith(`${fontKey}@`)) this.#fonts.delete(key);
+    this.#fonts.set(fontKey, loadedFont(face, new Font(face)));
     this.#shaped.clear();
+  }
+
+  /** The key under which a typeface is drawn for a size on its axis of optical sizes; its own key where it has no such axis, or is not there. */
+  drawnFor(fontKey: string, opticalSize: number): string {
+    const base = this.#fonts.get(fontKey);
+    if (!base?.opticalSizes) return fontKey;
+    const size = Math.min(base.opticalSizes.max, Math.max(base.opticalSizes.min, opticalSize));
+    const key = `${fontKey}@${size}`;
+    if (!this.#fonts.has(key)) {
+      const font = new Font(base.face);
+      font.setVariations([new Variation(OPTICAL_AXIS, size)]);
+      this.#fonts.set(key, loadedFont(base.face, font));
+    }
+    return key;
   }
 
   canHyphenate(language: Language): boolean {
