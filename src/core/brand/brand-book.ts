@@ -18,6 +18,8 @@ const typeRole = object({
   capitals: string().oneOf(['as-written', 'all']).required(),
   /** Missing: as the typeface has them. */
   figures: string<FigureStyle>().oneOf([...figureStyles]).optional(),
+  /** Whether letters that meet are joined where the typeface joins them; missing: they are. */
+  ligatures: boolean().optional(),
   /** 1 sets the role as large as templates ask; a wide typeface may want less. */
   scale: number().min(0.6).max(1.4).required(),
 }).noUnknown();

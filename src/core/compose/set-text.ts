@@ -50,7 +50,7 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
   const text = role.capitals === 'all' ? whole.toUpperCase() : whole;
   const [main, ...helpers] = fontKeysFor(text, role.font, fontWeight(book, role.font));
   const font = typesetter.drawnFor(main, opticalSizeOf(part.role));
-  const features = featuresFor(text, { figures: role.figures ?? 'as-drawn', isColumn: standsInColumn(part.slot), isCapitals: role.capitals === 'all', trackingEm: role.trackingEm });
+  const features = featuresFor(text, { figures: role.figures ?? 'as-drawn', isColumn: standsInColumn(part.slot), isCapitals: role.capitals === 'all', trackingEm: role.trackingEm, ligatures: role.ligatures ?? true, language: book.language });
   const shaped = typesetter.shape(text, [font, ...helpers], role.trackingEm, book.language, features);
   const minPx = Math.max(part.sizeM.min * leastShare * frame.marginPx * Math.min(1, role.scale), leastTypePx(frame, part.role));
   return {

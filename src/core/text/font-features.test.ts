@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import { featuresFor, type TypeStyle } from './font-features.ts';
 
-const plain: TypeStyle = { figures: 'as-drawn', isColumn: false, isCapitals: false, trackingEm: 0 };
+const plain: TypeStyle = { figures: 'as-drawn', isColumn: false, isCapitals: false, trackingEm: 0, ligatures: true, language: 'en' };
 const tags = (text: string, style: Partial<TypeStyle>): readonly string[] => featuresFor(text, { ...plain, ...style }).map(({ tag, value }) => `${tag}=${value}`);
 const fractions = (text: string): readonly string[] => featuresFor(text, plain).flatMap(({ tag, start, end }) => (tag === 'frac' ? [text.slice(start, end)] : []));
 
@@ -17,6 +17,17 @@ describe('what a typeface is asked for', () => {
 
   it('is no joined letters where they are set apart', () => {
     expect([tags('fi', { trackingEm: 0.05 }), tags('fi', { trackingEm: 0.01 }), tags('fi', { trackingEm: -0.02 })]).toEqual([['liga=0', 'clig=0'], [], []]);
+  });
+
+  it('is no joined letters where the brand wants none', () => {
+    expect(tags('fi', { ligatures: false })).toEqual(['liga=0', 'clig=0']);
+  });
+
+  it('is raised letters in ordinals, in the languages that raise them', () => {
+    const ordinals = (text: string, language: TypeStyle['language']): readonly string[] => featuresFor(text, { ...plain, language }).map(({ tag, start, end }) => `${tag} ${text.slice(start, end)}`);
+    expect([ordinals('Le 1er mai, la 2e fournée, au XIXe siècle, Ier jour', 'fr'), ordinals('la 2a edición', 'es'), ordinals('1o andar', 'pt')]).toEqual([['sups er', 'sups e', 'sups e', 'sups er'], ['ordn 2a'], ['ordn 1o']]);
+    expect([ordinals('Via Roma 12a dal mattino', 'it'), ordinals('Les 12 rues, 3 eaux, Vers le port, Ce soir, Xe2, 5es2', 'fr'), ordinals('the 1st, 2a floor', 'en'), ordinals('Am 1er Tisch', 'de')]).toEqual([[], [], [], []]);
+    expect(featuresFor('LE 1ER MAI', { ...plain, isCapitals: true, language: 'fr' }).map(({ tag }) => tag)).toEqual(['case']);
   });
 
   it('is a proper fraction before what it counts, and nowhere else', () => {

@@ -46,7 +46,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
         <table className="w-full text-left text-sm">
           <thead className="text-xs text-quiet">
             <tr className="border-b border-line">
-              {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals'].map((name) => (
+              {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals', 'Ligatures'].map((name) => (
                 <th key={name} scope="col" className="py-1 pr-2 font-medium">
                   {name}
                 </th>
@@ -117,6 +117,17 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                       checked={setting.capitals === 'all'}
                       disabled={!mayChange}
                       onChange={(event) => set(role.key, { capitals: event.target.checked ? 'all' : 'as-written' })}
+                      className="size-4 accent-house"
+                    />
+                  </td>
+                  <td>
+                    <input
+                      type="checkbox"
+                      aria-label={`Ligatures in ${role.name}`}
+                      title="Joined letters, where the typeface has them and tracking leaves them together"
+                      checked={setting.ligatures ?? true}
+                      disabled={!mayChange}
+                      onChange={(event) => set(role.key, { ligatures: event.target.checked })}
                       className="size-4 accent-house"
                     />
                   </td>
