@@ -46,8 +46,8 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
         <table className="w-full text-left text-sm">
           <thead className="text-xs text-quiet">
             <tr className="border-b border-line">
-              {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Capitals', 'Ligatures'].map((name) => (
-                <th key={name} scope="col" className="py-1 pr-2 font-medium">
+              {['Role', 'Typeface', 'Scale', 'Leading', 'Tracking', 'Figures', 'Caps', 'Ligatures'].map((name) => (
+                <th key={name} scope="col" className="py-1 pr-1.5 font-medium last:pr-0">
                   {name}
                 </th>
               ))}
@@ -62,7 +62,7 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                     {role.name}
                     <span className="block text-xs font-normal text-quiet max-2xl:hidden">{role.hint}</span>
                   </th>
-                  <td className="pr-2">
+                  <td className="pr-1.5">
                     <select
                       aria-label={`Typeface of ${role.name}`}
                       value={setting.font}
@@ -94,14 +94,14 @@ export function TypeRoles({ edit }: { readonly edit: BookEdit }) {
                   <NumberCell label={`Scale of ${role.name}`} value={setting.scale} min={0.6} max={1.4} step={0.05} readOnly={!mayChange} onChange={(scale) => set(role.key, { scale })} />
                   <NumberCell label={`Leading of ${role.name}`} value={setting.leading} min={0.8} max={2} step={0.02} readOnly={!mayChange} onChange={(leading) => set(role.key, { leading })} />
                   <NumberCell label={`Tracking of ${role.name}, in em`} value={setting.trackingEm} min={-0.1} max={0.3} step={0.005} readOnly={!mayChange} onChange={(trackingEm) => set(role.key, { trackingEm })} />
-                  <td className="pr-2">
+                  <td className="pr-1.5">
                     <select
                       aria-label={`Figures of ${role.name}`}
                       title="Where the typeface has them"
                       value={setting.figures ?? 'as-drawn'}
                       disabled={!mayChange}
                       onChange={(event) => set(role.key, { figures: event.target.value as FigureStyle })}
-                      className="h-8 w-21 rounded-md border border-line bg-panel px-1 text-sm"
+                      className="h-8 w-19 rounded-md border border-line bg-panel px-1 text-sm"
                     >
                       {figureStyles.map((style) => (
                         <option key={style} value={style}>
@@ -168,7 +168,7 @@ interface NumberCellProps {
 
 function NumberCell({ label, value, min, max, step, readOnly, onChange }: NumberCellProps) {
   return (
-    <td className="pr-2">
+    <td className="pr-1.5">
       <input
         type="number"
         aria-label={label}
@@ -181,7 +181,7 @@ function NumberCell({ label, value, min, max, step, readOnly, onChange }: Number
           const next = event.target.valueAsNumber;
           if (next >= min && next <= max) onChange(next);
         }}
-        className="h-8 w-16 rounded-md border border-line bg-panel px-1 text-sm tabular-nums"
+        className="h-8 w-13.5 [appearance:textfield] [&::-webkit-inner-spin-button]:appearance-none rounded-md border border-line bg-panel px-1 text-sm tabular-nums"
       />
     </td>
   );
