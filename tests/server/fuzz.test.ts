@@ -59,7 +59,8 @@ const hostileJson = (seed: unknown): fc.Arbitrary<unknown> => {
         if (key === undefined) break;
         const next = at[key];
         if (typeof next !== 'object' || next === null || step % 5 === 0) {
-          at[key] = value;
+          // A copy: put in twice, a value would hold itself.
+          at[key] = structuredClone(value);
           break;
         }
         at = next as Record<string, unknown>;
