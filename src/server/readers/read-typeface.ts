@@ -34,6 +34,7 @@ export async function readTypeface(bytes: Uint8Array, name: string): Promise<Imp
   const damaged = (): ProblemError => new ProblemError(422, 'damaged-typeface', `“${name}” is damaged and cannot be read. Get a whole copy and import it again.`);
   const plain = await plainOf(bytes, container, damaged);
   requireWholeTables(plain, damaged);
+  requireFewPoints(plain, damaged);
   const font = openFont(plain, damaged);
   if (font.numGlyphs < MIN_GLYPHS || !(font.hasGlyphForCodePoint(0x41) || font.hasGlyphForCodePoint(0x61))) {
     throw new ProblemError(422, 'no-letters', `“${name}” has no letters to write with: it looks like a set of icons.`);
@@ -66,6 +67,34 @@ function requireWholeTables(bytes: Uint8Array, damaged: () => ProblemError): voi
   for (let index = 0; index < tables; index += 1) {
     const at = FIRST_RECORD_AT + index * TABLE_RECORD_BYTES;
     if (view.getUint32(at + 8) + view.getUint32(at + 12) > bytes.length) throw damaged();
+  }
+}
+
+/** No letter has as many. A damaged count would be read to its end again in every glyph that is put together from it. */
+const MAX_POINTS = 10_000;
+const LOCATION_FORMAT_AT = 50;
+const CONTOUR_ENDS_AT = 10;
+
+/**
+ * No TrueType outline claims more points than a letter can have; typefaces of another kind have no such table.
+ * @see https://learn.microsoft.com/typography/opentype/spec/glyf
+ */
+function requireFewPoints(bytes: Uint8Array, damaged: () => ProblemError): void {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const tables = new Map(Array.from({ length: view.getUint16(4) }, (_, index) => {
+    const at = FIRST_RECORD_AT + index * TABLE_RECORD_BYTES;
+    return [Buffer.from(bytes.subarray(at, at + 4)).toString('latin1'), { at: view.getUint32(at + 8), length: view.getUint32(at + 12) }] as const;
+  }));
+  const [glyf, loca, head] = ['glyf', 'loca', 'head'].map((tag) => tables.get(tag));
+  if (!glyf || !loca || !head || head.length <= LOCATION_FORMAT_AT + 1) return;
+  const isLong = view.getInt16(head.at + LOCATION_FORMAT_AT) !== 0;
+  const startOf = (glyph: number): number => glyf.at + (isLong ? view.getUint32(loca.at + glyph * 4) : view.getUint16(loca.at + glyph * 2) * 2);
+  for (let glyph = 0; glyph + 1 < Math.floor(loca.length / (isLong ? 4 : 2)); glyph += 1) {
+    const at = startOf(glyph);
+    if (startOf(glyph + 1) === at) continue;
+    const contours = at + CONTOUR_ENDS_AT <= bytes.length ? view.getInt16(at) : 0;
+    const lastEndAt = at + CONTOUR_ENDS_AT + (contours - 1) * 2;
+    if (contours > 0 && (lastEndAt + 2 > bytes.length || view.getUint16(lastEndAt) >= MAX_POINTS)) throw damaged();
   }
 }
 
