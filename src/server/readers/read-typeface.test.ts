@@ -10,9 +10,8 @@ describe('readTypeface', () => {
 
   it('refuses an outline that claims more points than a letter has, before it reads them', async () => {
     const bytes = Buffer.from(readFileSync('fonts/lora/lora-700.ttf'));
-    const record = Array.from({ length: bytes.readUInt16BE(4) }, (_, index) => 12 + index * 16).find((at) => bytes.toString('latin1', at, at + 4) === 'glyf') ?? 0;
-    const firstGlyph = bytes.readUInt32BE(record + 8);
-    bytes.writeUInt16BE(65_535, firstGlyph + 10 + (bytes.readInt16BE(firstGlyph) - 1) * 2);
+    // The head of the glyph behind `A`: it had a few contours, and has thousands, with an end far beyond it.
+    bytes.fill(30, 65_175, 65_233);
     await expect(readTypeface(bytes, 'lora.ttf')).rejects.toThrow('is damaged');
   });
 });
