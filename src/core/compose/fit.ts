@@ -161,7 +161,7 @@ function sizeAtStep(text: SetText, step: number): number {
   return text.maxPx * (text.minPx / text.maxPx) ** (step / STEPS);
 }
 
-/** The largest step of sizes that is no larger than a limit; a text keeps its least size. */
+/** The first step down at which a text is within a limit; a text keeps its least size. */
 function stepBelow(text: SetText, limitPx: number): number {
   if (limitPx >= text.maxPx) return 0;
   return Math.min(STEPS, Math.ceil((STEPS * Math.log(text.maxPx / limitPx)) / Math.log(text.maxPx / text.minPx)));
