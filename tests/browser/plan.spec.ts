@@ -228,7 +228,14 @@ test('a piece gets its times: typed, into a slot, repeated and in rotation; view
   let letReaderCome = (): void => undefined;
   const told = new Promise<void>((resolve) => (letReaderCome = resolve));
   await page.route('**/typed-moment*.js', (route) => told.then(() => route.continue()));
+  // What is out already comes late too: a box that is ticked meanwhile would lose its tick.
+  let letDeliveriesCome = (): void => undefined;
+  const asked = new Promise<void>((resolve) => (letDeliveriesCome = resolve));
+  await page.route('**/deliveries?*', (route) => asked.then(() => route.continue()));
   await page.getByRole('tab', { name: 'Times' }).click();
+  await expect(page.getByRole('checkbox', { name: /^All places/ })).toBeDisabled();
+  await expect(page.getByRole('checkbox', { name: /^All places/ })).not.toBeChecked();
+  letDeliveriesCome();
   await page.getByRole('checkbox', { name: /^All places/ }).check();
   const schedule = page.getByRole('button', { name: /^Schedule in \d+ places?$/ });
   await expect(schedule).toBeEnabled();

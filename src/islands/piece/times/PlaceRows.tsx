@@ -10,6 +10,8 @@ import { choose, followShared, type Choices, type PlaceRow } from './places.ts';
 
 interface RowsProps {
   readonly rows: readonly PlaceRow<Delivery>[];
+  /** Whether it is known where the piece goes out already: until then nothing can be ticked. */
+  readonly isKnown: boolean;
   readonly choices: Choices;
   readonly onChoices: (choices: Choices) => void;
   readonly shared: ChosenMoment;
@@ -22,7 +24,7 @@ const columns = 'grid grid-cols-[1.25rem_minmax(0,1fr)] items-center gap-x-3 gap
 
 /** The shared moment, then a row a place: whether something goes out there, in which shape, and when. */
 export function PlaceRows(props: RowsProps) {
-  const { rows, choices, onChoices, shared, onShared, zone, nowMs } = props;
+  const { rows, isKnown, choices, onChoices, shared, onShared, zone, nowMs } = props;
   const on = rows.filter(({ isOn }) => isOn).length;
   const set = (changed: readonly PlaceRow[], isOn: boolean): void => onChoices({ ...choices, ...Object.fromEntries(changed.map(({ place }) => [place.key, { ...choices[place.key], isOn }])) });
   /** Places that are still to come, of a piece that is scheduled or out in others. */
@@ -33,6 +35,7 @@ export function PlaceRows(props: RowsProps) {
         <input
           type="checkbox"
           aria-label="All places"
+          disabled={!isKnown}
           checked={on === rows.length}
           ref={(box) => {
             if (box) box.indeterminate = on > 0 && on < rows.length;
@@ -45,7 +48,7 @@ export function PlaceRows(props: RowsProps) {
           <span className="text-quiet tabular-nums">
             {on} of {rows.length}
           </span>
-          {on === 0 && others.length > 0 && others.length < rows.length && (
+          {isKnown && on === 0 && others.length > 0 && others.length < rows.length && (
             <button type="button" onClick={() => set(others, true)} className="ml-3 text-house underline">
               Tick the {others.length === 1 ? 'other' : `${others.length} others`}
             </button>
@@ -73,13 +76,13 @@ function isAlone(cut: Cut, rows: readonly PlaceRow<Delivery>[]): boolean {
   return rows.every((row) => row.cut.channel.id === cut.channel.id || row.cut.sheet.key !== cut.sheet.key);
 }
 
-function Row({ row, rows, choices, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
+function Row({ row, rows, isKnown, choices, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
   const { place, cut, isOn, moment, hasOwnMoment, earlier } = row;
   const change = (part: Parameters<typeof choose>[2]): void => onChoices(choose(choices, place.key, part));
   return (
     <li className="border-b border-line py-2">
       <div role="group" aria-label={place.name} className={columns}>
-        <input type="checkbox" aria-label={place.name} checked={isOn} onChange={() => change({ isOn: !isOn })} className="size-4 accent-house" />
+        <input type="checkbox" aria-label={place.name} disabled={!isKnown} checked={isOn} onChange={() => change({ isOn: !isOn })} className="size-4 accent-house" />
         <p className={`flex min-w-0 items-center gap-2 text-sm ${isOn ? '' : 'text-quiet'}`}>
           <ChannelBadge badge={cut.sheet.badge} size={16} />
           <span className="truncate font-semibold" title={cut.channel.name}>

@@ -60,14 +60,13 @@ export function TimesView(props: TimesProps) {
     if (entered > 0) scheduleButton.current?.focus();
   }, [entered]);
   const deliveries = useDeliveries(brand.slug, { piece: pieceId }, PAGE);
-  const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.items);
+  const rows = rowsOf(placesOf(cuts.list), choices, shared, deliveries.isSuccess ? deliveries.items : null);
   const on = rows.filter(({ isOn }) => isOn);
   const { schedule, isPending, refusal, dismiss } = useSchedule({ ...props, onScheduled: () => setChoices(afterScheduling) });
   const maySend = roleMay(brand.role, 'send');
   // Whoever may not send asks somebody who approves.
   const mayAsk = roleMay(brand.role, 'make');
-  // Until it is known what is on its way, everything would be ticked.
-  const disabled = !mayAsk || on.length === 0 || isPending || !deliveries.isSuccess;
+  const disabled = !mayAsk || on.length === 0 || isPending;
   const channelIds = [...new Set(on.map(({ cut }) => cut.channel.id))];
   const theme = planning.plan?.plan.themes.find(({ id }) => id === planning.own?.themeId) ?? null;
   const flush = (): Promise<unknown> => store.flush();
@@ -99,7 +98,7 @@ export function TimesView(props: TimesProps) {
             <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} onEntered={() => setEntered((count) => count + 1)} />
             <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
           </div>
-          <PlaceRows rows={rows} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
+          <PlaceRows rows={rows} isKnown={deliveries.isSuccess} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
           <NotThere {...props} />
           {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
           {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}

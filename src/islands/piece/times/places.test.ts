@@ -7,7 +7,7 @@ const cut = (channel: string, placement: string, surface: string, [width, height
   ({ key: `${channel}.${placement}`, channel: { id: channel, name: channel.toUpperCase() }, placement: { key: placement, name: placement, surface, exportPx: { width, height } }, slides: Array.from({ length: slides }) }) as unknown as Cut;
 const cuts = [cut('a', 'square', 'feed', [1080, 1080]), cut('a', 'portrait', 'feed', [1080, 1350]), cut('a', 'story', 'story', [1080, 1920]), cut('b', 'wide', 'feed', [1600, 900])];
 const shared = { wall: '2026-12-01T09:00' };
-const rows = (choices: Choices = {}, deliveries: readonly EarlierDelivery[] = []) => rowsOf(placesOf(cuts), choices, shared, deliveries);
+const rows = (choices: Choices = {}, deliveries: readonly EarlierDelivery[] | null = []) => rowsOf(placesOf(cuts), choices, shared, deliveries);
 
 describe('rows of places', () => {
   it('are one a surface of a channel, with the tallest of its cuts, or the one with more slides', () => {
@@ -21,6 +21,10 @@ describe('rows of places', () => {
     expect(rows({}, [out, { ...out, dueMs: 9, state: 'scheduled' }]).map(({ isOn, earlier }) => [isOn, earlier?.dueMs ?? null])).toEqual([[false, 9], [false, null], [false, null]]);
     expect(rows({ 'a.feed': { isOn: true } }, [out])[0]?.isOn).toBe(true);
     expect(rows({}, [{ ...out, state: 'failed' }, { ...out, state: 'cancelled' }])[0]).toMatchObject({ isOn: true, earlier: null });
+  });
+
+  it('are not ticked while it is not known where the piece goes out already, so that no tick goes away by itself', () => {
+    expect(rows({}, null).map(({ isOn }) => isOn)).toEqual([false, false, false]);
   });
 
   it('go out at the shared moment, or at one of their own, which ticks them', () => {

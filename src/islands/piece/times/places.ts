@@ -36,9 +36,13 @@ export interface PlaceRow<Earlier extends EarlierDelivery = EarlierDelivery> {
 
 const isThere = ({ state }: EarlierDelivery): boolean => state !== 'failed' && state !== 'cancelled' && state !== 'removed';
 
-/** A row a place: what goes out there and when. All are ticked until the piece is scheduled or out somewhere: then somebody has decided where it goes, and ticks any other. */
-export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, deliveries: readonly Earlier[]): readonly PlaceRow<Earlier>[] {
-  const isDecided = deliveries.some(isThere);
+/**
+ * A row a place: what goes out there and when. All are ticked until the piece is scheduled or out somewhere: then somebody has decided where it goes, and ticks any other.
+ * While its deliveries are not known (null) none is ticked, so that no tick goes away under a person's eyes.
+ */
+export function rowsOf<Earlier extends EarlierDelivery>(places: readonly Place[], choices: Choices, shared: ChosenMoment, known: readonly Earlier[] | null): readonly PlaceRow<Earlier>[] {
+  const deliveries = known ?? [];
+  const isDecided = known === null || known.some(isThere);
   return places.map((place) => {
     const choice = choices[place.key] ?? {};
     const earlier = deliveries.filter((each) => isThere(each) && place.cuts.some((cut) => cut.channel.id === each.channelId && cut.placement.key === each.placement)).toSorted((a, b) => b.dueMs - a.dueMs)[0] ?? null;
