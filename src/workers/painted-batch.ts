@@ -1,5 +1,5 @@
 import type { CutReport } from '../core/compose/report.ts';
-import type { PaintedCut, WallMessage, WantedCut } from './wall-protocol.ts';
+import type { PaintedCut, PaintedPixels, WallMessage, WantedCut } from './wall-protocol.ts';
 
 /** Cuts that come out the same. */
 export type AlikeCuts = readonly [WantedCut, ...WantedCut[]];
@@ -15,7 +15,7 @@ export class Batch {
   constructor(readonly requestId: number) {}
 
   /** @param pixels given away with the batch, once for all cuts that are alike */
-  add(alike: AlikeCuts, pixels: ImageData | null, report: CutReport, settled: boolean): void {
+  add(alike: AlikeCuts, pixels: PaintedPixels | null, report: CutReport, settled: boolean): void {
     for (const { key } of alike) this.#cuts.push({ key, pixels, report, settled });
   }
 
@@ -27,6 +27,6 @@ export class Batch {
     const cuts = this.#cuts;
     this.#cuts = [];
     this.#sentMs = performance.now();
-    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: [...new Set(cuts.flatMap(({ pixels }) => (pixels ? [pixels.data.buffer] : [])))] });
+    if (cuts.length > 0) self.postMessage({ kind: 'painted', id: this.requestId, cuts } satisfies WallMessage, { transfer: [...new Set(cuts.flatMap(({ pixels }) => (pixels ? [pixels.image.data.buffer] : [])))] });
   }
 }

@@ -1,6 +1,7 @@
 import type { BrandBook } from '../core/brand/brand-book.ts';
 import type { CutReport } from '../core/compose/report.ts';
 import type { Picture } from '../core/crop/crop-window.ts';
+import type { Size } from '../core/geometry/box.ts';
 import type { Placement } from '../core/network/network-sheet.ts';
 import type { Adjustment } from '../core/piece/adjustment.ts';
 import type { Frame } from '../core/piece/piece.ts';
@@ -71,11 +72,21 @@ export interface PaintRequest {
 /** A message to a painter. */
 export type PainterMessage = { readonly kind: 'content'; readonly content: WallContent } | PaintRequest;
 
+/** Painted pixels: a whole cut, or the part of it that has changed since it was painted before. */
+export interface PaintedPixels {
+  readonly image: ImageData;
+  /** Where they begin in the cut, in pixels of the canvas. */
+  readonly xPx: number;
+  readonly yPx: number;
+  /** The size of the whole cut. */
+  readonly whole: Size;
+}
+
 /** A cut as it looks now; settled, once its pictures are there. */
 export interface PaintedCut {
   readonly key: string;
   /** Null for what is not painted. */
-  readonly pixels: ImageData | null;
+  readonly pixels: PaintedPixels | null;
   readonly report: CutReport;
   readonly settled: boolean;
 }

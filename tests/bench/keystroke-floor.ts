@@ -28,8 +28,11 @@ self.postMessage = (message, options) => {
     for (const { key, pixels, report, settled } of message.cuts) {
       if (!pixels) continue;
       lastKeys.add(key);
+      const { image, xPx, yPx, whole } = pixels;
+      const isWhole = image.width === whole.widthPx && image.height === whole.heightPx;
       // The pixels are given away; the bitmap is made when the floor needs it, not while a keystroke is measured.
-      kept.set(key, { pixels: new ImageData(pixels.data.slice(), pixels.width, pixels.height), report, settled });
+      const copy = { image: new ImageData(image.data.slice(), image.width, image.height), xPx, yPx };
+      kept.set(key, { whole, parts: [...(isWhole ? [] : kept.get(key).parts), copy], report, settled });
     }
   }
   post(message, options);
@@ -42,12 +45,12 @@ const answer = (event) => {
   const cuts = [...lastKeys].flatMap((key) => {
     const own = kept.get(key);
     if (!own) return [];
-    const { width, height } = own.pixels;
-    const context = contextOf('shown', width, height);
+    const { widthPx, heightPx } = own.whole;
+    const context = contextOf('shown', widthPx, heightPx);
     context.drawImage(own.bitmap, 0, 0);
-    return [{ key, pixels: context.getImageData(0, 0, width, height), report: own.report, settled: own.settled }];
+    return [{ key, pixels: { image: context.getImageData(0, 0, widthPx, heightPx), xPx: 0, yPx: 0, whole: own.whole }, report: own.report, settled: own.settled }];
   });
-  post({ kind: 'painted', id: data.id, cuts }, { transfer: cuts.map(({ pixels }) => pixels.data.buffer) });
+  post({ kind: 'painted', id: data.id, cuts }, { transfer: cuts.map(({ pixels }) => pixels.image.data.buffer) });
   post({ kind: 'done', id: data.id, tookMs: 0 });
 };
 self.addEventListener('message', answer);
@@ -56,8 +59,8 @@ new BroadcastChannel(${JSON.stringify(CHANNEL)}).onmessage = ({ data }) => {
   if (!isFloor) return;
   for (const key of lastKeys) {
     const own = kept.get(key);
-    const context = contextOf(key, own.pixels.width, own.pixels.height);
-    context.putImageData(own.pixels, 0, 0);
+    const context = contextOf(key, own.whole.widthPx, own.whole.heightPx);
+    for (const { image, xPx, yPx } of own.parts.splice(0)) context.putImageData(image, xPx, yPx);
     own.bitmap = context.canvas;
   }
 };

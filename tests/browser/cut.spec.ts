@@ -55,6 +55,30 @@ test('one cut may differ, says so, stays linked in all else, and can follow the 
   await expect.poll(() => pixels(page, 'feed-square')).toBe(square);
 });
 
+test('cuts that are painted in parts while a person types look as they do when they are painted whole', async ({ page }) => {
+  await comeInAs(page, 'Wren');
+  const all = (): Promise<readonly string[]> => page.locator('canvas[data-painted]').evaluateAll((canvases) => (canvases as HTMLCanvasElement[]).map((canvas) => `${canvas.dataset['cut'] ?? ''} ${canvas.toDataURL()}`));
+  for (const [template, label] of [['Headland', 'Headline'], ['Lull', 'Headline'], ['Porthole', 'Name']] as const) {
+    await startPiece(page, template);
+    await page.getByRole('button', { name: /Choose a picture/ }).first().click();
+    await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+    await expectSettled(page);
+    const field = page.getByLabel(label, { exact: true });
+    await field.focus();
+    await page.keyboard.press('End');
+    // Letters, a word that breaks a line, words that shrink it, and all of it back again.
+    await page.keyboard.type('Fly gÅ with us tomorrow', { delay: 60 });
+    for (let index = 0; index < 12; index += 1) await page.keyboard.press('Backspace', { delay: 30 });
+    await expectSaved(page);
+    await expectSettled(page);
+    const inParts = await all();
+    await page.reload();
+    await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
+    await expectSettled(page);
+    expect(await all()).toEqual(inParts);
+  }
+});
+
 test('a list is entered once, a line an item, and is laid out in every cut', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Ledger');

@@ -1,4 +1,4 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { afterEach, beforeEach, describe, expect, it, vi, type Mock } from 'vitest';
 import type { CutReport } from '../../core/compose/report.ts';
 import { shippedSheets } from '../../core/network/shipped-sheets.ts';
 import { linkedCut } from '../../core/piece/adjustment.ts';
@@ -96,6 +96,38 @@ describe('a wall', () => {
     wall.paint({ content, ghosts: false, cuts: [cut('a', square), cut('b', portrait), cut('c', tall)] });
     expect(wall.painterCount).toBe(painters);
     expect(PainterInHand.all.flatMap(({ asked }) => asked.keys).toSorted()).toEqual(['a', 'b', 'c']);
+  });
+});
+
+describe('the canvas of a cut', () => {
+  const report = {} as CutReport;
+  const image = (width: number, height: number): ImageData => ({ width, height }) as ImageData;
+  const pixels = (width: number, height: number, xPx = 0, yPx = 0) => ({ image: image(width, height), xPx, yPx, whole: { widthPx: 200, heightPx: 100 } });
+
+  function placed(): { readonly put: Mock; readonly canvas: HTMLCanvasElement; readonly show: (painted: ReturnType<typeof pixels>) => void } {
+    const put = vi.fn();
+    const canvas = { width: 300, height: 150, dataset: {}, getContext: () => ({ putImageData: put }) } as unknown as HTMLCanvasElement;
+    wall.place('a', canvas);
+    wall.paint({ content, ghosts: false, cuts: [cut('a', square)] });
+    const [painter] = PainterInHand.all;
+    return { put, canvas, show: (painted) => painter?.onmessage?.({ data: { kind: 'painted', id: painter.asked.id, cuts: [{ key: 'a', pixels: painted, report, settled: true }] } }) };
+  }
+
+  it('takes the size of the whole cut, and then what has changed of it where it belongs', () => {
+    const { put, canvas, show } = placed();
+    show(pixels(200, 100));
+    show(pixels(20, 10, 40, 50));
+    expect([canvas.width, canvas.height]).toEqual([200, 100]);
+    expect(put.mock.calls).toEqual([[image(200, 100), 0, 0], [image(20, 10), 40, 50]]);
+  });
+
+  it('that came after the whole cut was painted waits for it instead of showing a part', () => {
+    const { put, canvas, show } = placed();
+    show(pixels(20, 10, 40, 50));
+    expect(put).not.toHaveBeenCalled();
+    expect(canvas.dataset['painted']).toBeUndefined();
+    vi.runAllTimers();
+    expect(PainterInHand.all[0]?.asked.again).toBe('all');
   });
 });
 

@@ -133,10 +133,14 @@ export class Wall {
     const canvas = this.#canvases.get(key);
     // What is not shown is checked all the same.
     if (!canvas || !pixels) return;
+    const { image, xPx, yPx, whole } = pixels;
+    const isPart = image.width < whole.widthPx || image.height < whole.heightPx;
+    // A canvas that came after the whole cut was painted is asked for by itself.
+    if (isPart && canvas.dataset['painted'] === undefined) return;
     // Setting even the same size would clear the canvas and lay the page out anew.
-    if (canvas.width !== pixels.width) canvas.width = pixels.width;
-    if (canvas.height !== pixels.height) canvas.height = pixels.height;
-    canvas.getContext('2d', { alpha: false, willReadFrequently: true })?.putImageData(pixels, 0, 0);
+    if (canvas.width !== whole.widthPx) canvas.width = whole.widthPx;
+    if (canvas.height !== whole.heightPx) canvas.height = whole.heightPx;
+    canvas.getContext('2d', { alpha: false, willReadFrequently: true })?.putImageData(image, xPx, yPx);
     canvas.dataset['painted'] = String(id);
     canvas.dataset['settled'] = String(settled);
   }

@@ -1,6 +1,8 @@
 import type { BrandBook } from '../../core/brand/brand-book.ts';
 import { cutFrame } from '../../core/compose/cut-frame.ts';
 import type { Composed } from '../../core/compose/compose.ts';
+import { clampBox, growBox, snapBoxOutward, type Box, type Size } from '../../core/geometry/box.ts';
+import { changedBox } from '../../core/scene/changed-box.ts';
 import { paint } from '../../core/scene/paint.ts';
 import { raiseScene } from '../../core/scene/raise-scene.ts';
 import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/scene.ts';
@@ -14,7 +16,7 @@ import { subtitleRisePx } from '../../core/video/place-subtitle.ts';
 import { styledSubtitle, subtitleStyle, type SubtitleStyle } from '../../core/video/subtitle-style.ts';
 import { sweepBand, sweepLeftPx } from '../../core/video/sweep.ts';
 import { surfaceOf, type Surface } from '../surfaces.ts';
-import type { WantedCut } from '../wall-protocol.ts';
+import type { PaintedPixels, WantedCut } from '../wall-protocol.ts';
 import { glyphPath, pathOf } from './outlines.ts';
 import type { PictureStore } from './picture-store.ts';
 
@@ -25,6 +27,12 @@ export type ComposedCuts = ReadonlyMap<string, { readonly cut: WantedCut; readon
 
 /** A photograph that moves is kept this much larger than it is shown: its parts are scaled anew with every frame. */
 const MOVING_DETAIL = 1.6;
+
+/** Room around what changes for its smoothed edge, in pixels of the canvas. */
+const SMOOTHED_PX = 2;
+
+/** Where more of a cut changes than this share, it is painted whole. */
+const MOST_CHANGED = 0.8;
 
 /** What the cuts of one request are painted from. */
 export interface PaintContext {
@@ -40,15 +48,43 @@ export class CutPainter {
     readonly pictures: PictureStore,
   ) {}
 
-  /** The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap. */
-  paint(cut: WantedCut, composed: Composed, context: PaintContext): ImageData {
+  /**
+   * The pixels of a cut. Reading them from a canvas that is kept costs less than making it a bitmap.
+   * @param now what the page shows of it: then what has changed is painted alone
+   */
+  paint(cut: WantedCut, composed: Composed, context: PaintContext, now: Composed | null): PaintedPixels {
+    const part = now && this.#changedPixels(cut, now, composed);
+    if (part) return this.#part(cut, composed, context, part);
     const shown = this.#shot(cut, composed, context, 'shown');
     const { width, height } = shown.canvas;
     const over = cut.moment?.over;
     const before = over && context.all.get(over.key);
     const surface = over && before ? this.#mixed(cut, composed, this.#shot(before.cut, before.composed, context, 'before'), shown, context) : shown;
     this.#subtitle(surface, cut, context);
-    return surface.context.getImageData(0, 0, width, height);
+    return { image: surface.context.getImageData(0, 0, width, height), xPx: 0, yPx: 0, whole: { widthPx: width, heightPx: height } };
+  }
+
+  /** Pixels of the canvas around what differs from before, at least one; null where painting all costs as much. */
+  #changedPixels({ scale }: WantedCut, before: Composed, { scene }: Composed): Box | null {
+    const whole = canvasSize(scene, scale);
+    const changed = changedBox(before.scene, scene, (fontKey, glyphId) => this.typesetter.glyphReach(fontKey, glyphId));
+    if (!changed) return { xPx: 0, yPx: 0, widthPx: 1, heightPx: 1 };
+    const scaled: Box = { xPx: changed.xPx * scale, yPx: changed.yPx * scale, widthPx: changed.widthPx * scale, heightPx: changed.heightPx * scale };
+    const part = clampBox(growBox(snapBoxOutward(scaled), SMOOTHED_PX), whole);
+    return part.widthPx * part.heightPx < MOST_CHANGED * whole.widthPx * whole.heightPx ? part : null;
+  }
+
+  /** A part of a cut, from a canvas that may show another cut around it. */
+  #part(cut: WantedCut, { scene }: Composed, { clipPictures }: PaintContext, { xPx, yPx, widthPx, heightPx }: Box): PaintedPixels {
+    const whole = canvasSize(scene, cut.scale);
+    const { context } = surfaceOf('shown', whole.widthPx, whole.heightPx);
+    context.save();
+    context.beginPath();
+    context.rect(xPx, yPx, widthPx, heightPx);
+    context.clip();
+    this.#scene(context, scene, cut.scale, clipPictures);
+    context.restore();
+    return { image: context.getImageData(xPx, yPx, widthPx, heightPx), xPx, yPx, whole };
   }
 
   #style: { readonly book: BrandBook; readonly style: SubtitleStyle } | null = null;
@@ -98,9 +134,8 @@ export class CutPainter {
   }
 
   #shot(cut: WantedCut, { scene }: Composed, { clipPictures, book }: PaintContext, use: string): Surface {
-    // Whole pixels only: a last one that the scene covers in part would show as a dark edge.
-    const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * cut.scale + 1e-6));
-    const surface = surfaceOf(use, wholePixels(scene.size.widthPx), wholePixels(scene.size.heightPx));
+    const { widthPx, heightPx } = canvasSize(scene, cut.scale);
+    const surface = surfaceOf(use, widthPx, heightPx);
     this.#scene(surface.context, cut.moment ? sceneAt(scene, cut.moment, mannerOf(book.video)) : scene, cut.scale, clipPictures);
     return surface;
   }
@@ -118,6 +153,12 @@ export class CutPainter {
     const bitmap = this.pictures.get(node, scale * MOVING_DETAIL);
     return node.part && bitmap ? drawPart(bitmap, node.part, node, scale).canvas : null;
   }
+}
+
+/** Whole pixels only: a last one that the scene covers in part would show as a dark edge. */
+function canvasSize({ size }: Scene, scale: number): Size {
+  const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * scale + 1e-6));
+  return { widthPx: wholePixels(size.widthPx), heightPx: wholePixels(size.heightPx) };
 }
 
 /** The scale at which a picture of a cut is kept. */

@@ -15,6 +15,14 @@ export interface Painting extends PaintRequest {
 }
 
 /** What was painted last under a key, so that what has not changed is not painted again. */
+interface Painted {
+  readonly composed: Composed;
+  readonly scale: number;
+  /** Whether the page shows it as it is composed: not where it is only checked, nor where it moves. */
+  readonly isOnPage: boolean;
+}
+
+/** How many of them are kept. */
 const MAX_SHOWN = 1_200;
 
 interface LateCuts {
@@ -26,7 +34,7 @@ interface LateCuts {
 
 /** Paints requests one after the other. */
 export class WallPainter {
-  readonly #shown = new LRUCache<string, { readonly composed: Composed; readonly scale: number }>({ max: MAX_SHOWN });
+  readonly #shown = new LRUCache<string, Painted>({ max: MAX_SHOWN });
 
   private constructor(
     readonly glyphs: GlyphLoader,
@@ -53,6 +61,8 @@ export class WallPainter {
     const clipPictures = new Map((request.clipPictures ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap] as const));
     const context: PaintContext = { all: new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }])), clipPictures, book: request.content.book };
     const again = new Set(request.again === 'all' ? request.cuts.map(({ key }) => key) : request.again);
+    // The page has nothing of these, or not what this painter painted last.
+    for (const key of again) this.#shown.delete(key);
     const changed = new Map([...all].filter(([cut, composed]) => again.has(cut.key) || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
     const batch = new Batch(request.id);
     const late = this.#paintNow(changed, context, request, batch);
@@ -61,6 +71,15 @@ export class WallPainter {
       await this.#paintLate(each, context, request.content, batch);
     }
     tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
+  }
+
+  /** What the page shows of cuts that are alike, where it shows the same of all; else null. */
+  #onPage(alike: AlikeCuts): Composed | null {
+    const [first, ...others] = alike.map(({ key, scale, moment }) => {
+      const shown = this.#shown.get(key);
+      return shown?.isOnPage && shown.scale === scale && !moment ? shown.composed : null;
+    });
+    return first && others.every((other) => other === first) ? first : null;
   }
 
   #isShown(key: string, composed: Composed, scale: number): boolean {
@@ -81,7 +100,7 @@ export class WallPainter {
         late.push({ alike, composed, isPainted: false });
         continue;
       }
-      batch.add(alike, cut.unseen ? null : this.painter.paint(cut, composed, context), composed.report, settled);
+      batch.add(alike, cut.unseen ? null : this.painter.paint(cut, composed, context, this.#onPage(alike)), composed.report, settled);
       this.#note(alike, composed, settled);
       if (!settled) late.push({ alike, composed, isPainted: true });
       if (batch.isOld()) batch.send();
@@ -94,7 +113,7 @@ export class WallPainter {
   #paintWithout(late: readonly LateCuts[], context: PaintContext, batch: Batch): void {
     for (const { alike, composed, isPainted } of late) {
       if (isPainted) continue;
-      batch.add(alike, this.painter.paint(alike[0], composed, context), composed.report, false);
+      batch.add(alike, this.painter.paint(alike[0], composed, context, this.#onPage(alike)), composed.report, false);
       this.#note(alike, composed, false);
     }
     batch.send();
@@ -103,14 +122,14 @@ export class WallPainter {
   async #paintLate({ alike, composed }: LateCuts, context: PaintContext, content: WallContent, batch: Batch): Promise<void> {
     const [cut] = alike;
     await Promise.all(this.painter.missing(cut, composed, context.clipPictures).map(({ node, scale }) => this.pictures.fetch(node, scale, content)));
-    batch.add(alike, this.painter.paint(cut, composed, context), composed.report, true);
+    batch.add(alike, this.painter.paint(cut, composed, context, this.#onPage(alike)), composed.report, true);
     this.#note(alike, composed, true);
     batch.send();
   }
 
   #note(alike: AlikeCuts, composed: Composed, settled: boolean): void {
-    for (const { key, scale } of alike) {
-      if (settled) this.#shown.set(key, { composed, scale });
+    for (const { key, scale, unseen, moment } of alike) {
+      if (settled) this.#shown.set(key, { composed, scale, isOnPage: !unseen && !moment });
       else this.#shown.delete(key);
     }
   }
