@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testPicture } from '../../../tests/fixtures/pictures.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
+import { pathBox } from '../artwork/path-box.ts';
 import { OUTLINE_UNITS, type SubjectOutline } from '../crop/subject-outline.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import { linkedCut, type Adjustment } from '../piece/adjustment.ts';
@@ -76,6 +77,24 @@ describe('standBefore', () => {
     expect(free.report.fronts).toHaveLength(1);
     const window = picturesOf(kept)[0]?.window;
     expect((window?.x ?? 0) + (window?.width ?? 0) / 2).toBeCloseTo(own.x, 5);
+  });
+
+  it('lies where the picture shows it, also in pictures that are shown closer and move sideways', () => {
+    let closer = 0;
+    for (const [width, height] of [[1200, 628], [1640, 924], [1080, 1080]] as const) {
+      for (const x of [0.55, 0.6, 0.65, 0.7, 0.75, 0.8]) {
+        for (const y of [0.3, 0.4, 0.5]) {
+          const [photo, front] = picturesOf(composed({ outline: diamond(x, y), focal: { x, y }, placement: { ...square, exportPx: { width, height } }, headline: 'build your own kite in an afternoon' }));
+          if (!photo || !front) continue;
+          const { box, window } = photo;
+          const mask = pathBox(front.mask ?? '');
+          expect(((mask?.xPx ?? 0) + (mask?.widthPx ?? 0) / 2 - box.xPx) / box.widthPx, `${width}, ${x}, ${y}`).toBeCloseTo((x - window.x) / window.width, 3);
+          expect(((mask?.yPx ?? 0) + (mask?.heightPx ?? 0) / 2 - box.yPx) / box.heightPx, `${width}, ${x}, ${y}`).toBeCloseTo((y - window.y) / window.height, 3);
+          if (window.width < 1 && window.height < 1) closer += 1;
+        }
+      }
+    }
+    expect(closer).toBeGreaterThan(0);
   });
 
   it('sets the letters a little smaller where only then a subject can stand before them', () => {

@@ -1,5 +1,5 @@
 import { OUTLINE_UNITS, type SubjectOutline } from '../crop/subject-outline.ts';
-import type { CropWindow, Picture } from '../crop/crop-window.ts';
+import { ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import { growBox, intersectBoxes, type Box, type Size } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { Frame } from '../piece/piece.ts';
@@ -71,21 +71,20 @@ export function standBefore(input: StandInput): Stood {
     if (!found) continue;
     fronts.set(part, found.front);
     fitted = { ...fitted, laidOut: moved(fitted.laidOut, part, found.downPx) };
-    const { window } = found.shown;
-    if (found.windowX !== window.x && part.behind !== undefined) crops = { ...crops, [part.behind]: { x: found.windowX + window.width / 2, y: window.y + window.height / 2, zoom: 1 } };
+    if (found.crop && part.behind !== undefined) crops = { ...crops, [part.behind]: found.crop };
   }
   return { fitted, crops, fronts };
 }
 
 interface Meeting {
   readonly downPx: number;
-  /** Where the window of the picture begins, as a share of its width. */
-  readonly windowX: number;
+  /** The crop of a picture that moves sideways; null where it stays. */
+  readonly crop: OwnCrop | null;
   readonly front: Front;
 }
 
 /** How far a text moves down to its picture's subject, how the picture moves sideways to it, and what stands before the text then. */
-function meet(part: TextPart, slot: string, input: StandInput): (Meeting & { readonly shown: ShownPicture }) | null {
+function meet(part: TextPart, slot: string, input: StandInput): Meeting | null {
   const text = input.texts.get(part);
   const at = find(input.fitted.laidOut, (each) => each === part);
   const behind = find(input.fitted.laidOut, (each) => each.part === 'picture' && each.slot === slot);
@@ -114,7 +113,9 @@ function meet(part: TextPart, slot: string, input: StandInput): (Meeting & { rea
   if (!meant) return null;
   const [offsetX, offsetY] = [meant.windowX * whole.widthPx - box.xPx, window.y * whole.heightPx - box.yPx];
   const path = rings.map((ring) => ringPath(ring.map(([x, y]) => [x - offsetX, y - offsetY] as const))).join('');
-  return { shown, downPx: meant.downPx, windowX: meant.windowX, front: { slot, path, hiddenShare: meant.share } };
+  // It may be shown closer than it needs to be to cover its box: as close as that it stays.
+  const crop = meant.windowX === window.x ? null : { x: meant.windowX + window.width / 2, y: window.y + window.height / 2, zoom: ownCropWindow(picture, box, { x: 0.5, y: 0.5, zoom: 1 }).width / window.width };
+  return { downPx: meant.downPx, crop, front: { slot, path, hiddenShare: meant.share } };
 }
 
 /** Where the window of a picture may begin, the usual place first, as long as its focal point stays well inside. */
