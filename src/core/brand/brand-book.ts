@@ -2,6 +2,7 @@ import { array, boolean, number, object, string, type InferType } from 'yup';
 import { ownMotifs, type OwnMotif } from '../motif/own-motif.ts';
 import { oneOfShapes, recordOf } from '../document/schema.ts';
 import { languages, type Language } from '../words/language.ts';
+import type { TypeRoleName } from './type-role.ts';
 
 const hex = () => string().matches(/^#[0-9a-fA-F]{6}$/, 'A colour is written #rrggbb').required();
 const key = () => string().matches(/^[a-z][a-z0-9-]*$/, 'A key has small letters, digits and hyphens').required();
@@ -202,7 +203,6 @@ export type HashtagSet = InferType<typeof hashtagSet>;
 export type AddressCard = InferType<typeof addressCard>;
 export type NetworkVoice = InferType<typeof networkVoice>;
 export type BrandBook = InferType<typeof brandBookSchema>;
-export type TypeRoleName = keyof BrandBook['type'];
 export type TypeRole = BrandBook['type'][TypeRoleName];
 
 export const markGroupNames: Readonly<Record<MarkGroup, string>> = { wordmark: 'Wordmark', symbol: 'Symbol', 'one-colour': 'One colour' };

@@ -1,3 +1,4 @@
+import type { TypeRoleName } from '../brand/type-role.ts';
 import type { Insets, Size } from '../geometry/box.ts';
 import type { Placement } from '../network/network-sheet.ts';
 
@@ -32,6 +33,6 @@ export function cutFrame(placement: Placement): CutFrame {
 }
 
 /** Smallest type of a role in this cut, in pixels. */
-export function leastTypePx(frame: CutFrame, role: 'display' | 'heading' | 'text' | 'label'): number {
+export function leastTypePx(frame: CutFrame, role: TypeRoleName): number {
   return (role === 'label' ? MIN_LABEL_PX_AT_1080 : MIN_READING_PX_AT_1080) * (frame.size.widthPx / 1080);
 }

@@ -1,3 +1,4 @@
+import { typeRoleNames, type TypeRoleName } from '../brand/type-role.ts';
 import type { StackPart, TextPart } from '../template/parts.ts';
 import { slotOfRow } from './expand.ts';
 import type { LaidOut, LayoutSolver, Overflow } from './layout.ts';
@@ -15,10 +16,8 @@ export interface FitOutcome {
 const STEPS = 24;
 /** A text whose largest size is not this many times its smallest has nothing to gain that one could see. */
 const MIN_GAIN = 1.04;
-/** Sizes are given back in this order once all fits. */
-const ROLE_ORDER = ['display', 'heading', 'text', 'label'] as const;
 /** Roles whose lines are read one by one: they take a little less than they could for better ones. */
-const SETTLED_ROLES: ReadonlySet<string> = new Set(['display', 'heading']);
+const SETTLED_ROLES: ReadonlySet<TypeRoleName> = new Set(['display', 'heading']);
 /** What follows a headline is at most this share of its size: a step of a minor third (6:5), the smallest that scales of type have and one sees. */
 const MOST_OF_LEADING = 5 / 6;
 
@@ -92,7 +91,7 @@ function groupTexts(texts: readonly SetText[]): readonly (readonly SetText[])[] 
     const key = `${text.part.role} ${slotOfRow(text.part.slot)}`;
     groups.set(key, [...(groups.get(key) ?? []), text]);
   }
-  const rank = ([first]: readonly SetText[]): number => (first ? ROLE_ORDER.indexOf(first.part.role) : 0);
+  const rank = ([first]: readonly SetText[]): number => (first ? typeRoleNames.indexOf(first.part.role) : 0);
   const largest = (group: readonly SetText[]): number => Math.max(...group.map((text) => text.maxPx));
   return [...groups.values()].sort((a, b) => rank(a) - rank(b) || largest(b) - largest(a));
 }

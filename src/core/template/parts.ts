@@ -1,4 +1,5 @@
 import { array, boolean, lazy, number, object, string, type ISchema, type Lazy } from 'yup';
+import { typeRoleNames, type TypeRoleName } from '../brand/type-role.ts';
 import type { Checked } from '../document/schema.ts';
 import { motifChoices, type MotifChoice } from '../motif/own-motif.ts';
 
@@ -124,7 +125,7 @@ const textPart = object({
   ...placed,
   part: partName('text'),
   slot: key(),
-  role: string<'display' | 'heading' | 'text' | 'label'>().oneOf(['display', 'heading', 'text', 'label']).required(),
+  role: string<TypeRoleName>().oneOf(typeRoleNames).required(),
   align: string<Align>().oneOf(['start', 'centre', 'end']).required(),
   ink: inkName().required(),
   /** Largest and smallest type size, in m. The reading floor of the shape may raise the smallest. */

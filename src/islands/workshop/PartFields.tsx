@@ -1,4 +1,5 @@
 import { readMark } from '../../contract/brand-contracts.ts';
+import { typeRoleNames } from '../../core/brand/type-role.ts';
 import { motifChoices } from '../../core/motif/own-motif.ts';
 import { changePart, partAt, type PartPath } from '../../core/template/edit-template.ts';
 import { fieldShapes, limitsM, MAX_OUTLINE, windowShapes, type Part, type PicturePart, type StackPart } from '../../core/template/parts.ts';
@@ -54,7 +55,7 @@ function OwnFields({ brand, part, template, set }: KindProps) {
       return (
         <>
           <SlotChoice kinds={['text', 'number', 'fact']} value={part.slot} template={template} set={set} />
-          <Choice label="Type role" value={part.role} options={['display', 'heading', 'text', 'label']} onChange={(role) => set({ role })} />
+          <Choice label="Type role" value={part.role} options={typeRoleNames} onChange={(role) => set({ role })} />
           <Choice label="Align" value={part.align} options={['start', 'centre', 'end']} onChange={(align) => set({ align })} />
           <InkChoice value={part.ink} onChange={(ink) => set({ ink })} />
           <SizeFields value={part.sizeM} set={set} />
