@@ -42,6 +42,12 @@ describe('coveringText', () => {
     expect(coveringText(pointedAt, block({ xPx: 700, yPx: 800 }), texts, { kind: 'tint', colour: '#000000', share: 0.5 }, false)).toBe('headline');
   });
 
+  it('is the largest text where its own field hides the subject beside it', () => {
+    const field = { xPx: 40, yPx: 580, widthPx: 560, heightPx: 380 };
+    expect(coveringText(pointedAt, { ...block({ xPx: 590, yPx: 800 }), field }, texts, none, false)).toBe('headline');
+    expect(coveringText(pointedAt, { ...block({ xPx: 620, yPx: 800 }), field }, texts, none, false)).toBeNull();
+  });
+
   it('is the largest text where a veil of the template hides the subject', () => {
     expect(coveringText(pointedAt, block({ xPx: 800, yPx: 200 }), texts, none, true)).toBe('headline');
   });

@@ -11,7 +11,7 @@ export interface TextOnPhoto {
 }
 
 /**
- * The text that lies on the subject of its photograph, or that most of the help to be read is for where the help hides the subject.
+ * The text that lies on the subject of its photograph, or that most of the help to be read, or of its field, is for where that hides the subject.
  * `isVeiled`: a colour of the template, which opens where words leave it room, hides the subject. Null where the subject can be seen, or where the focal point is only a guess: nobody has pointed at it, and no outline is known.
  */
 export function coveringText(picture: Picture, block: BlockOnPhoto, texts: readonly TextOnPhoto[], help: ReadingHelp, isVeiled: boolean): string | null {

@@ -214,7 +214,7 @@ class Emitter {
     const kept = [...texts, ...markBoxes(block).map((box) => ({ box, needed: MIN_LARGE_CONTRAST }))];
     const extent = boxAround(kept.map(({ box }) => box));
     if (!extent) return;
-    const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#subjectOf(picture) };
+    const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#subjectOf(picture), field: block.part.field ? block.box : undefined };
     const toRead = kept.map(({ box, needed }) => ({ behind: this.#backdrop.behind(box), needed }));
     const help = block.part.field ? NO_HELP : readingHelp(toRead, [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink].map((colour) => this.#shade(colour, extent)), scheme.ground, isLargeBlock(onPhoto));
     const { nodes, panel, veil } = helpShapes(help, onPhoto);

@@ -21,6 +21,8 @@ export interface BlockOnPhoto {
   readonly frame: CutFrame;
   /** Where the picture's subject stands in the cut; null where it is not seen. */
   readonly subject: Point | null;
+  /** The box of the field that they stand on, if the template gives them one. */
+  readonly field?: Box | undefined;
 }
 
 /** What helps words to be read, as it is painted, and what of the picture it hides. */
@@ -98,11 +100,12 @@ const hasRoomToOpen = (subject: Point, block: BlockOnPhoto): boolean => wayFrom(
 /** Help that leaves less than this of a picture to be seen hides it. */
 export const HIDES_FROM = 0.3;
 
-/** Whether what helps words to be read hides the subject of their picture. */
+/** Whether what helps words to be read, or their own field, hides the subject of their picture. */
 export function hidesSubject(help: ReadingHelp, block: BlockOnPhoto): boolean {
-  const { extent, frame, subject } = block;
+  const { extent, frame, subject, field } = block;
   if (!subject) return false;
   const at: Box = { ...subject, widthPx: 1, heightPx: 1 };
+  if (field && intersectBoxes(field, at)) return true;
   const room = growBox(extent, frame.marginPx * HELP_ROOM_M);
   switch (help.kind) {
     case 'none':

@@ -56,6 +56,19 @@ describe('clearWindow', () => {
     expect(clearWindow(unknown, cut, [above, beside])).toEqual(cropWindow(unknown, cut, above));
   });
 
+  it('brings what a person has pointed at out from under what covers it, without a known outline, and no guess', () => {
+    const covered = box(0, 300, 800, 600);
+    const corner = box(800, 0, 800, 900);
+    const at = (picture: Picture, window: CropWindow): number => ((picture.focal.x - window.x) / window.width) * cut.widthPx;
+    for (const x of [0.3, 0.4, 0.5]) {
+      const pointed = testPicture({ widthPx: 9000, heightPx: 3000, focal: { x, y: 0.6 }, focalBy: 'person' });
+      expect(subjectBox(pointed.facts, pointed.focal)).toBeNull();
+      expect(at(pointed, clearWindow(pointed, cut, [box(0, 0, 1600, 300), corner]))).toBeGreaterThan(covered.xPx + covered.widthPx);
+      const guessed: Picture = { ...pointed, focalBy: 'proposal' };
+      expect(clearWindow(guessed, cut, [box(0, 0, 1600, 300), corner])).toEqual(cropWindow(guessed, cut, box(0, 0, 1600, 300)));
+    }
+  });
+
   it('keeps its shape and stays inside the picture, wherever the subject lies', () => {
     const share = fc.double({ min: 0.02, max: 0.6, noNaN: true });
     fc.assert(

@@ -158,11 +158,11 @@ function saliencyKept(facts: PictureFacts, part: CropWindow): number {
   return all === 0 ? 0 : (at(right, bottom) - at(left, bottom) - at(right, top) + at(left, top)) / all;
 }
 
-/** 1 with the focal point in the middle of a window, falling to -1 at its edge and further the more it is cut off. */
+/** 1 with the focal point in the middle of a window, falling to -1 at its edge and further the more it is cut off, in each direction: where it cannot be had in one, the other still counts. */
 function focalPlace(focal: FocalPoint, part: CropWindow): number {
   const offX = Math.abs((focal.x - part.x) / part.width - 0.5);
   const offY = Math.abs((focal.y - part.y) / part.height - 0.5);
-  if (!isInside(focal, part, 0)) return -3 - Math.max(offX, offY);
+  if (!isInside(focal, part, 0)) return -3 - offX - offY;
   return 1 - 2 * Math.max(offX, offY) - (isInside(focal, part, FOCAL_MARGIN) ? 0 : 1);
 }
 

@@ -46,6 +46,17 @@ describe('cropWindow', () => {
     );
   });
 
+  it('keeps what a person has pointed at from being cut off at a side, also where it cannot be had in what is seen', () => {
+    // What is seen is the foot of the box, and the picture has no height to spare.
+    const [box, foot] = [{ xPx: 0, yPx: 0, widthPx: 900, heightPx: 900 }, { xPx: 0, yPx: 700, widthPx: 900, heightPx: 200 }];
+    for (const x of [0.1, 0.3, 0.5, 0.9]) {
+      const facts = takePictureFacts(patchRaster({ widthPx: 96, heightPx: 64, ground: [10, 10, 10], patch: [250, 250, 250], at: { x: x < 0.5 ? 0.95 : 0.05, y: 0.9 }, size: 0.1 }));
+      const window = cropWindow(testPicture({ facts, focal: { x, y: 0.2 }, focalBy: 'person' }), box, foot);
+      expect((x - window.x) / window.width).toBeGreaterThan(0.1);
+      expect((x - window.x) / window.width).toBeLessThan(0.9);
+    }
+  });
+
   it('puts the focal point into the part that nothing covers', () => {
     const picture = testPicture({ widthPx: 1600, heightPx: 2400, focal: { x: 0.5, y: 0.5 }, focalBy: 'person' });
     const tall = { ...box, heightPx: 500 };
