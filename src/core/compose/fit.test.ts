@@ -55,6 +55,13 @@ describe('fitting', () => {
     expect(placed(tooLong, 'headline')?.sizePx ?? 0).toBeLessThan((placed(fits, 'headline')?.sizePx ?? 0) / 2);
   });
 
+  it('breaks a headline beside one that is too long as it does everywhere', () => {
+    const tall: Placement = { ...wide, exportPx: { width: 1080, height: 1920 }, safePercent: { top: 14, right: 12, bottom: 22, left: 6 } };
+    const cut = cutOf('cutting', { headline: 'Come and ask', line: 'Donaudampfschifffahrtsgesellschaftskapitänsversammlungsprotokollführerinnen' }, tall);
+    expect(cut.report.texts.filter(({ kind }) => kind === 'overflows').map(({ slot }) => slot)).toEqual(['line']);
+    expect(placed(cut, 'headline')?.lineTexts).toEqual(['Come', 'and ask']);
+  });
+
   it('lets no text run off the cut or over another, however long one is', () => {
     for (const cut of [fits, tooLong]) {
       const boxes = cut.report.placed.map(({ box }) => box);

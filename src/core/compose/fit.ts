@@ -150,9 +150,18 @@ function regain(solver: LayoutSolver, groups: readonly (readonly SetText[])[], s
       return !solver.runsOver();
     };
     sizes = at(fits(0) ? 0 : smallestFitting(0, STEPS, fits));
+    if (isSettled(group)) sizes = settledIn(solver, group, sizes);
   }
   solver.solve(sizes);
   return { sizes, laidOut: solver.laidOut() };
+}
+
+/** Sizes with those of a group chosen together with its breaks; as they were, where that would run over. */
+function settledIn(solver: LayoutSolver, group: readonly SetText[], sizes: ReadonlyMap<TextPart, number>): ReadonlyMap<TextPart, number> {
+  solver.solve(sizes);
+  const settled = new Map([...sizes, ...settle(group.map((text) => ({ text, sizePx: sizes.get(text.part) ?? text.minPx, roomPx: solver.widthOf(text.part) })))]);
+  solver.solve(settled);
+  return solver.runsOver() ? sizes : settled;
 }
 
 /** The type size of a step: 0 is the largest, STEPS the smallest; equal ratios between. */
