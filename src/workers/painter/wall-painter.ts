@@ -35,6 +35,7 @@ interface LateCuts {
 /** Paints requests one after the other. */
 export class WallPainter {
   readonly #shown = new LRUCache<string, Painted>({ max: MAX_SHOWN });
+  #content: WallContent | null = null;
 
   private constructor(
     readonly glyphs: GlyphLoader,
@@ -60,6 +61,9 @@ export class WallPainter {
     const all = this.composer.compose(request);
     const clipPictures = new Map((request.clipPictures ?? []).map(({ mediaId, bitmap }) => [mediaId, bitmap] as const));
     const context: PaintContext = { all: new Map([...all].map(([cut, composed]) => [cut.key, { cut, composed }])), clipPictures, book: request.content.book };
+    // The same scene of another content may show other files.
+    if (request.content !== this.#content) this.#shown.clear();
+    this.#content = request.content;
     const again = new Set(request.again === 'all' ? request.cuts.map(({ key }) => key) : request.again);
     // The page has nothing of these, or not what this painter painted last.
     for (const key of again) this.#shown.delete(key);
