@@ -69,6 +69,8 @@ test('cuts that are painted in parts while a person types look as they do when t
     // Letters, a word that breaks a line, words that shrink it, and all of it back again.
     await page.keyboard.type('Fly gÅ with us tomorrow', { delay: 60 });
     for (let index = 0; index < 12; index += 1) await page.keyboard.press('Backspace', { delay: 30 });
+    // Words beside a mark, whose edges are smoothed.
+    await page.getByLabel('Line', { exact: true }).fill('Weekends until dusk');
     await expectSaved(page);
     await expectSettled(page);
     const inParts = await all();

@@ -36,8 +36,10 @@ const PENDING_PICTURE = '#8a8c90';
 /**
  * Paints a scene. The only painter: preview and export both end here.
  * @param scale pixels of the canvas a pixel of the cut
+ * @param part the pixels of the canvas that are wanted, where not all are: pictures, most of the work, are painted there alone. Outlines are
+ *   painted whole, as a canvas smooths those that it cuts off a little differently
  */
-export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: Scene, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: Scene, scale: number, assets: PaintAssets<Path, Bitmap>, part?: Box): void {
   context.save();
   for (const node of scene.nodes) {
     context.setTransform(scale, 0, 0, scale, 0, 0);
@@ -48,7 +50,7 @@ export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: 
         context.fill(assets.path(node.path));
         break;
       case 'picture':
-        paintPicture(context, node, scale, assets);
+        paintPicture(context, node, scale, assets, part);
         break;
       case 'glyphs':
         insideOf(context, node.within, scale, () => paintGlyphs(context, node, scale, assets));
@@ -61,7 +63,7 @@ export function paint<Path, Bitmap>(context: PaintContext<Path, Bitmap>, scene: 
   context.restore();
 }
 
-/** Paints what lies inside a box, given in pixels of the cut; all of it where there is none. */
+/** Paints what lies inside a box, given in pixels of the cut where `scale` is that of the scene, and of the canvas where it is 1; all of it where there is none. */
 function insideOf<Path, Bitmap>(context: PaintContext<Path, Bitmap>, box: Box | undefined, scale: number, draw: () => void): void {
   if (!box) return draw();
   context.save();
@@ -73,7 +75,7 @@ function insideOf<Path, Bitmap>(context: PaintContext<Path, Bitmap>, box: Box | 
   context.restore();
 }
 
-function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: PictureNode, scale: number, assets: PaintAssets<Path, Bitmap>): void {
+function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: PictureNode, scale: number, assets: PaintAssets<Path, Bitmap>, part: Box | undefined): void {
   const raster = pictureRaster(node, scale);
   const bitmap = assets.picture(node, scale);
   context.globalAlpha = 1;
@@ -82,7 +84,7 @@ function paintPicture<Path, Bitmap>(context: PaintContext<Path, Bitmap>, node: P
     // One to one: how a canvas smooths a scaled picture differs between browsers and servers.
     const draw = (): void => context.drawImage(bitmap, raster.xPx, raster.yPx);
     if (node.shadow) drawShadowed(context, node.shadow, scale, draw);
-    else draw();
+    else insideOf(context, part, 1, draw);
     return;
   }
   context.fillStyle = PENDING_PICTURE;

@@ -3,7 +3,7 @@ import { cutFrame } from '../../core/compose/cut-frame.ts';
 import type { Composed } from '../../core/compose/compose.ts';
 import { clampBox, growBox, snapBoxOutward, type Box, type Size } from '../../core/geometry/box.ts';
 import { changedBox } from '../../core/scene/changed-box.ts';
-import { paint } from '../../core/scene/paint.ts';
+import { paint, type PaintAssets } from '../../core/scene/paint.ts';
 import { raiseScene } from '../../core/scene/raise-scene.ts';
 import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
@@ -75,15 +75,11 @@ export class CutPainter {
   }
 
   /** A part of a cut, from a canvas that may show another cut around it. */
-  #part(cut: WantedCut, { scene }: Composed, { clipPictures }: PaintContext, { xPx, yPx, widthPx, heightPx }: Box): PaintedPixels {
+  #part(cut: WantedCut, { scene }: Composed, { clipPictures }: PaintContext, part: Box): PaintedPixels {
+    const { xPx, yPx, widthPx, heightPx } = part;
     const whole = canvasSize(scene, cut.scale);
     const { context } = surfaceOf('shown', whole.widthPx, whole.heightPx);
-    context.save();
-    context.beginPath();
-    context.rect(xPx, yPx, widthPx, heightPx);
-    context.clip();
-    this.#scene(context, scene, cut.scale, clipPictures);
-    context.restore();
+    this.#scene(context, scene, cut.scale, clipPictures, part);
     return { image: context.getImageData(xPx, yPx, widthPx, heightPx), xPx, yPx, whole };
   }
 
@@ -140,12 +136,13 @@ export class CutPainter {
     return surface;
   }
 
-  #scene(context: OffscreenCanvasRenderingContext2D, scene: Scene, scale: number, clipPictures: ClipPictures): void {
-    paint<Path2D, ImageBitmap | OffscreenCanvas>(context, scene, scale, {
+  #scene(context: OffscreenCanvasRenderingContext2D, scene: Scene, scale: number, clipPictures: ClipPictures, part?: Box): void {
+    const assets: PaintAssets<Path2D, ImageBitmap | OffscreenCanvas> = {
       path: pathOf,
       glyph: (fontKey, glyphId) => ({ path: glyphPath(this.typesetter, fontKey, glyphId), unitsPerEm: this.typesetter.unitsPerEm(fontKey) }),
       picture: (node, at) => clipPart(node, at, clipPictures) ?? (node.part ? this.#movingPart(node, at) : this.pictures.get(node, at)),
-    });
+    };
+    paint(context, scene, scale, assets, part);
   }
 
   /** The part of a photograph that is shown while it moves, at the pixels it fills. */
