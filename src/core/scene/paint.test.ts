@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import type { Box } from '../geometry/box.ts';
 import type { PaintGradient } from './fade.ts';
 import { paint, type PaintContext } from './paint.ts';
 import { pictureRaster, type PictureNode, type Scene } from './scene.ts';
@@ -70,9 +71,9 @@ const scene: Scene = {
     { kind: 'artwork', xPx: 20, yPx: 30, scale: 2, paths: [{ d: 'M1 1Z', fill: '#abcdef' }] },
   ],
 };
-const paintAt = (scale: number, bitmap: string | null): readonly Call[] => {
+const paintAt = (scale: number, bitmap: string | null, part?: Box): readonly Call[] => {
   const context = new RecordingContext();
-  paint<string, string>(context, scene, scale, { path: (data) => data, glyph: (fontKey, id) => ({ path: `${fontKey}/${id}`, unitsPerEm: 1000 }), picture: () => bitmap });
+  paint<string, string>(context, scene, scale, { path: (data) => data, glyph: (fontKey, id) => ({ path: `${fontKey}/${id}`, unitsPerEm: 1000 }), picture: () => bitmap }, part);
   return context.calls;
 };
 
@@ -86,6 +87,15 @@ describe('paint', () => {
       ['fill', 'M1 1Z', '#abcdef', 1, 1, 0, 0, 1, 10, 15],
       ['restore'],
     ]);
+  });
+
+  it('paints pictures of a part in that part alone, and outlines whole, as a canvas smooths those that it cuts off a little differently', () => {
+    const whole = paintAt(0.5, 'bitmap');
+    const inPart = paintAt(0.5, 'bitmap', { xPx: 3, yPx: 60, widthPx: 40, heightPx: 20 });
+    const at = inPart.findIndex(([call]) => call === 'drawImage');
+    expect(inPart.slice(at - 4, at + 2)).toEqual([['save'], ['beginPath'], ['rect', 3, 60, 40, 20, 1, 0, 0, 1, 0, 0], ['clip'], ['drawImage', 'bitmap', 0, 50, 1, 1, 0, 0, 1, 0, 0], ['restore']]);
+    expect(inPart.filter(([call]) => call === 'fill')).toEqual(whole.filter(([call]) => call === 'fill'));
+    expect(inPart.filter(([call]) => call === 'clip')).toHaveLength(1);
   });
 
   it('fills the place of a picture that is still on its way', () => {
