@@ -1,5 +1,5 @@
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
-import { emptyVoice, usualMarkRoom, type BrandBook } from '../../src/core/brand/brand-book.ts';
+import { emptyVoice, markRoomOf, type BrandBook } from '../../src/core/brand/brand-book.ts';
 
 /** Black, white and one typeface in two weights; its mark is a wordmark six times as wide as it is high. */
 export const plainBook: BrandBook = {
@@ -25,7 +25,7 @@ export const plainBook: BrandBook = {
     kind: 'vector',
     key: `bars-${ground}`,
     for: ground,
-    ...usualMarkRoom,
+    ...markRoomOf({ width: 240, height: 40 }),
     viewBox: { width: 240, height: 40 },
     paths: [{ d: 'M0 0H40V40H0ZM52 0H66V40H52ZM78 0H118V14H92V26H118V40H78ZM130 0H144V26H170V40H130ZM182 0H240V14H182ZM182 26H240V40H182Z', fill: ground === 'light' ? '#0A0A0A' : '#FFFFFF' }],
   })),
@@ -57,7 +57,7 @@ export const pastelBook: BrandBook = {
     kind: 'vector',
     key: `stem-${ground}`,
     for: ground,
-    ...usualMarkRoom,
+    ...markRoomOf({ width: 60, height: 110 }),
     viewBox: { width: 60, height: 110 },
     paths: [{ d: 'M28 110V44H32V110ZM30 50C4 46 2 20 8 2C28 8 36 26 30 50ZM30 50C56 46 58 22 52 6C34 12 24 28 30 50Z', fill: ground === 'light' ? '#5B4157' : '#F7E3E4' }],
   })),

@@ -21,6 +21,24 @@ describe('Backdrop', () => {
   });
 });
 
+describe('how much of a picture is hidden', () => {
+  const facts: PictureFacts = { columns: 1, rows: 1, leastLuminance: [0], meanLuminance: [0], mostLuminance: [255], saliency: [0], focal: { x: 0.5, y: 0.5 } };
+
+  it('is what veils over it leave, all of it below a flat colour, and nothing beside them', () => {
+    const backdrop = new Backdrop();
+    backdrop.addFlat(whole, '#ffffff');
+    expect(backdrop.hiddenIn(region)).toBe(1);
+    backdrop.add({ kind: 'picture', box: whole, facts, window: { x: 0, y: 0, width: 1, height: 1 } });
+    expect(backdrop.hiddenIn(region)).toBe(0);
+    backdrop.addVeil('#000000', evenVeil(whole, 0.5));
+    backdrop.addVeil('#000000', evenVeil({ xPx: 0, yPx: 0, widthPx: 50, heightPx: 50 }, 0.5));
+    expect(backdrop.hiddenIn(region)).toBeCloseTo(0.75);
+    expect(backdrop.hiddenIn({ xPx: 60, yPx: 60, widthPx: 10, heightPx: 10 })).toBeCloseTo(0.5);
+    backdrop.addFlat({ xPx: 0, yPx: 0, widthPx: 50, heightPx: 50 }, '#000000');
+    expect(backdrop.hiddenIn(region)).toBe(1);
+  });
+});
+
 describe('what is shaded', () => {
   it('is as light as the topmost picture or flat colour on the whole, whatever veils lie over it', () => {
     const backdrop = new Backdrop();

@@ -76,6 +76,18 @@ export class Backdrop {
     }, own);
   }
 
+  /** How much of the topmost picture in a region is hidden by what lies over it, in [0, 1]. */
+  hiddenIn(region: Box): number {
+    let seen = 1;
+    for (const layer of [...this.#layers].reverse()) {
+      if (!intersectBoxes(layer.box, region)) continue;
+      if (layer.kind === 'picture') return 1 - seen;
+      if (layer.kind === 'flat') return 1;
+      seen *= 1 - layer.sharesIn(region)[0];
+    }
+    return 1;
+  }
+
   /** Mean luminance of the topmost picture, all of it, or flat colour in a region; null where there is none. It is the same in all cuts of a picture. */
   meanBehind(region: Box): number | null {
     const top = this.#layers.findLast((layer): layer is Exclude<Layer, { kind: 'veil' }> => layer.kind !== 'veil' && intersectBoxes(layer.box, region) !== null);

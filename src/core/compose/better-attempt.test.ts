@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { cappedSizes, coversSubject, isFreer, type Tried } from './better-attempt.ts';
+import { cappedSizes, coversSubject, crowdsSubject, isFreer, type Tried } from './better-attempt.ts';
 
 const covering = [{ kind: 'covered-subject', slot: 'headline', picture: 'photo' }] as const;
-const tried = ({ findings = [], dropped = [], overflows = false }: { readonly findings?: readonly object[]; readonly dropped?: readonly string[]; readonly overflows?: boolean }): Tried =>
-  ({ fitted: { overflow: overflows ? { part: null, overPx: 9 } : null }, emitted: { findings }, dropped, setting: { bound: { pictures: {} } } }) as unknown as Tried;
+const tried = ({ findings = [], dropped = [], overflows = false, hiddenShare = 0 }: { readonly findings?: readonly object[]; readonly dropped?: readonly string[]; readonly overflows?: boolean; readonly hiddenShare?: number }): Tried =>
+  ({ fitted: { overflow: overflows ? { part: null, overPx: 9 } : null }, emitted: { findings, blocks: [{ hiddenShare }] }, dropped, setting: { bound: { pictures: {} } } }) as unknown as Tried;
 
 describe('isFreer', () => {
   const usual = tried({ findings: covering });
@@ -12,6 +12,14 @@ describe('isFreer', () => {
     expect(coversSubject(usual)).toBe(true);
     expect(isFreer(tried({}), usual)).toBe(true);
     expect(isFreer(tried({ findings: covering }), usual)).toBe(false);
+  });
+
+  it('wants far more of a subject to be seen that words only crowd', () => {
+    const crowding = tried({ hiddenShare: 0.5 });
+    expect([0.2, 0.5].map((hiddenShare) => crowdsSubject(tried({ hiddenShare })))).toEqual([false, true]);
+    expect(isFreer(tried({ hiddenShare: 0.2 }), crowding)).toBe(true);
+    expect(isFreer(tried({ hiddenShare: 0.45 }), crowding)).toBe(false);
+    expect(isFreer(tried({ hiddenShare: 0.2, dropped: ['line'] }), crowding)).toBe(false);
   });
 
   it('gives up no part for it, nor lets a text run over', () => {

@@ -17,8 +17,11 @@ export interface Tried {
 /** Words may become this much smaller for their mark to stand below them. */
 const LEAST_SIZE_BELOW = 0.75;
 
-/** Whether a mark lies on the subject of a photograph. */
-export const isMarkOnSubject = ({ fitted, emitted, setting }: Tried): boolean => marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures);
+/** How amiss the place of a mark is: 2 where it has less room than its brand asks for, 1 where it lies on the subject of a photograph, else 0. */
+export function markAmiss({ fitted, emitted, setting }: Tried): number {
+  if (emitted.findings.some(({ kind }) => kind === 'small-mark')) return 2;
+  return marksOnSubject(markBoxes(fitted.laidOut), emitted.pictures, setting.bound.pictures) ? 1 : 0;
+}
 
 /** A place for the marks of a cut beside the usual one. */
 interface OtherPlace {
@@ -40,9 +43,9 @@ export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting
   return [...(below ? [{ arrangement: below, inCorner: false }] : []), ...free.map(({ arrangement: turned }) => ({ arrangement: turned, inCorner: true }))];
 }
 
-/** Whether a cut gains by its mark elsewhere: it stands free of the subject and, in a corner, of words, nothing is missing that was there, and the words are still large. */
+/** Whether a cut gains by its mark elsewhere: it is less amiss there and, in a corner, free of words, nothing is missing that was there, and the words are still large. */
 export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
-  if (isMarkOnSubject(moved) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
+  if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
   if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
@@ -51,8 +54,21 @@ export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): bo
 /** Whether words, or what helps them to be read, hide the subject of their photograph. */
 export const coversSubject = ({ emitted }: Tried): boolean => emitted.findings.some(({ kind }) => kind === 'covered-subject');
 
-/** Whether smaller words leave the subject free, and nothing is missing that was there. */
-export const isFreer = (smaller: Tried, usual: Tried): boolean => !coversSubject(smaller) && keepsAll(smaller, usual);
+/** Words crowd a subject of which they and their help hide more than this. */
+const CROWDED_FROM = 0.3;
+/** Smaller words have to hide at most this share of what was hidden. */
+const MOST_STILL_HIDDEN = 0.6;
+
+const hiddenBy = ({ emitted }: Tried): number => Math.max(0, ...emitted.blocks.map(({ hiddenShare }) => hiddenShare));
+
+/** Whether words leave a part of their photograph's subject to be seen, but too little. */
+export const crowdsSubject = (tried: Tried): boolean => hiddenBy(tried) > CROWDED_FROM;
+
+/** Whether smaller words leave the subject free, or far more of it, and nothing is missing that was there. */
+export function isFreer(smaller: Tried, usual: Tried): boolean {
+  if (!keepsAll(smaller, usual) || coversSubject(smaller)) return false;
+  return coversSubject(usual) || hiddenBy(smaller) <= hiddenBy(usual) * MOST_STILL_HIDDEN;
+}
 
 const keepsAll = (other: Tried, usual: Tried): boolean => (!other.fitted.overflow || Boolean(usual.fitted.overflow)) && other.dropped.length <= usual.dropped.length;
 

@@ -9,7 +9,7 @@ import type { Scene } from '../scene/scene.ts';
 import type { PicturePart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
 import { arrange } from './arrange.ts';
-import { cappedSizes, coversSubject, isBetterMoved, isFreer, isMarkOnSubject, otherPlaces } from './better-attempt.ts';
+import { cappedSizes, coversSubject, crowdsSubject, isBetterMoved, isFreer, markAmiss, otherPlaces } from './better-attempt.ts';
 import { bind } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame } from './cut-frame.ts';
@@ -106,8 +106,8 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
     const found = attempt({ arrangement, marks, meetsSubject: false });
-    const { tried: usual, caps } = coversSubject(found) ? offSubject(found, marks) : { tried: found, caps: input.caps };
-    if (!isMarkOnSubject(usual)) return usual;
+    const { tried: usual, caps } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, caps: input.caps };
+    if (markAmiss(usual) === 0) return usual;
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of otherPlaces(arrangement, usual, frame.size, template.kind === 'graphic')) {
       const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, caps });

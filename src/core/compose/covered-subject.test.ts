@@ -8,7 +8,7 @@ import type { Picture } from '../crop/crop-window.ts';
 import { linkedCut } from '../piece/adjustment.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { compose } from './compose.ts';
-import { coveringText } from './covered-subject.ts';
+import { coveringText, hiddenShare } from './covered-subject.ts';
 import { cutFrame } from './cut-frame.ts';
 import type { CutFinding, CutReport } from './report.ts';
 import type { BlockOnPhoto } from './words-on-photo.ts';
@@ -56,6 +56,18 @@ describe('coveringText', () => {
     expect(coveringText(pointedAt, block({ xPx: 500, yPx: 200 }), texts, strong, false)).toBeNull();
     expect(coveringText(pointedAt, block(null), texts, strong, false)).toBeNull();
     expect(coveringText(guessed, block({ xPx: 300, yPx: 800 }), texts, none, false)).toBeNull();
+  });
+});
+
+describe('hiddenShare', () => {
+  const subject = { xPx: 400, yPx: 400, widthPx: 200, heightPx: 200 };
+  const nothing = { xPx: 0, yPx: 0, widthPx: 100, heightPx: 100 };
+
+  it('is how much of a subject lies below words, or as far as colours hide it', () => {
+    expect(hiddenShare(subject, nothing, () => 0)).toBe(0);
+    expect(hiddenShare(subject, { xPx: 0, yPx: 500, widthPx: 1000, heightPx: 500 }, () => 0)).toBe(0.5);
+    expect(hiddenShare(subject, nothing, ({ xPx }) => (xPx < 450 ? 0.8 : 0))).toBeCloseTo(0.2);
+    expect(hiddenShare(subject, { xPx: 0, yPx: 500, widthPx: 1000, heightPx: 500 }, () => 0.4)).toBeCloseTo(0.7);
   });
 });
 

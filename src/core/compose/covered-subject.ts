@@ -1,6 +1,6 @@
 import type { Picture } from '../crop/crop-window.ts';
-import { subjectBox } from '../crop/subject-box.ts';
-import { boxContains, type Box } from '../geometry/box.ts';
+import { knownSubject } from '../crop/known-subject.ts';
+import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
 import type { ReadingHelp } from './reading-help.ts';
 import { hidesSubject, type BlockOnPhoto } from './words-on-photo.ts';
 
@@ -16,10 +16,23 @@ export interface TextOnPhoto {
  */
 export function coveringText(picture: Picture, block: BlockOnPhoto, texts: readonly TextOnPhoto[], help: ReadingHelp, isVeiled: boolean): string | null {
   const { subject } = block;
-  const isKnown = picture.focalBy === 'person' || subjectBox(picture.facts, picture.focal) !== null;
-  if (!subject || !isKnown) return null;
+  if (!subject || !knownSubject(picture)) return null;
   const on = texts.find(({ box }) => boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }));
   if (on) return on.slot;
   const bySize = texts.toSorted((a, b) => b.box.widthPx * b.box.heightPx - a.box.widthPx * a.box.heightPx);
   return isVeiled || hidesSubject(help, block) ? (bySize[0]?.slot ?? null) : null;
+}
+
+/** A subject is looked at in so many rows and columns. */
+const CELLS = 8;
+
+/**
+ * The share of a subject's box that is hidden, in [0, 1]: below words, or as far as colours hide it.
+ * @param words around the words on the photograph
+ * @param hiddenIn how much of a region colours hide
+ */
+export function hiddenShare(subject: Box, words: Box, hiddenIn: (region: Box) => number): number {
+  const [widthPx, heightPx] = [subject.widthPx / CELLS, subject.heightPx / CELLS];
+  const cells = Array.from({ length: CELLS * CELLS }, (_, index): Box => ({ xPx: subject.xPx + ((index % CELLS) + 0.5) * widthPx, yPx: subject.yPx + (Math.floor(index / CELLS) + 0.5) * heightPx, widthPx: 1, heightPx: 1 }));
+  return cells.reduce((sum, cell) => sum + (intersectBoxes(words, cell) ? 1 : hiddenIn(cell)), 0) / cells.length;
 }

@@ -2,6 +2,7 @@ import { resolveTreatment } from '../scene/resolve-treatment.ts';
 import type { Treatment } from '../scene/treatment.ts';
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
 import { outerColours } from '../brand/mark-parts.ts';
+import { boxInCut, likelySubject } from '../crop/known-subject.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
 import { boxAround, boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
@@ -26,7 +27,7 @@ import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark, isAlike, weakest } from './choose-mark.ts';
-import { coveringText } from './covered-subject.ts';
+import { coveringText, hiddenShare } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
 import { blockExtents, markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
@@ -214,7 +215,7 @@ class Emitter {
     const kept = [...texts, ...markBoxes(block).map((box) => ({ box, needed: MIN_LARGE_CONTRAST }))];
     const extent = boxAround(kept.map(({ box }) => box));
     if (!extent) return;
-    const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#subjectOf(picture), field: block.part.field ? block.box : undefined };
+    const onPhoto: BlockOnPhoto = { place, extent, frame, subject: this.#placed(picture)?.subject ?? null, field: block.part.field ? block.box : undefined };
     const toRead = kept.map(({ box, needed }) => ({ behind: this.#backdrop.behind(box), needed }));
     const help = block.part.field ? NO_HELP : readingHelp(toRead, [scheme.ink, scheme.ground, scheme.surface], [scheme.ground, scheme.ink].map((colour) => this.#shade(colour, extent)), scheme.ground, isLargeBlock(onPhoto));
     const { nodes, panel, veil } = helpShapes(help, onPhoto);
@@ -222,15 +223,16 @@ class Emitter {
     if (help.kind === 'panel' && panel) this.#backdrop.addFlat(panel, help.colour);
     if ((help.kind === 'gradient' || help.kind === 'tint') && veil) this.#backdrop.addVeil(help.colour, veil);
     if (pointer) this.nodes.push(...pointerTo(onPhoto, (region) => chooseInk(scheme.ink, [scheme.ground, scheme.surface], this.#backdrop.behind(region), MIN_LARGE_CONTRAST).colour));
-    this.blocks.push({ picture, place, help });
-    const shown = this.input.bound.pictures[picture];
+    const [shown, at] = [this.input.bound.pictures[picture], this.#placed(picture)];
+    const likely = shown ? likelySubject(shown) : null;
+    const subject = likely && at && boxInCut(likely, at);
+    this.blocks.push({ picture, place, help, hiddenShare: subject ? hiddenShare(subject, extent, (region) => this.#backdrop.hiddenIn(region)) : 0 });
     const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help, this.#veiled.has(picture)) : null;
     if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
   }
 
-  /** Where the subject of a picture stands in the cut; null where the picture is not shown or its subject is cut off. */
-  #subjectOf(slot: string): PlacedPicture['subject'] {
-    return this.pictures.find((each) => each.slot === slot)?.subject ?? null;
+  #placed(slot: string): PlacedPicture | undefined {
+    return this.pictures.find((each) => each.slot === slot);
   }
 
   /** A colour as it darkens what lies in a region. */
@@ -241,7 +243,7 @@ class Emitter {
 
   #veil(part: VeilPart, box: Box): void {
     const colour = this.#shade(this.input.scheme[part.ink], box);
-    const shown = this.pictures.find(({ slot }) => slot === part.around);
+    const shown = part.around === undefined ? undefined : this.#placed(part.around);
     const subject = shown ? subjectInCut(shown, this.input.bound.pictures[shown.slot]) : null;
     const { node, veiling, hidesSubject } = veilOver(box, subject, this.#extents, this.input.frame, { colour, strength: part.strength });
     if (shown && hidesSubject) this.#veiled.add(shown.slot);

@@ -1,7 +1,8 @@
 import { clearWindow } from '../crop/clear-window.ts';
+import { boxInCut, likelySubject } from '../crop/known-subject.ts';
 import { ownCropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import type { PictureFacts } from '../crop/picture-facts.ts';
-import type { Box } from '../geometry/box.ts';
+import { intersectBoxes, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import { walkParts, type Afloat, type CalmPlace, type Part, type StackPart } from '../template/parts.ts';
 import type { CutFrame } from './cut-frame.ts';
@@ -19,8 +20,8 @@ interface PlaceInput {
   readonly meetsSubject: boolean;
 }
 
-/** Weights of the cost of a place: means over the cells of the picture below it, and nearness to the subject. */
-const WEIGHTS = { saliency: 1, detail: 0.7, spread: 0.9, subject: 0.8 } as const;
+/** Weights of the cost of a place: means over the cells of the picture below it, nearness to the subject, and how much closer its crop has to be. */
+const WEIGHTS = { saliency: 1, detail: 0.7, spread: 0.9, subject: 0.8, closer: 0.6 } as const;
 /** Added cost of each place further back in the template's list. */
 const LATER = 0.02;
 /** Room at the foot of the cut for what stands below words that go to a subject, as a share of its height. */
@@ -95,7 +96,7 @@ function calmest(afloat: Afloat, { frame, pictures, crops }: PlaceInput): CalmPl
   const own = crops[afloat.picture];
   const rated = afloat.places.map((place, index) => {
     const block = blockBox(place, afloat, frame);
-    const window = own ? ownCropWindow(picture, cut, own) : clearWindow(picture, cut, uncovered(cut, [block]));
+    const window = own ? ownCropWindow(picture, cut, own) : clearWindow(picture, cut, uncovered(cut, [block], 1));
     return { place, cost: disquiet(picture, window, block, frame) + index * LATER };
   });
   return rated.reduce((best, each) => (each.cost < best.cost ? each : best)).place;
@@ -126,7 +127,8 @@ function isWholeWidth(place: CalmPlace): boolean {
 }
 
 /** How little a region of the cut suits words: what stands out there, fine detail, uneven light, and the subject itself. */
-function disquiet({ facts, focal }: Picture, window: CropWindow, block: Box, { size }: CutFrame): number {
+function disquiet(picture: Picture, window: CropWindow, block: Box, { size }: CutFrame): number {
+  const { facts, focal } = picture;
   const cells = cellsIn(facts, window, block, size);
   const mean = (of: (cell: number) => number): number => cells.reduce((sum, cell) => sum + of(cell), 0) / Math.max(1, cells.length) / 255;
   const light = mean((cell) => facts.meanLuminance[cell] ?? 0) * 255;
@@ -138,8 +140,17 @@ function disquiet({ facts, focal }: Picture, window: CropWindow, block: Box, { s
     WEIGHTS.saliency * mean((cell) => facts.saliency[cell] ?? 0) +
     WEIGHTS.detail * mean((cell) => (facts.mostLuminance[cell] ?? 0) - (facts.leastLuminance[cell] ?? 0)) +
     WEIGHTS.spread * spread +
-    WEIGHTS.subject * nearness
+    WEIGHTS.subject * Math.max(nearness, coveredOf(picture, window, block, size)) +
+    WEIGHTS.closer * (1 / Math.max(window.width, window.height) - 1)
   );
+}
+
+/** The share of the likely subject's box that a block would cover, of what the cut shows. */
+function coveredOf(picture: Picture, window: CropWindow, block: Box, size: CutFrame['size']): number {
+  const likely = likelySubject(picture);
+  const subject = likely && boxInCut(likely, { box: { xPx: 0, yPx: 0, ...size }, window });
+  const covered = subject && intersectBoxes(subject, block);
+  return covered ? (covered.widthPx * covered.heightPx) / (subject.widthPx * subject.heightPx) : 0;
 }
 
 /** How far a coordinate lies outside a span; 0 inside. */

@@ -60,6 +60,8 @@ export interface PlacedBlock {
   readonly picture: string;
   readonly place: CalmPlace;
   readonly help: ReadingHelp;
+  /** Share of the picture's subject that the block and its help hide; 0 where no subject is known. */
+  readonly hiddenShare: number;
 }
 
 /** A subject that stands before letters. */

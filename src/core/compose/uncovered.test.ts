@@ -43,6 +43,12 @@ describe('uncovered', () => {
     );
   });
 
+  it('counts what covers much of the picture as its scrim, unless it is told that words are what covers it', () => {
+    const words = box(0, 500, 1000, 450);
+    expect(uncovered(picture, [words])[0]).toEqual(picture);
+    expect(uncovered(picture, [words], 1)[0]).toEqual(box(0, 0, 1000, 500));
+  });
+
   it('is the whole picture where nothing stands on it, or all of it is covered', () => {
     expect(uncovered(picture, [box(1200, 0, 100, 100)])[0]).toEqual(picture);
     expect(uncovered(picture, [box(0, 0, 1000, 900)])[0]).toEqual(picture);

@@ -17,11 +17,14 @@ function isOfWords(stack: StackPart): boolean {
   return parts.some((part) => part.part === 'text') && parts.every((part) => part.part !== 'picture');
 }
 
-/** The parts of a picture's place beside all that covers it, the largest first: in one of them its subject belongs. */
-export function uncovered(visible: Box, covers: readonly Box[]): readonly [Box, ...Box[]] {
+/**
+ * The parts of a picture's place beside all that covers it, the largest first: in one of them its subject belongs.
+ * @param mostCovered what covers more than this share of the picture counts as its scrim
+ */
+export function uncovered(visible: Box, covers: readonly Box[], mostCovered = MAX_COVERED_SHARE): readonly [Box, ...Box[]] {
   const kept = covers.flatMap((cover) => {
     const hidden = intersectBoxes(visible, cover);
-    return hidden && areaOf(hidden) <= areaOf(visible) * MAX_COVERED_SHARE ? [hidden] : [];
+    return hidden && areaOf(hidden) <= areaOf(visible) * mostCovered ? [hidden] : [];
   });
   if (kept.length === 0) return [visible];
   const [largest = visible, ...others] = [...freeColumns(visible, kept)].filter((each) => areaOf(each) > 0).toSorted((a, b) => areaOf(b) - areaOf(a));

@@ -40,7 +40,7 @@ const LARGE_BLOCK = 0.62;
 const HELP_ROOM_M = 0.7;
 export const GRADIENT_ROOM_M = 0.25;
 /** How a gradient fades: as a share of its even part, and at least and at the shortest as shares of the cut. */
-const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.16 }, upright: { share: 0.6, least: 0.24, shortest: 0.08 } } as const;
+const FADE = { side: { share: 0.9, least: 0.32, shortest: 0.24 }, upright: { share: 0.6, least: 0.24, shortest: 0.16 } } as const;
 /** At a subject a gradient hides at most this share of it, where it has room to. */
 const HIDDEN_AT_SUBJECT = 0.22;
 /** An opening around a subject, as shares of the short side: what is wholly clear, where it ends, and where it ends at the least. */

@@ -1,6 +1,7 @@
 import type { Box } from '../geometry/box.ts';
 import { cropWindow, type CropWindow, type Picture } from './crop-window.ts';
-import { subjectBox, type BoxInPicture } from './subject-box.ts';
+import { likelySubject } from './known-subject.ts';
+import type { BoxInPicture } from './subject-box.ts';
 
 /** A subject of which this much can be seen counts as whole. */
 const WHOLE = 0.97;
@@ -10,8 +11,6 @@ const ZOOMS = [1, 1.1, 1.2, 1.3] as const;
 const ZOOM_COST = 0.4;
 /** A window is only taken for this much more of the subject: otherwise crops would jump between cuts for nothing. */
 const MIN_GAIN = 0.06;
-/** What a person points at in a picture without a known outline is taken to be so large, as a share of its sides. */
-const POINTED_AT = 0.06;
 /** Places that are looked at, the largest first. */
 const MAX_PLACES = 5;
 
@@ -25,7 +24,7 @@ const MAX_PLACES = 5;
 export function clearWindow(picture: Picture, box: Box, places: readonly [Box, ...Box[]]): CropWindow {
   const [largest] = places;
   const usual = cropWindow(picture, box, largest);
-  const subject = subjectBox(picture.facts, picture.focal) ?? pointedAt(picture);
+  const subject = likelySubject(picture);
   const isCovered = largest.widthPx * largest.heightPx < box.widthPx * box.heightPx * WHOLE;
   if (!subject || !isCovered) return usual;
   const seen = seenOf(subject, usual, box, largest);
@@ -41,11 +40,6 @@ export function clearWindow(picture: Picture, box: Box, places: readonly [Box, .
     }
   }
   return best.window;
-}
-
-/** Around what a person has pointed at; null for a guess. */
-function pointedAt({ focal, focalBy }: Picture): BoxInPicture | null {
-  return focalBy === 'person' ? { x: focal.x - POINTED_AT / 2, y: focal.y - POINTED_AT / 2, width: POINTED_AT, height: POINTED_AT } : null;
 }
 
 /** The window of a size in which the middle of a subject is as near to the middle of a place as the picture's edges allow. */

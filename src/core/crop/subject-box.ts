@@ -10,7 +10,7 @@ export interface BoxInPicture {
 }
 
 /** What reaches further than this across a picture is its ground or its horizon, not a thing to keep whole. */
-const MOST_OF_SIDE = 0.9;
+export const MOST_OF_SIDE = 0.9;
 
 /** The thing that a focal point lies on: the ring around it, in outline units, and its box. */
 interface Subject {
