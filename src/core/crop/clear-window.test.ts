@@ -56,7 +56,7 @@ describe('clearWindow', () => {
     expect(clearWindow(unknown, cut, [above, beside])).toEqual(cropWindow(unknown, cut, above));
   });
 
-  it('brings what a person has pointed at out from under what covers it, without a known outline, and no guess', () => {
+  it('brings what a person has pointed at out from under what covers it, without a known outline, and no guess at plain ground', () => {
     const covered = box(0, 300, 800, 600);
     const corner = box(800, 0, 800, 900);
     const at = (picture: Picture, window: CropWindow): number => ((picture.focal.x - window.x) / window.width) * cut.widthPx;
@@ -67,6 +67,16 @@ describe('clearWindow', () => {
       const guessed: Picture = { ...pointed, focalBy: 'proposal' };
       expect(clearWindow(guessed, cut, [box(0, 0, 1600, 300), corner])).toEqual(cropWindow(guessed, cut, box(0, 0, 1600, 300)));
     }
+  });
+
+  it('takes a guess at what stands out where it has room with air around it, not to a strip that just holds it', () => {
+    const facts = testPicture().facts;
+    const standsOut = Array.from({ length: facts.columns * facts.rows }, (_, cell) => (Math.abs((cell % facts.columns) / facts.columns - 0.4) < 0.1 && Math.abs(Math.floor(cell / facts.columns) / facts.rows - 0.5) < 0.07 ? 220 : 12));
+    const guessed = testPicture({ widthPx: 6000, heightPx: 4000, focal: { x: 0.4, y: 0.5 }, facts: { ...facts, saliency: standsOut, outline: null } });
+    const [strip, right] = [box(0, 720, 1600, 180), box(700, 0, 900, 900)];
+    const window = clearWindow(guessed, cut, [strip, right]);
+    expect(((guessed.focal.x - window.x) / window.width) * cut.widthPx).toBeGreaterThan(right.xPx);
+    expect(((guessed.focal.y - window.y) / window.height) * cut.heightPx).toBeLessThan(strip.yPx);
   });
 
   it('keeps its shape and stays inside the picture, wherever the subject lies', () => {

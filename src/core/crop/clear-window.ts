@@ -1,6 +1,6 @@
 import type { Box } from '../geometry/box.ts';
 import { cropWindow, type CropWindow, type Picture } from './crop-window.ts';
-import { likelySubject } from './known-subject.ts';
+import { knownSubject, likelySubject } from './known-subject.ts';
 import type { BoxInPicture } from './subject-box.ts';
 
 /** A subject of which this much can be seen counts as whole. */
@@ -11,6 +11,8 @@ const ZOOMS = [1, 1.1, 1.2, 1.3] as const;
 const ZOOM_COST = 0.4;
 /** A window is only taken for this much more of the subject: otherwise crops would jump between cuts for nothing. */
 const MIN_GAIN = 0.06;
+/** How far a guess is taken to reach beyond what stands out, as a share of its longer side. */
+const AIR = 0.2;
 /** Places that are looked at, the largest first. */
 const MAX_PLACES = 5;
 
@@ -24,7 +26,7 @@ const MAX_PLACES = 5;
 export function clearWindow(picture: Picture, box: Box, places: readonly [Box, ...Box[]]): CropWindow {
   const [largest] = places;
   const usual = cropWindow(picture, box, largest);
-  const subject = likelySubject(picture);
+  const subject = knownSubject(picture) ?? withAir(likelySubject(picture), picture);
   const isCovered = largest.widthPx * largest.heightPx < box.widthPx * box.heightPx * WHOLE;
   if (!subject || !isCovered) return usual;
   const seen = seenOf(subject, usual, box, largest);
@@ -40,6 +42,14 @@ export function clearWindow(picture: Picture, box: Box, places: readonly [Box, .
     }
   }
   return best.window;
+}
+
+/** A guess at a subject with air around it: what stands out is seldom all of a thing, and a strip that just holds it would cut off the rest. */
+function withAir(subject: BoxInPicture | null, { widthPx, heightPx }: Picture): BoxInPicture | null {
+  if (!subject) return null;
+  const airPx = Math.max(subject.width * widthPx, subject.height * heightPx) * AIR;
+  const [left, top] = [Math.max(0, subject.x - airPx / widthPx), Math.max(0, subject.y - airPx / heightPx)];
+  return { x: left, y: top, width: Math.min(1, subject.x + subject.width + airPx / widthPx) - left, height: Math.min(1, subject.y + subject.height + airPx / heightPx) - top };
 }
 
 /** The window of a size in which the middle of a subject is as near to the middle of a place as the picture's edges allow. */
