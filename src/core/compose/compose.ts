@@ -68,12 +68,12 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
-  const settingFor = ({ arrangement, marks, meetsSubject, smallerBy = 0, caps = input.caps }: Attempt) => ({ leastShare, isBound }: Leeway) => (dropped: readonly string[]): Setting => {
+  const settingFor = ({ arrangement, marks, meetsSubject, smallerBy = 0, limits }: Attempt) => ({ leastShare, isBound }: Leeway) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
     const placed = { ...arrangement, root: placeWords(arrangement.root, { frame, pictures: bound.pictures, crops: adjustment.crops ?? {}, isBound, meetsSubject }) };
     const root = expandRows(placed.root, (slot) => bound.lists[slot] ?? NO_LIST);
-    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: new Set(), textStep: (adjustment.textStep ?? 0) - smallerBy, leastShare, place, caps, marks, engines };
+    return { arrangement: placed, root, bound, book, frame, hidden, hyphenated: new Set(), textStep: (adjustment.textStep ?? 0) - smallerBy, leastShare, place, caps: input.caps, limits, marks, engines };
   };
   const attempt = (way: Attempt): Attempted => {
     const { marks, meetsSubject } = way;
@@ -92,11 +92,11 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const offSubject = (found: Attempted, marks: Setting['marks']) => {
     const sizes = sizesFound(found.setting.arrangement, found.texts, found.fitted);
     for (const share of SHARES_OFF_SUBJECT) {
-      const caps = cappedSizes(sizes, share);
-      const smaller = attempt({ arrangement, marks, meetsSubject: false, caps });
-      if (isFreer(smaller, found)) return { tried: smaller, caps };
+      const limits = cappedSizes(sizes, share);
+      const smaller = attempt({ arrangement, marks, meetsSubject: false, limits });
+      if (isFreer(smaller, found)) return { tried: smaller, limits };
     }
-    return { tried: found, caps: input.caps };
+    return { tried: found, limits: undefined };
   };
   const mayMeet = mayStandBefore(arrangement.root, input);
   // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
@@ -106,11 +106,11 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
     const found = attempt({ arrangement, marks, meetsSubject: false });
-    const { tried: usual, caps } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, caps: input.caps };
+    const { tried: usual, limits } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, limits: undefined };
     if (markAmiss(usual) === 0) return usual;
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of otherPlaces(arrangement, usual, frame.size, template.kind === 'graphic')) {
-      const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, caps });
+      const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, limits });
       if (isBetterMoved(moved, usual, other.inCorner)) return moved;
     }
     return usual;
@@ -141,8 +141,8 @@ interface Attempt {
   readonly marks: Setting['marks'];
   readonly meetsSubject: boolean;
   readonly smallerBy?: number;
-  /** The largest sizes, by `sizeKey`; missing: those of the run of slides. */
-  readonly caps?: ReadonlyMap<string, number> | undefined;
+  /** The largest sizes, by `sizeKey`, beside those of a run of slides. */
+  readonly limits?: ReadonlyMap<string, number> | undefined;
 }
 
 /** Sizes, in steps below the usual one, at which words are tried to go to a subject. */

@@ -6,9 +6,10 @@ import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import { OUTLINE_UNITS } from '../crop/subject-outline.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { linkedCut } from '../piece/adjustment.ts';
+import type { Part, StackPart } from '../template/parts.ts';
 import { getShippedTemplate } from '../template/shipped-templates.ts';
 import { compose } from './compose.ts';
-import { coveringText, hiddenShare } from './covered-subject.ts';
+import { coveringText, fixedCovers, hiddenShare } from './covered-subject.ts';
 import { cutFrame } from './cut-frame.ts';
 import type { CutFinding, CutReport } from './report.ts';
 import type { BlockOnPhoto } from './words-on-photo.ts';
@@ -56,6 +57,39 @@ describe('coveringText', () => {
     expect(coveringText(pointedAt, block({ xPx: 500, yPx: 200 }), texts, strong, false)).toBeNull();
     expect(coveringText(pointedAt, block(null), texts, strong, false)).toBeNull();
     expect(coveringText(guessed, block({ xPx: 300, yPx: 800 }), texts, none, false)).toBeNull();
+  });
+});
+
+describe('fixedCovers', () => {
+  const box = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 1000 };
+  const placed = { slot: 'photo', pictureId: 'p', box, window: { x: 0, y: 0, width: 1, height: 1 }, subject: { xPx: 500, yPx: 500 } };
+  const label = { slot: 'label', box: { xPx: 450, yPx: 450, widthPx: 100, heightPx: 100 }, after: 1 };
+
+  it('names a text or field that was painted over a subject, and no other', () => {
+    const finding = { kind: 'covered-subject', slot: 'label', picture: 'photo' };
+    expect(fixedCovers([placed], { photo: pointedAt }, [label])).toEqual([finding]);
+    expect(fixedCovers([placed], { photo: outlined }, [{ ...label, slot: 'rows.2.label' }]).map(({ kind }) => kind)).toEqual(['covered-subject']);
+    expect(fixedCovers([placed], { photo: pointedAt }, [{ ...label, after: 0 }])).toEqual([]);
+    expect(fixedCovers([placed], { photo: pointedAt }, [{ ...label, box: { ...label.box, xPx: 510 } }])).toEqual([]);
+  });
+
+  it('names nothing on a guess, on a cut-out, or where the subject is cut off', () => {
+    expect(fixedCovers([placed], { photo: guessed }, [label])).toEqual([]);
+    expect(fixedCovers([placed], { photo: { ...pointedAt, facts: { ...pointedAt.facts, clearShare: 0.5 } } }, [label])).toEqual([]);
+    expect(fixedCovers([{ ...placed, subject: null }], { photo: pointedAt }, [label])).toEqual([]);
+  });
+
+  it('is asked of texts that a template fixes on its photograph', () => {
+    const lull = getShippedTemplate('lull');
+    const fixed = (part: Part): Part => (part.part === 'stack' ? { ...part, afloat: undefined, children: part.children.map(fixed) } : part);
+    const template = { ...lull, arrangements: lull.arrangements.map((each) => ({ ...each, root: fixed(each.root) as StackPart })) };
+    const slots = { photo: { kind: 'picture', mediaId: pointedAt.id }, headline: { kind: 'text', text: 'Up and away' } } as const;
+    const reportOf = (focal: Picture['focal']): CutReport =>
+      compose({ template, frame: { id: 'f', slots }, book: gullwickBook, placement: square, pictures: new Map([[pointedAt.id, testPicture({ widthPx: 2000, heightPx: 2000, focal, focalBy: 'person' })]]), ghosts: false, adjustment: { ...linkedCut, crops: { photo: { x: 0.5, y: 0.5, zoom: 1 } } } }, engines).report;
+    const { box } = reportOf({ x: 0.5, y: 0.5 }).placed.find(({ slot }) => slot === 'headline') ?? { box: { xPx: 0, yPx: 0, widthPx: 0, heightPx: 0 } };
+    const below = { x: (box.xPx + box.widthPx / 2) / 1000, y: (box.yPx + box.heightPx / 2) / 1000 };
+    expect(reportOf(below).findings).toContainEqual({ kind: 'covered-subject', slot: 'headline', picture: 'photo' });
+    expect(reportOf({ x: 1 - below.x, y: 1 - below.y }).findings.map(({ kind }) => kind)).not.toContain('covered-subject');
   });
 });
 

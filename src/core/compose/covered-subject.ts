@@ -1,7 +1,10 @@
 import type { Picture } from '../crop/crop-window.ts';
 import { knownSubject } from '../crop/known-subject.ts';
+import { isCutOut } from '../crop/picture-facts.ts';
 import { boxContains, intersectBoxes, type Box } from '../geometry/box.ts';
+import { slotOfRow } from './expand.ts';
 import type { ReadingHelp } from './reading-help.ts';
+import type { CutFinding, PlacedPicture } from './report.ts';
 import { hidesSubject, type BlockOnPhoto } from './words-on-photo.ts';
 
 /** A text of a block, and the box of its ink. */
@@ -21,6 +24,26 @@ export function coveringText(picture: Picture, block: BlockOnPhoto, texts: reado
   if (on) return on.slot;
   const bySize = texts.toSorted((a, b) => b.box.widthPx * b.box.heightPx - a.box.widthPx * a.box.heightPx);
   return isVeiled || hidesSubject(help, block) ? (bySize[0]?.slot ?? null) : null;
+}
+
+/** A text, or the field of one, and how many of a cut's pictures were painted before it. */
+export interface PaintedOver {
+  readonly slot: string;
+  readonly box: Box;
+  readonly after: number;
+}
+
+/**
+ * Texts whose place the template fixes, or their fields, that lie on the subject of a photograph: one for each picture.
+ * @param placed in painting order
+ */
+export function fixedCovers(placed: readonly PlacedPicture[], pictures: Readonly<Record<string, Picture>>, over: readonly PaintedOver[]): readonly CutFinding[] {
+  return placed.flatMap(({ slot, subject }, index) => {
+    const picture = pictures[slot];
+    if (!subject || !picture || isCutOut(picture.facts) || !knownSubject(picture)) return [];
+    const on = over.find(({ box, after }) => after > index && boxContains(box, { ...subject, widthPx: 0, heightPx: 0 }));
+    return on ? [{ kind: 'covered-subject', slot: slotOfRow(on.slot), picture: slot }] : [];
+  });
 }
 
 /** A subject is looked at in so many rows and columns. */

@@ -1,14 +1,13 @@
 import { resolveTreatment } from '../scene/resolve-treatment.ts';
 import type { Treatment } from '../scene/treatment.ts';
 import { resolveScheme, type BrandBook, type BrandMark, type ResolvedScheme } from '../brand/brand-book.ts';
-import { outerColours } from '../brand/mark-parts.ts';
 import { boxInCut, likelySubject } from '../crop/known-subject.ts';
 import { MIN_LARGE_CONTRAST, MIN_TEXT_CONTRAST } from '../colour/contrast.ts';
 import { boxAround, boxContains, growBox, intersectBoxes, snapBoxOutward, type Box } from '../geometry/box.ts';
 import type { OwnCrop } from '../piece/adjustment.ts';
 import type { SlidePlace } from '../piece/slides-of-cut.ts';
 import type { PictureNode, SceneGlyph, SceneNode } from '../scene/scene.ts';
-import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type TextPart, type VeilPart } from '../template/parts.ts';
+import { walkParts, type Afloat, type ArtworkPart, type Field, type MarkPart, type MotifPart, type Part, type PicturePart, type SignPart, type StackPart, type TextPart, type VeilPart } from '../template/parts.ts';
 import type { MotifShape } from '../motif/motif-shape.ts';
 import { drawMotif } from '../motif/motif.ts';
 import { motifFor } from '../motif/own-motif.ts';
@@ -17,7 +16,7 @@ import { lineText } from '../text/break-lines.ts';
 import { EMOJI_FONT, EMOJI_METRICS } from '../text/emoji.ts';
 import { wordNumbers } from '../text/word-numbers.ts';
 import type { Typesetter } from '../text/typesetter.ts';
-import { Backdrop, chooseInk, worstContrast } from './backdrop.ts';
+import { Backdrop, chooseInk } from './backdrop.ts';
 import { ornamentColour } from '../colour/ornament-colour.ts';
 import { shadeOver } from '../colour/shade-over.ts';
 import { chosenMark, type Bound } from './bind.ts';
@@ -27,8 +26,9 @@ import type { FitOutcome } from './fit.ts';
 import type { LaidOut } from './layout.ts';
 import { arrowPath, dotPaths } from './page-marks.ts';
 import { chooseMark, isAlike, weakest } from './choose-mark.ts';
-import { coveringText, hiddenShare } from './covered-subject.ts';
+import { coveringText, fixedCovers, hiddenShare, type PaintedOver } from './covered-subject.ts';
 import { glyphPlaces } from './glyph-places.ts';
+import { markFindings } from './mark-findings.ts';
 import { blockExtents, markBoxes, ruleBoxes, textBoxes } from './ink-boxes.ts';
 import { NO_HELP, readingHelp } from './reading-help.ts';
 import { subjectInCut, veilOver } from './veil-over.ts';
@@ -81,9 +81,6 @@ const GHOST_ALPHA = 0.42;
 const PANEL_SHARE = 0.6;
 /** Pictures shown larger than this many times their own pixels look soft. */
 const SOFT_ENLARGEMENT = 1.25;
-/** Rounding of the layout may put a mark this far over the edge. */
-const CUT_OFF_TOLERANCE_PX = 1;
-const SIZE_TOLERANCE_PX = 0.5;
 
 const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string[] => [ground, surface, ink];
 
@@ -91,7 +88,7 @@ const plateColours = ({ ground, surface, ink }: ResolvedScheme): readonly string
 export function emit(input: EmitInput): Emitted {
   const emitter = new Emitter(input);
   emitter.walk(input.fitted.laidOut);
-  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, fronts: emitter.fronts, panels: emitter.panels, marks: emitter.marks, leastOfMarks: emitter.leastOfMarks, findings: emitter.findings };
+  return { nodes: emitter.nodes, placed: emitter.placed, pictures: emitter.pictures, blocks: emitter.blocks, fronts: emitter.fronts, panels: emitter.panels, marks: emitter.marks, leastOfMarks: emitter.leastOfMarks, findings: [...emitter.findings, ...emitter.fixedCovers()] };
 }
 
 class Emitter {
@@ -105,6 +102,8 @@ class Emitter {
   leastOfMarks = Infinity;
   readonly findings: CutFinding[] = [];
   readonly #backdrop = new Backdrop();
+  /** Texts and their fields, as they were painted. */
+  readonly #over: PaintedOver[] = [];
   /** Slots of photographs whose subject a veil of the template hides: words leave it no room to open. */
   readonly #veiled = new Set<string>();
 
@@ -123,7 +122,7 @@ class Emitter {
     const { part, box } = laidOut;
     switch (part.part) {
       case 'stack':
-        if (part.field) this.#field(part.field, box);
+        if (part.field) this.#field(part.field, box, part);
         // Pictures go under their neighbours' slanted edges, so they are painted before them; cut-outs stand on what is behind them.
         for (const child of laidOut.children) if (isUnderneath(child.part)) this.walk(child);
         // What helps one block to be read would dim the words of another that is painted before it.
@@ -166,18 +165,26 @@ class Emitter {
     }
   }
 
+  /** Blocks that choose their place and subjects before letters say themselves what they cover. */
+  fixedCovers(): readonly CutFinding[] {
+    const judged = new Set([...this.blocks, ...this.fronts].map(({ picture }) => picture));
+    return fixedCovers(this.pictures, this.input.bound.pictures, this.#over).filter((finding) => finding.kind !== 'covered-subject' || !judged.has(finding.picture));
+  }
+
   #fill(path: string, colour: string, box: Box): void {
     this.nodes.push({ kind: 'fill', path, colour, alpha: 1 });
     this.#backdrop.addFlat(box, colour);
   }
 
-  #field(field: Field, box: Box): void {
+  #field(field: Field, box: Box, stack: StackPart): void {
     const { marginPx } = this.input.frame;
     const slantPx = (field.slant?.slantM ?? 0) * marginPx;
     const solid = snapBoxOutward(box);
     const path = field.slant && slantPx > 0 ? slantedPath(solid, field.slant.edge, slantPx) : fieldPath(field.shape ?? 'box', solid, marginPx);
     this.#fill(path, this.input.scheme[field.ink], solid);
     if (solid.widthPx * solid.heightPx < PANEL_SHARE * this.input.frame.size.widthPx * this.input.frame.size.heightPx) this.panels.push(solid);
+    const text = [...walkParts(stack)].find((part): part is TextPart => part.part === 'text' && this.input.texts.get(part)?.ghost === false);
+    if (text) this.#over.push({ slot: text.slot, box: solid, after: this.pictures.length });
   }
 
   #picture(part: PicturePart, visible: Box): void {
@@ -285,6 +292,7 @@ class Emitter {
     if (front) this.#front(front);
     if (part.ornament) return;
     const lineTexts = lines.map((line) => lineText(text.shaped.text, line));
+    if (!text.ghost) this.#over.push({ slot: part.slot, box: inkBox, after: this.pictures.length });
     this.placed.push({ slot: part.slot, box: inkBox, roomPx: box.widthPx, lines: lines.length, lineTexts, sizePx });
   }
 
@@ -313,8 +321,7 @@ class Emitter {
     this.marks.set(part, wanted.mark);
     this.leastOfMarks = Math.min(this.leastOfMarks, plate === null ? weakest(mark, behind) : Infinity);
     if (plate !== null) this.#fill(rectPath(growBox(box, mark.clearSpace * box.heightPx)), plate, growBox(box, mark.clearSpace * box.heightPx));
-    if (own) this.#checkMarkContrast(own, box);
-    else if (part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });
+    if (!own && part.slot !== undefined && this.input.bound.marks[part.slot] !== undefined) this.findings.push({ kind: 'lost-mark', slot: part.slot });
     // The layout may have been made for a mark of another shape; it is made again for this one.
     const scale = Math.min(box.heightPx / mark.viewBox.height, box.widthPx / mark.viewBox.width);
     if (mark.kind === 'vector') {
@@ -323,31 +330,13 @@ class Emitter {
       const whole = { x: 0, y: 0, width: 1, height: 1 };
       this.nodes.push({ kind: 'picture', pictureId: mark.mediaId, box: { ...box, widthPx: mark.viewBox.width * scale, heightPx: mark.viewBox.height * scale }, window: whole });
     }
-    this.#checkMarkRoom(mark, box);
+    this.findings.push(...markFindings({ mark, box, isChosen: own !== null, behind: this.#backdrop.behind(box) }, this.input.frame, this.#inkBoxes));
   }
 
   /** The colours that the brand's schemes stand on and write with. */
   #plates(): readonly string[] {
     const { book } = this.input;
     return [...new Set(book.schemes.flatMap(({ key }) => plateColours(resolveScheme(book, key))))];
-  }
-
-  /** A mark that a person has chosen may vanish into its ground. */
-  #checkMarkContrast(mark: BrandMark, box: Box): void {
-    const behind = this.#backdrop.behind(box);
-    const ratio = Math.max(...outerColours(mark).map((colour) => worstContrast(colour, behind)));
-    if (ratio < MIN_LARGE_CONTRAST) this.findings.push({ kind: 'faint-mark', ratio, needed: MIN_LARGE_CONTRAST });
-  }
-
-  /** A mark has to be whole and large enough to be seen, and no words may come into its room. */
-  #checkMarkRoom(mark: BrandMark, box: Box): void {
-    const { size } = this.input.frame;
-    if (!boxContains({ xPx: 0, yPx: 0, ...size }, box, CUT_OFF_TOLERANCE_PX)) this.findings.push({ kind: 'cut-off-mark' });
-    const heightPx = box.heightPx / (this.input.frame.size.widthPx / 1080);
-    if (heightPx < mark.leastHeightPx - SIZE_TOLERANCE_PX) this.findings.push({ kind: 'small-mark', heightPx, leastHeightPx: mark.leastHeightPx });
-    const room = growBox(box, mark.clearSpace * box.heightPx);
-    const crowding = [...this.#inkBoxes].find(([, inkBox]) => intersectBoxes(room, inkBox) !== null);
-    if (crowding) this.findings.push({ kind: 'crowded-mark', slot: slotOfRow(crowding[0].slot) });
   }
 
   #sign(part: SignPart, box: Box): void {

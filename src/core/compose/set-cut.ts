@@ -45,17 +45,21 @@ export interface Setting {
   readonly textStep: number;
   readonly leastShare: number;
   readonly place: SlidePlace;
+  /** Sizes by `sizeKey` that the slides of a run share: their lines are settled already. */
   readonly caps: ReadonlyMap<string, number> | undefined;
+  /** Sizes by `sizeKey` that this cut keeps to; its lines are settled below them. */
+  readonly limits: ReadonlyMap<string, number> | undefined;
   /** Marks that are decided; others take the room of the usual one. */
   readonly marks: ReadonlyMap<MarkPart, BrandMark>;
   readonly engines: Engines;
 }
 
-function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, leastShare, hyphenated, caps, engines }: Setting): SetText {
+function setPart(part: TextPart, text: BoundText, { arrangement, book, frame, textStep, leastShare, hyphenated, caps, limits, engines }: Setting): SetText {
   const set = setText(part, text, { book, frame, textStep, leastShare, hyphenated }, engines.typesetter);
-  const cap = part.fill ? undefined : caps?.get(sizeKey(arrangement, part));
-  if (cap === undefined) return set;
-  return cap >= set.maxPx ? { ...set, isCapped: true } : { ...set, maxPx: Math.max(set.minPx, cap), isCapped: true };
+  if (part.fill) return set;
+  const key = sizeKey(arrangement, part);
+  const most = Math.min(set.maxPx, caps?.get(key) ?? Infinity, limits?.get(key) ?? Infinity);
+  return { ...set, maxPx: most < set.maxPx ? Math.max(set.minPx, most) : set.maxPx, isCapped: caps?.has(key) ?? false };
 }
 
 export function shapeTexts(setting: Setting): SetTexts {
