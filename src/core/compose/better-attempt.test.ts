@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { cappedSizes, coversSubject, crowdsSubject, isFreer, type Tried } from './better-attempt.ts';
+import { cappedSizes, coversSubject, crowdsSubject, isBetterMoved, isFreer, markAmiss, type Tried } from './better-attempt.ts';
 
 const covering = [{ kind: 'covered-subject', slot: 'headline', picture: 'photo' }] as const;
-const tried = ({ findings = [], dropped = [], overflows = false, hiddenShare = 0 }: { readonly findings?: readonly object[]; readonly dropped?: readonly string[]; readonly overflows?: boolean; readonly hiddenShare?: number }): Tried =>
-  ({ fitted: { overflow: overflows ? { part: null, overPx: 9 } : null }, emitted: { findings, blocks: [{ hiddenShare }] }, dropped, setting: { bound: { pictures: {} } } }) as unknown as Tried;
+const tried = ({ findings = [], dropped = [], overflows = false, hiddenShare = 0, sizePx = 100 }: { readonly findings?: readonly object[]; readonly dropped?: readonly string[]; readonly overflows?: boolean; readonly hiddenShare?: number; readonly sizePx?: number }): Tried =>
+  ({ fitted: { overflow: overflows ? { part: null, overPx: 9 } : null, laidOut: { part: { part: 'rule' }, children: [] } }, emitted: { findings, blocks: [{ hiddenShare }], pictures: [], placed: [{ slot: 'headline', sizePx }] }, dropped, setting: { bound: { pictures: {} } } }) as unknown as Tried;
 
 describe('isFreer', () => {
   const usual = tried({ findings: covering });
@@ -27,6 +27,19 @@ describe('isFreer', () => {
     expect(isFreer(tried({ dropped: ['line'] }), tried({ findings: covering, dropped: ['line'] }))).toBe(true);
     expect(isFreer(tried({ overflows: true }), usual)).toBe(false);
     expect(isFreer(tried({ overflows: true }), tried({ findings: covering, overflows: true }))).toBe(true);
+  });
+});
+
+describe('isBetterMoved', () => {
+  const small = tried({ findings: [{ kind: 'small-mark', heightPx: 20, leastHeightPx: 24 }] });
+
+  it('wants a mark as large as its brand asks for, with words that stay large', () => {
+    expect([small, tried({})].map(markAmiss)).toEqual([2, 0]);
+    expect(isBetterMoved(tried({}), small, false)).toBe(true);
+    expect(isBetterMoved(small, small, false)).toBe(false);
+    expect(isBetterMoved(tried({ sizePx: 70 }), small, false)).toBe(false);
+    expect(isBetterMoved(tried({ dropped: ['line'] }), small, false)).toBe(false);
+    expect(isBetterMoved(tried({ findings: covering }), small, false)).toBe(false);
   });
 });
 

@@ -45,7 +45,7 @@ export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting
 
 /** Whether a cut gains by its mark elsewhere: it is less amiss there and, in a corner, free of words, nothing is missing that was there, and the words are still large. */
 export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
-  if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
+  if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || (coversSubject(moved) && !coversSubject(usual)) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
   if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
