@@ -18,7 +18,13 @@ describe('the mark for a place', () => {
     expect(chooseMark(kite, plain(red), plain(red).least, [red, navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: foam });
   });
 
-  it('has no plate over a photograph, nor where no colour shows all of it', () => {
+  it('stands on a plate over a photograph most of which swallows a part of every mark', () => {
+    const photo = { least: 0.02, most: 0.8 };
+    expect(chooseMark(kite, photo, plain(red).least, [red, navy, foam])).toMatchObject({ mark: { key: 'light' }, plate: foam });
+    expect(chooseMark(kite, photo, plain(foam).least, [red, navy, foam]).plate).toBeNull();
+  });
+
+  it('has no plate over a photograph most of which shows it, nor where no colour shows all of it', () => {
     expect(chooseMark(kite, { least: 0.05, most: 0.8 }, 0.4, [navy, foam]).plate).toBeNull();
     expect(chooseMark(kite, plain(red), plain(red).least, [red]).plate).toBeNull();
   });

@@ -20,8 +20,8 @@ export const weakest = (mark: BrandMark, behind: LuminanceRange): number => Math
 /**
  * The mark that stands out most from what really lies behind it. The weakest of the parts that meet the ground decides, as a panel that melts into
  * the ground changes the mark; the main colour settles what is close. On a plain ground that swallows a part of every mark, it stands on a plate
- * in one of the brand's colours. Over a photograph it never does: there something always is as light as a part of it, and the mark is
- * taken that most of its ground shows best.
+ * in one of the brand's colours. Over a photograph something always is as light as a part of it: the mark is taken that most of its ground shows
+ * best, on a plate where that ground swallows a part of every mark.
  * @param typical the mean luminance of what lies behind it; null where that is not known
  * @param plates colours that a plate may have
  */
@@ -31,7 +31,11 @@ export function chooseMark(book: Pick<BrandBook, 'marks'>, behind: LuminanceRang
   const mark = bestOn(behind);
   const isPlain = contrastOfLuminances(behind.least, behind.most) < MIN_SEEN_CONTRAST;
   if (weakest(mark, behind) >= MIN_SEEN_CONTRAST) return { mark, plate: null };
-  if (!isPlain) return { mark: typical === null ? mark : bestOn({ least: typical, most: typical }), plate: null };
+  if (!isPlain) {
+    const mostly = typical === null ? behind : { least: typical, most: typical };
+    const own = bestOn(mostly);
+    if (typical === null || weakest(own, mostly) >= MIN_SEEN_CONTRAST) return { mark: own, plate: null };
+  }
   const pairs = plates.map((plate) => {
     const luminance = relativeLuminance(plate);
     const ground = { least: luminance, most: luminance };
