@@ -34,7 +34,16 @@ test('pieces are searched, filtered, duplicated, archived and deleted with a way
   await expect(found).toHaveCount(2);
   await act(0, 'Delete');
   await expect(found).toHaveCount(1);
+  // Until the answer is there, what is listed is of the question before and has other actions.
+  let letListCome = (): void => undefined;
+  const asked = new Promise<void>((resolve) => (letListCome = resolve));
+  await page.route(/\/pieces\?.*deleted/, (route) => asked.then(() => route.continue()));
   await page.getByRole('combobox', { name: 'Show' }).selectOption({ label: 'Deleted' });
+  const shown = page.locator('[role=list][aria-label=Pieces]');
+  await expect(shown).toHaveAttribute('aria-busy', 'true');
+  expect(await shown.evaluate((element) => element instanceof HTMLElement && element.inert)).toBe(true);
+  letListCome();
+  await expect(shown).toHaveAttribute('aria-busy', 'false');
   await expect(found).toHaveCount(1);
   await act(0, 'Restore');
   await expect(page.getByText('No piece fits these filters.')).toBeVisible();

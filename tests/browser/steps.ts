@@ -46,6 +46,8 @@ export async function typeTime(page: Page, label: string, time: string): Promise
 export async function chooseOnly(page: Page, ...places: readonly RegExp[]): Promise<void> {
   await page.getByRole('tab', { name: 'Times' }).click();
   const all = page.getByRole('checkbox', { name: 'All places' });
+  // Places can be ticked once it is known where the piece goes out already.
+  await expect(all).toBeEnabled();
   await all.setChecked(true);
   await all.setChecked(false);
   for (const name of places) await page.getByRole('checkbox', { name }).setChecked(true);

@@ -8,6 +8,8 @@ export interface PagedList {
   readonly isFetchingNextPage: boolean;
   readonly isFetchNextPageError: boolean;
   readonly fetchNextPage: () => unknown;
+  /** Whether the items are those of the question before, until the answer is there. */
+  readonly isPlaceholderData: boolean;
 }
 
 interface EndlessListProps<Item> {
@@ -46,13 +48,14 @@ export function EndlessList<Item>({ label, items, keyOf, pages, scroller, minCol
   });
   const drawn = virtual.getVirtualItems();
   const isNearEnd = (drawn.at(-1)?.index ?? 0) >= rows - 1;
-  const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage } = pages;
+  const { hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage, isPlaceholderData } = pages;
   useEffect(() => {
     if (rows > 0 && isNearEnd && hasNextPage && !isFetchingNextPage && !isFetchNextPageError) fetchNextPage();
   }, [rows, isNearEnd, hasNextPage, isFetchingNextPage, isFetchNextPageError, fetchNextPage]);
   return (
     <>
-      <div ref={list} role="list" aria-label={label} className={`relative ${className}`} style={{ height: virtual.getTotalSize() }}>
+      {/* What is about to go cannot be acted on: it may have other actions than what comes. */}
+      <div ref={list} role="list" aria-label={label} inert={isPlaceholderData} aria-busy={isPlaceholderData} className={`relative ${isPlaceholderData ? 'opacity-50 transition-opacity delay-150' : ''} ${className}`} style={{ height: virtual.getTotalSize() }}>
         {drawn.map((row) => (
           <div
             key={row.key}
