@@ -1,3 +1,4 @@
+import { byFocal } from './by-focal.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
 import { MOST_OF_SIDE, type BoxInPicture } from './subject-box.ts';
 
@@ -6,17 +7,8 @@ const BELONGS_FROM = 0.5;
 /** A subject stands out at least this much of what the most striking cell of its picture does: less is ground. */
 const STANDS_OUT_FROM = 0.4;
 
-const boxes = new WeakMap<PictureFacts, Map<string, BoxInPicture | null>>();
-
 /** The box around what stands out at a focal point and hangs together: a guess at the subject of a picture without a known outline. Null where nothing stands out, or nearly all does. */
-export function salientBox(facts: PictureFacts, focal: FocalPoint): BoxInPicture | null {
-  const known = boxes.get(facts) ?? new Map<string, BoxInPicture | null>();
-  boxes.set(facts, known);
-  const key = `${focal.x} ${focal.y}`;
-  const box = known.has(key) ? (known.get(key) ?? null) : findBox(facts, focal);
-  known.set(key, box);
-  return box;
-}
+export const salientBox = byFocal(findBox);
 
 function findBox({ columns, rows, saliency }: PictureFacts, focal: FocalPoint): BoxInPicture | null {
   const cellAt = (share: number, cells: number): number => Math.min(cells - 1, Math.max(0, Math.floor(share * cells)));

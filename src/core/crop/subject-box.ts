@@ -1,3 +1,4 @@
+import { byFocal } from './by-focal.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
 import { OUTLINE_UNITS } from './subject-outline.ts';
 
@@ -18,7 +19,7 @@ interface Subject {
   readonly box: BoxInPicture;
 }
 
-const subjects = new WeakMap<PictureFacts, Map<string, Subject | null>>();
+const subjectAt = byFocal(findSubject);
 
 /** The box around the thing that a focal point lies on; null where no outline is known there. */
 export function subjectBox(facts: PictureFacts, focal: FocalPoint): BoxInPicture | null {
@@ -29,15 +30,6 @@ export function subjectBox(facts: PictureFacts, focal: FocalPoint): BoxInPicture
 export function isOnSubject(facts: PictureFacts, focal: FocalPoint, point: FocalPoint): boolean {
   const subject = subjectAt(facts, focal);
   return subject !== null && holds(subject.ring, point.x * OUTLINE_UNITS, point.y * OUTLINE_UNITS);
-}
-
-function subjectAt(facts: PictureFacts, focal: FocalPoint): Subject | null {
-  const known = subjects.get(facts) ?? new Map<string, Subject | null>();
-  subjects.set(facts, known);
-  const key = `${focal.x} ${focal.y}`;
-  const subject = known.has(key) ? (known.get(key) ?? null) : findSubject(facts, focal);
-  known.set(key, subject);
-  return subject;
 }
 
 function findSubject({ outline }: PictureFacts, focal: FocalPoint): Subject | null {
