@@ -6,10 +6,10 @@
  * @see https://www.w3.org/TR/WCAG22/#dfn-relative-luminance
  */
 export function relativeLuminance(hex: string): number {
-  const match = /^#([0-9a-f]{2})([0-9a-f]{2})([0-9a-f]{2})$/i.exec(hex);
-  if (!match) throw new RangeError(`Colour '${hex}': expected #rrggbb`);
-  const [red, green, blue] = match.slice(1).map((part) => srgbToLinear(parseInt(part, 16) / 255)) as [number, number, number];
-  return luminanceOfLinear(red, green, blue);
+  if (!/^#[0-9a-f]{6}$/i.test(hex)) throw new RangeError(`Colour '${hex}': expected #rrggbb`);
+  const rgb = parseInt(hex.slice(1), 16);
+  const light = (byte: number): number => LINEAR_OF_BYTE[byte & 0xff] ?? 0;
+  return luminanceOfLinear(light(rgb >> 16), light(rgb >> 8), light(rgb));
 }
 
 /**

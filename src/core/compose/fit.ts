@@ -58,14 +58,13 @@ export function fit(solver: LayoutSolver): FitOutcome {
     for (const group of groups) if (isSettled(group)) settleGroup(group);
     return outcome(overflowNow());
   }
-  setAll(STEPS);
-  const atSmallest = overflowNow();
-  if (atSmallest) return { ...regain(solver, groups, squeeze(solver, sizesNow()), atSmallest, leadingPx), overflow: atSmallest };
   const common = smallestFitting(0, STEPS, (step) => {
     setAll(step);
     return !overflowNow();
   });
   setAll(common);
+  const atSmallest = common === STEPS ? overflowNow() : null;
+  if (atSmallest) return { ...regain(solver, groups, squeeze(solver, sizesNow()), atSmallest, leadingPx), overflow: atSmallest };
 
   for (const group of groups) {
     const gaining = group.filter((text) => text.maxPx > text.minPx * MIN_GAIN);
@@ -181,7 +180,7 @@ function raise(largest: number, common: number, fits: (step: number) => boolean)
   return common > largest + 1 && fits(common - 1) ? smallestFitting(largest, common - 1, fits) : common;
 }
 
-/** The smallest step in (from, to] that fits, by bisection; `to` is known to. */
+/** The smallest step in (from, to] that fits, by bisection; `to` where no other does. */
 function smallestFitting(from: number, to: number, fits: (step: number) => boolean): number {
   let [low, high] = [from, to];
   while (high - low > 1) {

@@ -1,14 +1,12 @@
-import type { Node as YogaNode, Yoga } from 'yoga-layout/load';
-import type { BrandMark } from '../brand/brand-book.ts';
-import { markSize } from '../brand/mark-size.ts';
+import { LRUCache } from 'lru-cache';
+import type { Yoga } from 'yoga-layout/load';
 import type { Box } from '../geometry/box.ts';
-import { MARK_SLOT } from '../piece/adjustment.ts';
-import type { Edge, MarkPart, Part, StackPart, TextPart } from '../template/parts.ts';
-import type { SlidePlace } from '../piece/slides-of-cut.ts';
-import type { CutFrame } from './cut-frame.ts';
-import { dotsWidthPx, SWIPE_ASPECT } from './page-marks.ts';
 import { lineWidthEm } from '../text/break-lines.ts';
+import { walkParts, type Part, type TextPart } from '../template/parts.ts';
+import { KnownLayouts, type Asked, type TextRoom, type TextSpace } from './known-layouts.ts';
+import { LayoutTree } from './layout-tree.ts';
 import { lineCountIn, sizeInWidth, textHeightPx, widestWordPx, type SetText } from './set-text.ts';
+import { showParts, walkShown, type LayoutInput, type ShownPart } from './shown-parts.ts';
 
 /** A part with its place in the cut. */
 export interface LaidOut {
@@ -20,53 +18,56 @@ export interface LaidOut {
 /** Why a layout cannot be kept: texts with a word (or a single line) wider than their room, or too much of everything. */
 export type Overflow = { readonly reason: 'word-too-wide'; readonly parts: readonly [TextPart, ...TextPart[]] } | { readonly reason: 'too-tall' };
 
-/** What layout has to know beside the tree itself. */
-export interface LayoutInput {
-  readonly root: StackPart;
-  readonly frame: CutFrame;
-  readonly texts: ReadonlyMap<TextPart, SetText>;
-  /** Slots that this cut leaves out; `mark` is the brand's mark. */
-  readonly isHidden: (slot: string) => boolean;
-  /** The mark that will stand in a mark part; null in a book without marks. */
-  readonly markOf: (part: MarkPart) => BrandMark | null;
-  /** Where the slide stands among the others. */
-  readonly place: SlidePlace;
-}
-
-/** Words beside a wide mark keep most of the row, in percent. */
-const MAX_MARK_SHARE_OF_ROW = 40;
-
 /** Rounding of the solver: boxes may stand out this far without counting as overflow. */
 const SLACK_PX = 0.75;
 
+/** A text that is laid out. */
+interface LaidText {
+  readonly part: TextPart;
+  readonly text: SetText;
+  /** Its place among all shown parts. */
+  readonly index: number;
+}
+
+interface Layout {
+  /** Left and top in the stack around it, width and height, in pixels, of each part before those inside it. */
+  readonly places: Float64Array;
+  /** Whether every part lies inside what its stack leaves free. */
+  readonly isContained: boolean;
+}
+
 /**
- * Lays one arrangement out by flexbox, again and again with other type sizes. Free it after use: its nodes live outside
- * the JavaScript heap.
+ * Lays one arrangement out, again and again with other type sizes. Free it after use: what it lays out with lives outside the
+ * JavaScript heap.
  */
 export class LayoutSolver {
-  readonly #root: Built;
-  /** Nodes point at their config as long as they live. */
-  readonly #config: YogaConfig;
+  readonly #root: ShownPart;
+  readonly #texts: readonly LaidText[];
+  readonly #textOf: ReadonlyMap<TextPart, LaidText>;
+  readonly #known: KnownLayouts<Layout>;
   readonly #sizes = new Map<TextPart, number>();
-  readonly #textNodes = new Map<TextPart, YogaNode>();
+  /** Made for the first layout that is not known. */
+  #tree: LayoutTree | null = null;
+  #asked: Asked[] = [];
+  #layout: Layout | null = null;
   /** What does not fit into the last layout; undefined until it is asked. */
   #overflow: Overflow | null | undefined;
-  #isSolved = false;
 
   constructor(
     readonly input: LayoutInput,
-    yoga: Yoga,
+    readonly yoga: Yoga,
   ) {
-    this.#config = yoga.Config.create();
-    this.#config.setPointScaleFactor(0);
-    this.#root = this.#build(input.root, yoga, this.#config);
-    this.#root.node.setWidth(input.frame.size.widthPx);
-    this.#root.node.setHeight(input.frame.size.heightPx);
+    this.#root = showParts(input);
+    this.#texts = [...walkShown(this.#root)].flatMap(({ part }, index) => {
+      const text = part.part === 'text' ? input.texts.get(part) : undefined;
+      return part.part === 'text' && text ? { part, text, index } : [];
+    });
+    this.#textOf = new Map(this.#texts.map((text) => [text.part, text]));
+    this.#known = knownLayouts(this.#root, input, yoga);
   }
 
   free(): void {
-    this.#root.node.freeRecursive();
-    this.#config.free();
+    this.#tree?.free();
   }
 
   /** Lays out with these type sizes, in pixels. */
@@ -74,36 +75,41 @@ export class LayoutSolver {
     for (const [part, sizePx] of sizes) {
       if (this.#sizes.get(part) === sizePx) continue;
       this.#sizes.set(part, sizePx);
-      this.#textNodes.get(part)?.markDirty();
-      this.#isSolved = false;
+      this.#layout = null;
     }
-    if (this.#isSolved) return;
-    this.#root.node.calculateLayout(undefined, undefined);
-    this.#isSolved = true;
+    if (this.#layout) return;
     this.#overflow = undefined;
+    this.#layout = this.#known.find((index, room) => this.#spaceOf(this.#texts[index], room)) ?? this.#layOut();
   }
 
   /** Width that a text has in the last layout, in pixels. */
   widthOf(part: TextPart): number {
-    return this.#textNodes.get(part)?.getComputedWidth() ?? 0;
+    const laid = this.#textOf.get(part);
+    return laid ? this.#widthAt(laid.index) : 0;
   }
 
   /** Every part of the last layout with its place. */
   laidOut(): LaidOut {
+    const places = this.#layout?.places ?? NOTHING;
+    let index = 0;
+    const collect = ({ part, children }: ShownPart, originX: number, originY: number): LaidOut => {
+      const [left = 0, top = 0, widthPx = 0, heightPx = 0] = places.subarray(4 * index, 4 * index + 4);
+      index += 1;
+      const box = { xPx: originX + left, yPx: originY + top, widthPx, heightPx };
+      return { part, box, children: children.map((child) => collect(child, box.xPx, box.yPx)) };
+    };
     return collect(this.#root, 0, 0);
   }
 
   /** Whether words or parts stand out of their room in the last layout, whatever their sizes. */
   runsOver(): boolean {
-    for (const [part, node] of this.#textNodes) {
-      const text = this.input.texts.get(part);
-      const widthPx = node.getComputedWidth();
-      if (text && widestWordPx(text, sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx)) > widthPx + SLACK_PX) return true;
-    }
-    return !isContained(this.#root);
+    return this.#texts.some(({ part, text, index }) => {
+      const widthPx = this.#widthAt(index);
+      return widestWordPx(text, sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx)) > widthPx + SLACK_PX;
+    }) || this.#layout?.isContained === false;
   }
 
-  /** What does not fit into the last layout; null when all is well. Asked of the nodes themselves: fitting asks it dozens of times. */
+  /** What does not fit into the last layout; null when all is well. Fitting asks it dozens of times. */
   findOverflow(): Overflow | null {
     if (this.#overflow === undefined) this.#overflow = this.#overflowOf();
     return this.#overflow;
@@ -111,204 +117,83 @@ export class LayoutSolver {
 
   #overflowOf(): Overflow | null {
     const tooWide: TextPart[] = [];
-    for (const [part, node] of this.#textNodes) {
-      const text = this.input.texts.get(part);
+    for (const { part, text, index } of this.#texts) {
       // A hint is a help, not a text to fit.
-      if (!text || text.ghost) continue;
-      const widthPx = node.getComputedWidth();
+      if (text.ghost) continue;
+      const widthPx = this.#widthAt(index);
       const sizePx = sizeInWidth(text, this.#sizes.get(part) ?? text.minPx, widthPx);
       if (widestWordPx(text, sizePx) > widthPx + SLACK_PX || (part.fill && sizePx < text.minPx - 0.01)) tooWide.push(part);
     }
     const [first, ...others] = tooWide;
     if (first) return { reason: 'word-too-wide', parts: [first, ...others] };
-    return isContained(this.#root) ? null : { reason: 'too-tall' };
+    return this.#layout?.isContained === false ? { reason: 'too-tall' } : null;
   }
 
-  #build(part: Part, yoga: Yoga, config: YogaConfig): Built {
-    const node = yoga.Node.create(config);
-    const { marginPx } = this.input.frame;
-    this.#place(node, part, yoga);
-    const children: Built[] = [];
-    const padding = part.part === 'stack' ? stackPadding(part, this.input.frame) : NO_PADDING;
-    switch (part.part) {
-      case 'stack': {
-        node.setFlexDirection(part.direction === 'row' ? yoga.FLEX_DIRECTION_ROW : yoga.FLEX_DIRECTION_COLUMN);
-        node.setGap(yoga.GUTTER_ALL, (part.gapM ?? 0) * marginPx);
-        node.setJustifyContent({ start: yoga.JUSTIFY_FLEX_START, centre: yoga.JUSTIFY_CENTER, end: yoga.JUSTIFY_FLEX_END, between: yoga.JUSTIFY_SPACE_BETWEEN }[part.justify ?? 'start']);
-        node.setAlignItems({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END, stretch: yoga.ALIGN_STRETCH }[part.align ?? 'stretch']);
-        for (const edge of EDGES) node.setPadding(yogaEdge(yoga, edge), padding[edge]);
-
-        for (const child of part.children) {
-          if (!this.#isShown(child)) continue;
-          const built = this.#build(child, yoga, config);
-          node.insertChild(built.node, children.length);
-          children.push(built);
-        }
-        break;
-      }
-      case 'text': {
-        const text = this.input.texts.get(part);
-        if (part.widthM !== undefined) node.setWidth(part.widthM * marginPx);
-        if (text) node.setMeasureFunc((widthPx, mode) => this.#measure(part, text, mode === yoga.MEASURE_MODE_EXACTLY ? { exactPx: widthPx } : { mostPx: widthPx }));
-        this.#textNodes.set(part, node);
-        break;
-      }
-      case 'mark':
-        this.#sizeMark(node, part);
-        break;
-      case 'rule':
-        if (part.lengthM > 0) node.setWidth(part.lengthM * marginPx);
-        node.setHeight(Math.max(1, part.thicknessM * marginPx));
-        break;
-      case 'sign':
-        node.setHeight(part.heightM * marginPx);
-        break;
-      case 'artwork':
-        node.setHeight(part.heightM * marginPx);
-        node.setWidth(part.heightM * marginPx * (part.viewBox.width / part.viewBox.height));
-        break;
-      case 'picture':
-        if (part.sideM !== undefined) {
-          node.setWidth(part.sideM * marginPx);
-          node.setHeight(part.sideM * marginPx);
-        }
-        break;
-      case 'dots':
-        node.setHeight(part.heightM * marginPx);
-        node.setWidth(dotsWidthPx(part, this.input.place, marginPx));
-        break;
-      case 'swipe':
-        node.setHeight(part.heightM * marginPx);
-        node.setWidth(part.heightM * marginPx * SWIPE_ASPECT);
-        break;
-      case 'motif':
-      case 'veil':
-        break;
-    }
-    return { part, node, padding, children };
+  #widthAt(index: number): number {
+    return this.#layout?.places[4 * index + 2] ?? 0;
   }
 
-  #sizeMark(node: YogaNode, part: MarkPart): void {
-    const mark = this.input.markOf(part);
-    if (!mark) return;
-    const { marginPx, size, safe } = this.input.frame;
-    const aspect = mark.viewBox.width / mark.viewBox.height;
-    const sides = Math.max(safe.leftPx, marginPx) + Math.max(safe.rightPx, marginPx);
-    const { widthPx, heightPx } = markSize(aspect, { heightPx: part.heightM * marginPx, leastHeightPx: mark.leastHeightPx * (size.widthPx / 1080), mostWidthPx: size.widthPx - sides });
-    // What it stands in may be narrower than the cut: then it is as wide as that, and keeps its shape.
-    if (widthPx > heightPx) {
-      node.setMaxWidthPercent(isInRow(this.input.root, part) ? MAX_MARK_SHARE_OF_ROW : 100);
-      node.setMeasureFunc((roomPx) => {
-        const width = Math.min(widthPx, Number.isFinite(roomPx) ? roomPx : widthPx);
-        return { width, height: width / aspect };
-      });
-    } else {
-      node.setWidth(widthPx);
-      node.setHeight(heightPx);
-    }
+  #layOut(): Layout {
+    this.#tree ??= new LayoutTree(this.#root, this.input, this.yoga, (part, room) => this.#ask(part, room));
+    this.#asked = [];
+    const places = this.#tree.layOut();
+    const layout = { places, isContained: isContained(this.#root, places) };
+    this.#known.add(this.#asked, layout);
+    return layout;
   }
 
-  #isShown(part: Part): boolean {
-    if (part.part === 'text') return this.input.texts.has(part);
-    if (part.part === 'picture') return !this.input.isHidden(part.slot);
-    if (part.part === 'mark') return !this.input.isHidden(MARK_SLOT) && !(part.slot !== undefined && this.input.isHidden(part.slot));
-    if (part.part === 'dots') return this.input.place.count > 1;
-    if (part.part === 'swipe') return this.input.place.index < this.input.place.count - 1;
-    // A stack around nothing (a chip without its answer) would be an empty shape.
-    // Hairlines part what is shown; alone they would part nothing.
-    if (part.part === 'stack' && part.children.length > 0) return part.children.some((child) => child.part !== 'rule' && this.#isShown(child));
-    return true;
+  #ask(part: TextPart, room: TextRoom): TextSpace {
+    const laid = this.#textOf.get(part);
+    const space = this.#spaceOf(laid, room);
+    if (laid) this.#asked.push({ text: this.#texts.indexOf(laid), room, space });
+    return space;
   }
 
-  #place(node: YogaNode, part: Part, yoga: Yoga): void {
-    node.setFlexShrink(part.part === 'picture' ? 1 : 0);
-    if (part.grow !== undefined) node.setFlexGrow(part.grow);
-    if (part.share !== undefined) node.setFlexBasis(part.share === 0 ? 0 : `${part.share * 100}%`);
-    if (part.grow !== undefined && part.share === 0) node.setFlexShrink(1);
-    if (part.leastShare !== undefined) {
-      const { heightPx, widthPx } = this.input.frame.size;
-      if (isInRow(this.input.root, part)) node.setMinWidth(part.leastShare * widthPx);
-      else node.setMinHeight(part.leastShare * heightPx);
-    }
-    if (part.alignSelf) node.setAlignSelf({ start: yoga.ALIGN_FLEX_START, centre: yoga.ALIGN_CENTER, end: yoga.ALIGN_FLEX_END, stretch: yoga.ALIGN_STRETCH }[part.alignSelf]);
-    if (part.over) {
-      node.setPositionType(yoga.POSITION_TYPE_ABSOLUTE);
-      for (const edge of EDGES) {
-        const distanceM = part.over[edge];
-        if (distanceM === undefined) continue;
-        const safePx = part.part === 'mark' || (part.part === 'stack' && part.safe?.includes(edge)) ? safeInset(this.input.frame, edge) : -Infinity;
-        node.setPosition(yogaEdge(yoga, edge), Math.max(distanceM * this.input.frame.marginPx, safePx));
-      }
-    }
-  }
-
-  #measure(part: TextPart, text: SetText, room: { readonly exactPx: number } | { readonly mostPx: number }): { width: number; height: number } {
+  #spaceOf(laid: LaidText | undefined, { widthPx, isExact }: TextRoom): TextSpace {
+    if (!laid) return { width: 0, height: 0 };
+    const { part, text } = laid;
     const wanted = this.#sizes.get(part) ?? text.maxPx;
     // Where nothing stretches it, a text is as wide as its one line, up to the room there is.
-    const lineEm = lineWidthEm(text.shaped);
-    const width = 'exactPx' in room ? room.exactPx : Math.min(Number.isFinite(room.mostPx) ? room.mostPx : Infinity, lineEm * wanted + SLACK_PX);
+    const width = isExact ? widthPx : Math.min(Number.isFinite(widthPx) ? widthPx : Infinity, lineWidthEm(text.shaped) * wanted + SLACK_PX);
     const sizePx = sizeInWidth(text, wanted, width);
     return { width, height: textHeightPx(text, sizePx, lineCountIn(text, sizePx, width)) };
   }
 }
 
-type YogaConfig = ReturnType<Yoga['Config']['create']>;
+const NOTHING = new Float64Array();
 
-interface Built {
-  readonly part: Part;
-  readonly node: YogaNode;
-  /** What a stack leaves free inside its edges, in pixels. */
-  readonly padding: Readonly<Record<Edge, number>>;
-  readonly children: readonly Built[];
-}
+/** Layouts by all that they depend on beside the texts, for as long as their engine lives. */
+const knownBy = new WeakMap<Yoga, LRUCache<string, KnownLayouts<Layout>>>();
+/** Arrangements in cuts of which layouts are kept: a wall shows some dozens, each tried in a few ways. */
+const MAX_KNOWN = 240;
 
-const NO_PADDING: Readonly<Record<Edge, number>> = { top: 0, right: 0, bottom: 0, left: 0 };
-
-const EDGES: readonly Edge[] = ['top', 'right', 'bottom', 'left'];
-
-function yogaEdge(yoga: Yoga, edge: Edge) {
-  return { top: yoga.EDGE_TOP, right: yoga.EDGE_RIGHT, bottom: yoga.EDGE_BOTTOM, left: yoga.EDGE_LEFT }[edge];
-}
-
-function safeInset({ safe }: CutFrame, edge: Edge): number {
-  return { top: safe.topPx, right: safe.rightPx, bottom: safe.bottomPx, left: safe.leftPx }[edge];
-}
-
-/** Inner distances of a stack in pixels: its padding, widened on edges of the cut to the safe zone; what lies over the cut is moved inside it instead. */
-function stackPadding(part: StackPart, frame: CutFrame): Record<Edge, number> {
-  const at = (edge: Edge): number => Math.max((part.padM?.[edge] ?? 0) * frame.marginPx, part.safe?.includes(edge) && part.over?.[edge] === undefined ? safeInset(frame, edge) : 0);
-  return { top: at('top'), right: at('right'), bottom: at('bottom'), left: at('left') };
-}
-
-function isInRow(stack: StackPart, part: Part): boolean {
-  if (stack.children.includes(part)) return stack.direction === 'row';
-  return stack.children.some((child) => child.part === 'stack' && isInRow(child, part));
-}
-
-function collect(built: Built, originX: number, originY: number): LaidOut {
-  const xPx = originX + built.node.getComputedLeft();
-  const yPx = originY + built.node.getComputedTop();
-  return {
-    part: built.part,
-    box: { xPx, yPx, widthPx: built.node.getComputedWidth(), heightPx: built.node.getComputedHeight() },
-    children: built.children.map((child) => collect(child, xPx, yPx)),
-  };
+function knownLayouts(root: ShownPart, { frame, markOf, place, root: stack }: LayoutInput, yoga: Yoga): KnownLayouts<Layout> {
+  const known = knownBy.get(yoga) ?? new LRUCache<string, KnownLayouts<Layout>>({ max: MAX_KNOWN });
+  knownBy.set(yoga, known);
+  const shown = new Set([...walkShown(root)].map(({ part }) => part));
+  const marks = [...shown].map((part) => part.part === 'mark' && markOf(part)).map((mark) => mark && [mark.viewBox, mark.leastHeightPx]);
+  const key = JSON.stringify([stack, [...walkParts(stack)].map((part) => shown.has(part)), frame, place, marks]);
+  const layouts = known.get(key) ?? new KnownLayouts<Layout>();
+  known.set(key, layouts);
+  return layouts;
 }
 
 /** True when every part that stands in a row or column lies inside what its stack leaves free. */
-function isContained({ node, padding, children }: Built): boolean {
-  if (children.length === 0) return true;
-  const rightPx = node.getComputedWidth() - padding.right + SLACK_PX;
-  const bottomPx = node.getComputedHeight() - padding.bottom + SLACK_PX;
-  return children.every((child) => {
-    if (child.part.over) return isContained(child);
-    const [leftPx, topPx] = [child.node.getComputedLeft(), child.node.getComputedTop()];
-    return (
-      leftPx >= padding.left - SLACK_PX &&
-      topPx >= padding.top - SLACK_PX &&
-      leftPx + child.node.getComputedWidth() <= rightPx &&
-      topPx + child.node.getComputedHeight() <= bottomPx &&
-      isContained(child)
-    );
-  });
+function isContained(root: ShownPart, places: Float64Array): boolean {
+  let index = -1;
+  const contains = ({ padding, children }: ShownPart): boolean => {
+    index += 1;
+    const [, , width = 0, height = 0] = places.subarray(4 * index, 4 * index + 4);
+    const rightPx = width - padding.right + SLACK_PX;
+    const bottomPx = height - padding.bottom + SLACK_PX;
+    let isInside = true;
+    for (const child of children) {
+      const [left = 0, top = 0, widthPx = 0, heightPx = 0] = places.subarray(4 * index + 4, 4 * index + 8);
+      const stands = left >= padding.left - SLACK_PX && top >= padding.top - SLACK_PX && left + widthPx <= rightPx && top + heightPx <= bottomPx;
+      // Goes on through all of them: it counts the parts.
+      isInside = contains(child) && (child.part.over !== undefined || stands) && isInside;
+    }
+    return isInside;
+  };
+  return contains(root);
 }

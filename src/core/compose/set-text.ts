@@ -67,7 +67,8 @@ export function setText(part: TextPart, bound: BoundText, { book, frame, textSte
 
 /** The weight of a typeface of the shelf or of the brand's own; 400 where nothing is known of it. */
 export function fontWeight(book: Pick<BrandBook, 'typefaces'>, fontKey: string): number {
-  return [...book.typefaces, ...fontShelf].find((font) => font.key === fontKey)?.weight ?? 400;
+  const isIt = ({ key }: { readonly key: string }): boolean => key === fontKey;
+  return (book.typefaces.find(isIt) ?? fontShelf.find(isIt))?.weight ?? 400;
 }
 
 /** A hair between the deepest ink of one line and the highest of the next. */

@@ -55,6 +55,8 @@ export function featuresFor(text: string, { figures, isColumn, isCapitals, track
   if (isColumn) on('tnum');
   if (isCapitals) on('case');
   if (!ligatures || trackingEm >= LOOSE_EM) features.push({ tag: 'liga', value: 0 }, { tag: 'clig', value: 0 });
-  for (const { index, 0: fraction } of text.matchAll(FRACTION)) features.push({ tag: 'frac', value: 1, start: index, end: index + fraction.length });
+  // The search is long and asked of every text with every key.
+  const fractions = text.includes('/') ? text.matchAll(FRACTION) : [];
+  for (const { index, 0: fraction } of fractions) features.push({ tag: 'frac', value: 1, start: index, end: index + fraction.length });
   return isCapitals ? features : [...features, ...ordinalsIn(text, language)];
 }
