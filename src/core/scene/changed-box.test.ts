@@ -15,9 +15,18 @@ describe('what differs between two scenes', () => {
     expect(between([ground, picture, glyphs([10])], structuredClone([ground, picture, glyphs([10])]))).toBeNull();
   });
 
-  it('is the ink of letters before and after', () => {
-    expect(between([ground, glyphs([10])], [ground, glyphs([10, 60])])).toEqual({ xPx: 10, yPx: 130, widthPx: 100, heightPx: 90 });
+  it('is the ink of the letters that come, go or move where a text is set as before', () => {
+    expect(between([ground, glyphs([10])], [ground, glyphs([10, 60])])).toEqual({ xPx: 60, yPx: 130, widthPx: 50, heightPx: 90 });
+    expect(between([glyphs([10, 60, 110])], [glyphs([10, 65, 110])])).toEqual({ xPx: 60, yPx: 130, widthPx: 55, heightPx: 90 });
+    const inOtherWords = { ...glyphs([10, 60]), glyphs: glyphs([10, 60]).glyphs.map((glyph) => ({ ...glyph, word: 3 })) };
+    expect(between([glyphs([10, 60])], [inOtherWords])).toBeNull();
+  });
+
+  it('is all the ink of a text that is set otherwise, or under something else', () => {
     expect(between([ground, glyphs([10], 300)], [ground, glyphs([10])])).toEqual({ xPx: 10, yPx: -10, widthPx: 150, heightPx: 270 });
+    expect(between([ground, glyphs([10, 60])], [ground, { ...glyphs([10, 60]), colour: '#ffffff' }])).toEqual({ xPx: 10, yPx: 130, widthPx: 100, heightPx: 90 });
+    // What lies over the letters before lies below them now.
+    expect(between([glyphs([10, 60]), ground], [ground, glyphs([10, 60, 110])])).toEqual({ xPx: 10, yPx: 130, widthPx: 150, heightPx: 90 });
   });
 
   it('is what comes and what goes, and the edge and the shadow of each', () => {

@@ -3,8 +3,10 @@ import { cutFrame } from '../../core/compose/cut-frame.ts';
 import type { Composed } from '../../core/compose/compose.ts';
 import { clampBox, growBox, snapBoxOutward, type Box, type Size } from '../../core/geometry/box.ts';
 import { changedBox } from '../../core/scene/changed-box.ts';
+import type { ReachOf } from '../../core/scene/node-box.ts';
 import { paint, type PaintAssets } from '../../core/scene/paint.ts';
 import { raiseScene } from '../../core/scene/raise-scene.ts';
+import { sceneInBox } from '../../core/scene/scene-in-box.ts';
 import { pictureRaster, type PictureNode, type Scene } from '../../core/scene/scene.ts';
 import type { Typesetter } from '../../core/text/typesetter.ts';
 import { applyTreatment, movingTreatment } from '../../core/scene/treatment.ts';
@@ -67,7 +69,7 @@ export class CutPainter {
   /** Pixels of the canvas around what differs from before, at least one; null where painting all costs as much. */
   #changedPixels({ scale }: WantedCut, before: Composed, { scene }: Composed): Box | null {
     const whole = canvasSize(scene, scale);
-    const changed = changedBox(before.scene, scene, (fontKey, glyphId) => this.typesetter.glyphReach(fontKey, glyphId));
+    const changed = changedBox(before.scene, scene, this.#reachOf);
     if (!changed) return { xPx: 0, yPx: 0, widthPx: 1, heightPx: 1 };
     const scaled: Box = { xPx: changed.xPx * scale, yPx: changed.yPx * scale, widthPx: changed.widthPx * scale, heightPx: changed.heightPx * scale };
     const part = clampBox(growBox(snapBoxOutward(scaled), SMOOTHED_PX), whole);
@@ -79,9 +81,11 @@ export class CutPainter {
     const { xPx, yPx, widthPx, heightPx } = part;
     const whole = canvasSize(scene, cut.scale);
     const { context } = surfaceOf('shown', whole.widthPx, whole.heightPx);
-    this.#scene(context, scene, cut.scale, clipPictures, part);
+    this.#scene(context, sceneInBox(scene, inCut(growBox(part, SMOOTHED_PX), cut.scale), this.#reachOf), cut.scale, clipPictures, part);
     return { image: context.getImageData(xPx, yPx, widthPx, heightPx), xPx, yPx, whole };
   }
+
+  readonly #reachOf: ReachOf = (fontKey, glyphId) => this.typesetter.glyphReach(fontKey, glyphId);
 
   #style: { readonly book: BrandBook; readonly style: SubtitleStyle } | null = null;
 
@@ -156,6 +160,11 @@ export class CutPainter {
 function canvasSize({ size }: Scene, scale: number): Size {
   const wholePixels = (lengthPx: number): number => Math.max(1, Math.floor(lengthPx * scale + 1e-6));
   return { widthPx: wholePixels(size.widthPx), heightPx: wholePixels(size.heightPx) };
+}
+
+/** A box in pixels of the canvas, in pixels of the cut. */
+function inCut({ xPx, yPx, widthPx, heightPx }: Box, scale: number): Box {
+  return { xPx: xPx / scale, yPx: yPx / scale, widthPx: widthPx / scale, heightPx: heightPx / scale };
 }
 
 /** The scale at which a picture of a cut is kept. */
