@@ -63,6 +63,8 @@ export interface PaintRequest {
   readonly cuts: readonly WantedCut[];
   /** Whether empty texts show their hint. */
   readonly ghosts: boolean;
+  /** Somebody writes in what is shown: the painter rehearses while it has nothing else to do. */
+  readonly isWrittenIn?: true | undefined;
   /** Keys of the cuts that are sent even if they have not changed: another painter had them, or (all of them) a canvas has come anew. */
   readonly again: 'all' | readonly string[];
   /** What clips show now; missing: their stills. */

@@ -8,6 +8,10 @@ import type { PainterMessage, PaintRequest, WallContent, WallMessage } from './w
  */
 let waiting: Painting | null = null;
 let isWorking = false;
+let isRehearsed = false;
+/** How long a painter has nothing to do before it rehearses, in milliseconds. */
+const REST_MS = 400;
+let resting: ReturnType<typeof setTimeout> | undefined;
 let content: WallContent | null = null;
 
 // HarfBuzz starts with a top-level await: a handler set behind a static import would miss the first message.
@@ -17,6 +21,7 @@ self.onmessage = ({ data }: MessageEvent<PainterMessage>) => {
     return;
   }
   if (!content) return closeClipPictures(data);
+  clearTimeout(resting);
   // A request that is overtaken takes the pictures that were made for it along.
   if (waiting) closeClipPictures(waiting);
   waiting = { ...(waiting ? overtake(waiting, data) : data), content };
@@ -29,8 +34,10 @@ painting.catch(() => undefined);
 
 async function work(): Promise<void> {
   isWorking = true;
+  let last: Painting | null = null;
   for (await letMessagesIn(); waiting; await letMessagesIn()) {
     const request = waiting;
+    last = request;
     waiting = null;
     try {
       await (await painting).paint(request, () => waiting !== null);
@@ -41,6 +48,22 @@ async function work(): Promise<void> {
     }
   }
   isWorking = false;
+  const written = last?.isWrittenIn && !isRehearsed ? last : null;
+  if (written) resting = setTimeout(() => void rehearse(written), REST_MS);
+}
+
+async function rehearse(request: Painting): Promise<void> {
+  isWorking = true;
+  isRehearsed = true;
+  try {
+    await (await painting).rehearse(request, async () => {
+      await letMessagesIn();
+      return waiting !== null;
+    });
+  } catch {
+    // Nobody waits for a rehearsal. What is wrong with the content, the next request says.
+  }
+  await work();
 }
 
 const yielder = new MessageChannel();

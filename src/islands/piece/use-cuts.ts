@@ -72,7 +72,7 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
     const density = Math.min(2, globalThis.devicePixelRatio || 1);
     const cuts = list.flatMap((cut) => wanted(cut, scaleOf(cut) * density));
     // A video is painted moment by moment by whoever plays it; here its shots are only fitted.
-    return { content, ghosts: kind !== 'video', cuts: kind === 'video' ? cuts.map((cut): WantedCut => ({ ...cut, unseen: true })) : cuts };
+    return kind === 'video' ? { content, ghosts: false, cuts: cuts.map((cut): WantedCut => ({ ...cut, unseen: true })) } : { content, ghosts: true, isWrittenIn: true as const, cuts };
   }, [content, wanted, list, scaleOf, kind]);
   const { wall, state } = useWall(request);
   const toCheck = useMemo(

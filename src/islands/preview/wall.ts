@@ -12,7 +12,7 @@ export interface WallState {
 }
 
 /** What a wall is to show. */
-export interface WallRequest extends Pick<PaintRequest, 'cuts' | 'ghosts'> {
+export interface WallRequest extends Pick<PaintRequest, 'cuts' | 'ghosts' | 'isWrittenIn'> {
   /** Posted to the workers when the reference changes. */
   readonly content: WallContent;
 }
@@ -75,7 +75,7 @@ export class Wall {
    * @param clipPictures what clips show now, a copy a painter; they are given away
    */
   paint(request: WallRequest, isAgain = false, clipPictures: readonly (readonly ClipPicture[])[] = []): void {
-    const { cuts, ghosts, content } = request;
+    const { cuts, content, ...how } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
     this.#started.set(this.#lastId, performance.now());
@@ -89,7 +89,7 @@ export class Wall {
     const taken = this.#owners.assign(shares);
     this.#painters.forEach((painter, index) => {
       const own = clipPictures[index] ?? [];
-      tellPainter(painter, { kind: 'paint', cuts: shares[index] ?? [], ghosts, id: this.#lastId, again: isAgain ? 'all' : (taken[index] ?? []), ...(own.length > 0 ? { clipPictures: own } : {}) }, own.map(({ bitmap }) => bitmap));
+      tellPainter(painter, { kind: 'paint', ...how, cuts: shares[index] ?? [], id: this.#lastId, again: isAgain ? 'all' : (taken[index] ?? []), ...(own.length > 0 ? { clipPictures: own } : {}) }, own.map(({ bitmap }) => bitmap));
     });
   }
 

@@ -53,7 +53,7 @@ export class CutComposer {
 }
 
 /** Slides of one run are fitted together. */
-function byRun(wanted: readonly WantedCut[]): Iterable<readonly WantedCut[]> {
+export function byRun(wanted: readonly WantedCut[]): Iterable<readonly WantedCut[]> {
   const runs = new Map<string, WantedCut[]>();
   for (const cut of wanted) {
     const run = runs.get(cut.run);

@@ -8,6 +8,7 @@ import { CutComposer, groupAlike } from './cut-composer.ts';
 import { CutPainter, type PaintContext } from './cut-painter.ts';
 import { GlyphLoader } from './glyph-loader.ts';
 import { PictureStore } from './picture-store.ts';
+import { rehearsal } from './rehearsal.ts';
 
 /** A request with the content that it is painted from. */
 export interface Painting extends PaintRequest {
@@ -70,11 +71,36 @@ export class WallPainter {
     const changed = new Map([...all].filter(([cut, composed]) => again.has(cut.key) || cut.moment || !this.#isShown(cut.key, composed, cut.scale)));
     const batch = new Batch(request.id);
     const late = this.#paintNow(changed, context, request, batch);
-    for (const each of late) {
-      if (isOvertaken()) return this.#paintWithout(late.slice(late.indexOf(each)), context, batch);
-      await this.#paintLate(each, context, request.content, batch);
+    try {
+      for (const each of late) {
+        if (isOvertaken()) return this.#paintWithout(late.slice(late.indexOf(each)), context, batch);
+        // Nothing that is painted waits for a picture that has to come.
+        if (each.isPainted || batch.isOld()) batch.send();
+        await this.#paintLate(each, context, request.content, batch);
+      }
+    } finally {
+      // What is painted counts as shown, also where a picture after it could not be cropped.
+      batch.send();
     }
     tell({ kind: 'done', id: request.id, tookMs: performance.now() - started });
+  }
+
+  /**
+   * Composes and paints, for nobody to see, what the next letters would ask for. Code that has run a few times runs several times as
+   * fast: without it the first letters that somebody writes are the slow ones.
+   * @param isOvertaken whether a request waits: then it ends
+   */
+  async rehearse(request: Painting, isOvertaken: () => Promise<boolean>): Promise<void> {
+    const before = new Map<string, Composed>();
+    for (const run of rehearsal(request.cuts)) {
+      if (await isOvertaken()) return;
+      const all = this.composer.compose({ ...request, cuts: run });
+      const context: PaintContext = { all: new Map(), clipPictures: new Map(), book: request.content.book };
+      for (const [cut, composed] of all) {
+        if (!cut.unseen) this.painter.paint(cut, composed, context, before.get(cut.key) ?? null);
+        before.set(cut.key, composed);
+      }
+    }
   }
 
   /** What the page shows of cuts that are alike, where it shows the same of all; else null. */
@@ -109,7 +135,6 @@ export class WallPainter {
       if (!settled) late.push({ alike, composed, isPainted: true });
       if (batch.isOld()) batch.send();
     }
-    batch.send();
     return late;
   }
 
@@ -128,7 +153,6 @@ export class WallPainter {
     await Promise.all(this.painter.missing(cut, composed, context.clipPictures).map(({ node, scale }) => this.pictures.fetch(node, scale, content)));
     batch.add(alike, this.painter.paint(cut, composed, context, this.#onPage(alike)), composed.report, true);
     this.#note(alike, composed, true);
-    batch.send();
   }
 
   #note(alike: AlikeCuts, composed: Composed, settled: boolean): void {
