@@ -30,24 +30,25 @@ export interface PaintedCut {
  * @throws RangeError when the scene shows a picture that has no source
  */
 export async function paintScene(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale = 1): Promise<PaintedCut> {
-  const canvas = await paintOnCanvas(scene, typesetter, sources, scale);
-  return { widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() };
+  return paintOnCanvas(scene, typesetter, sources, scale, (canvas) => ({ widthPx: canvas.width, heightPx: canvas.height, rgba: canvas.data() }));
 }
 
 /** The same for some of a scene's nodes: where there is no ink it is clear. Colours are not multiplied by their opacity. */
 export async function paintLayer(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>): Promise<PaintedCut> {
-  const canvas = await paintOnCanvas(scene, typesetter, sources, 1);
-  const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
-  return { widthPx: canvas.width, heightPx: canvas.height, rgba: Buffer.from(data.buffer, data.byteOffset, data.byteLength) };
+  return paintOnCanvas(scene, typesetter, sources, 1, (canvas) => {
+    const { data } = canvas.getContext('2d').getImageData(0, 0, canvas.width, canvas.height);
+    return { widthPx: canvas.width, heightPx: canvas.height, rgba: Buffer.from(data.buffer, data.byteOffset, data.byteLength) };
+  });
 }
 
-async function paintOnCanvas(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale: number): Promise<Canvas> {
+/** @param read takes the pixels: after it all canvases are painted on by others */
+async function paintOnCanvas(scene: Scene, typesetter: Typesetter, sources: ReadonlyMap<string, PictureSource>, scale: number, read: (canvas: Canvas) => PaintedCut): Promise<PaintedCut> {
   const bitmaps = new Map<PictureNode, Canvas>();
   for (const node of scene.nodes) {
     if (node.kind !== 'picture') continue;
     const source = sources.get(node.pictureId);
     if (!source) throw new RangeError(`No file is at hand for picture '${node.pictureId}'`);
-    bitmaps.set(node, node.box.widthPx > scene.size.widthPx ? await rasteriseWide(node, source, scale) : await rasterise(node, source, scale));
+    bitmaps.set(node, isWide(node, scene) ? await rasteriseWide(node, source, scale) : await rasterise(node, source, scale));
   }
   const canvas = surfaceOf(Math.round(scene.size.widthPx * scale), Math.round(scene.size.heightPx * scale));
   paint<Path2D, Canvas>(canvas.getContext('2d') as never, scene, scale, {
@@ -55,7 +56,14 @@ async function paintOnCanvas(scene: Scene, typesetter: Typesetter, sources: Read
     glyph: glyphPaths(typesetter),
     picture: (node) => bitmaps.get(node) ?? null,
   });
-  return canvas;
+  const painted = read(canvas);
+  for (const [node, bitmap] of bitmaps) if (!isWide(node, scene)) giveBack(bitmap);
+  return painted;
+}
+
+/** Whether a picture runs through several slides. */
+function isWide({ box }: PictureNode, { size }: Scene): boolean {
+  return box.widthPx > size.widthPx;
 }
 
 /** Canvases that are painted on again and again, one a size: their memory lies outside the heap and weighs on its collector. */
@@ -69,6 +77,21 @@ function surfaceOf(width: number, height: number): Canvas {
   const canvas = known ?? createCanvas(width, height);
   surfaces.set(key, canvas);
   return canvas;
+}
+
+/** Canvases of pictures that have been painted, for other pictures of their size: each is used by one at a time. */
+const spares: Canvas[] = [];
+const MAX_SPARES = 6;
+
+/** A canvas that holds something else; what is put on it has to cover it. */
+function spareOf(width: number, height: number): Canvas {
+  const at = spares.findIndex((canvas) => canvas.width === width && canvas.height === height);
+  return spares.splice(at, at < 0 ? 0 : 1)[0] ?? createCanvas(width, height);
+}
+
+function giveBack(canvas: Canvas): void {
+  spares.unshift(canvas);
+  spares.splice(MAX_SPARES);
 }
 
 /** A picture that runs through several slides is scaled once for all of them: it is the same one on the next slide. */
@@ -115,7 +138,7 @@ export async function rasterise(node: PictureNode, source: PictureSource, scale:
     .ensureAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true });
-  const canvas = createCanvas(info.width, info.height);
+  const canvas = spareOf(info.width, info.height);
   const context = canvas.getContext('2d');
   const pixels = new Uint8ClampedArray(data.buffer, data.byteOffset, data.length);
   if (node.tone) applyTone(pixels, node.tone);
