@@ -97,7 +97,7 @@ function LoadedPiece({ brand, personId, brandData, stored, nowMs }: LoadedProps)
   const first = stored.document.template.key === piece.template.key ? { document: stored.template } : undefined;
   const chosen = useQuery({ ...templateQuery(brand.slug, piece.template.key), ...(first ? { initialData: first } : {}) });
   const template = chosen.data?.document ?? stored.template;
-  const cuts = useCuts({ brandData, piece, template, media });
+  const cuts = useCuts({ store, brandData, piece, template, media });
 
   const addMedia = useCallback(
     (item: MediaItem): void => {

@@ -1,17 +1,13 @@
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import type { CutReport } from '../../core/compose/report.ts';
-import { resolveCuts, type Cut as ResolvedCut } from '../../core/cut/resolve-cuts.ts';
-import { isBlank, mediaOfPiece, type Piece } from '../../core/piece/piece.ts';
 import { cutToCheck, type CutToCheck } from '../../core/preflight/finding.ts';
 import type { Template } from '../../core/template/template.ts';
 import type { WallContent, WantedCut } from '../../workers/wall-protocol.ts';
-import { brandContent } from '../preview/brand-content.ts';
-import type { BrandData } from '../preview/brand-content.ts';
-import type { MediaItem } from '../media/media-address.ts';
 import { useWall, type Wall } from '../preview/wall.ts';
+import type { PieceStore } from './piece-store.ts';
+import { scaleOfCut, wallRequests, wantedSlides, type Cut, type WallSource } from './wall-requests.ts';
 
-/** A cut on the wall, with the brand's channel it is for. */
-export type Cut = ResolvedCut<BrandData['channels'][number]>;
+export type { Cut } from './wall-requests.ts';
 export type { CutSlide } from '../../core/cut/resolve-cuts.ts';
 
 export interface Cuts {
@@ -33,48 +29,22 @@ export interface Cuts {
 
 /** Between these a wall is useful: from an overview to one cut filling it. */
 export const WALL_SCALES = { least: 0.1, usual: 0.175, most: 0.4 } as const;
-/** Width of a contact sheet's column at full scale. */
-const COLUMN_PX = 760;
 
-interface UseCutsInput {
-  readonly brandData: BrandData;
-  readonly piece: Piece;
-  readonly template: Template;
-  readonly media: ReadonlyMap<string, MediaItem>;
+interface UseCutsInput extends Omit<WallSource, 'wallScale'> {
+  /** Where the piece is kept. */
+  readonly store: PieceStore;
 }
 
 /** The cuts of a piece, painted and reported on as it changes. */
-export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cuts {
+export function useCuts({ store, brandData, piece, template, media }: UseCutsInput): Cuts {
   const [wallScale, setWallScale] = useState<number>(WALL_SCALES.usual);
-  const { cuts: cutRefs, adjustments, frames, kind, cover } = piece;
-  const list = useMemo(() => resolveCuts({ piece: { kind, frames, adjustments }, template, channels: brandData.channels, sheets: brandData.sheets }, cutRefs), [cutRefs, adjustments, frames, kind, template, brandData]);
-  // Words change on every keystroke of the wording sheet; the look depends on the frames alone.
-  const mediaIds = mediaOfPiece({ frames, cover }).join(' ');
-  const content = useMemo(() => brandContent(brandData, brandData.book, mediaIds.split(' ').flatMap((id) => media.get(id) ?? [])), [mediaIds, brandData, media]);
-  const wanted = useCallback(
-    (cut: Cut, scale: number): readonly WantedCut[] =>
-      cut.slides.map(({ key, template: own, frame, filled, adjustment, place, family }) => ({
-        key,
-        template: own,
-        frame: filled,
-        placement: cut.placement,
-        adjustment,
-        scale,
-        run: cut.key,
-        place,
-        family,
-        ...(isBlank(frame) ? { blank: true } : {}),
-      })),
-    [],
-  );
-  const scaleOf = useCallback((cut: Cut): number => (kind !== 'carousel' ? wallScale : (wallScale * COLUMN_PX) / cut.placement.exportPx.width), [kind, wallScale]);
-  const request = useMemo(() => {
-    const density = Math.min(2, globalThis.devicePixelRatio || 1);
-    const cuts = list.flatMap((cut) => wanted(cut, scaleOf(cut) * density));
-    // A video is painted moment by moment by whoever plays it; here its shots are only fitted.
-    return kind === 'video' ? { content, ghosts: false, cuts: cuts.map((cut): WantedCut => ({ ...cut, unseen: true })) } : { content, ghosts: true, isWrittenIn: true as const, cuts };
-  }, [content, wanted, list, scaleOf, kind]);
+  const [wallOf] = useState(wallRequests);
+  const { kind } = piece;
+  const source: WallSource = { brandData, piece, template, media, wallScale };
+  const { list, content, request } = wallOf(source);
   const { wall, state } = useWall(request);
+  usePaintAtOnce(store, { source, content }, wallOf, wall);
+  const scaleOf = useCallback((cut: Cut): number => scaleOfCut(cut, kind, wallScale), [kind, wallScale]);
   const toCheck = useMemo(
     () =>
       list.flatMap((cut): CutToCheck[] => {
@@ -83,5 +53,24 @@ export function useCuts({ brandData, piece, template, media }: UseCutsInput): Cu
       }),
     [list, state.reports],
   );
-  return { list, template, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content, wanted, scaleOf };
+  return { list, template, wall, reports: state.reports, problem: state.problem, toCheck, wallScale, setWallScale, content, wanted: wantedSlides, scaleOf };
+}
+
+/** Asks the painters for a change before the page renders it: they work on it meanwhile, and the page then asks for nothing new. */
+function usePaintAtOnce(store: PieceStore, now: { readonly source: WallSource; readonly content: WallContent }, wallOf: ReturnType<typeof wallRequests>, wall: Wall | null): void {
+  const rendered = useRef(now);
+  useEffect(() => {
+    rendered.current = now;
+  });
+  useEffect(() => {
+    if (!wall) return undefined;
+    return store.subscribe(() => {
+      const { source, content } = rendered.current;
+      const piece = store.getState().history.document;
+      if (piece === source.piece) return;
+      const next = wallOf({ ...source, piece });
+      // Another template or picture comes with the page.
+      if (piece.template.key === source.piece.template.key && next.content === content && next.request.cuts.length > 0) wall.paint(next.request);
+    });
+  }, [store, wall, wallOf]);
 }

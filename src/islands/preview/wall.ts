@@ -71,10 +71,12 @@ export class Wall {
   }
 
   /**
+   * Asks for what a request shows. The one that was asked for last is not asked for again.
    * @param isAgain whether cuts that have not changed are sent as well
    * @param clipPictures what clips show now, a copy a painter; they are given away
    */
   paint(request: WallRequest, isAgain = false, clipPictures: readonly (readonly ClipPicture[])[] = []): void {
+    if (request === this.#lastRequest && !isAgain && clipPictures.length === 0) return;
     const { cuts, content, ...how } = request;
     this.#lastRequest = request;
     this.#lastId += 1;
