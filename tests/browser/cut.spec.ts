@@ -81,6 +81,46 @@ test('cuts that are painted in parts while a person types look as they do when t
   }
 });
 
+test('a photograph that cannot be cropped holds back no words of other cuts, and is asked for again with the next letter', async ({ page }) => {
+  // Stands before the painter: from a word on, no bitmap can be cropped any more, as where memory runs out.
+  await page.route(/\/wall-worker[^/]*\.js$/, async (route) => {
+    if (route.request().url().includes('?')) return route.continue();
+    const body = `const crop = self.createImageBitmap.bind(self);
+      let isBroken = false;
+      self.createImageBitmap = (source, ...how) => (isBroken && source instanceof ImageBitmap ? Promise.reject(new Error('No room for a bitmap')) : crop(source, ...how));
+      new BroadcastChannel('crops').onmessage = ({ data }) => { isBroken = data; };
+      const early = [];
+      self.onmessage = (event) => early.push(event);
+      import('${route.request().url()}?painter').then(() => early.forEach((event) => self.onmessage(event)));`;
+    return route.fulfill({ contentType: 'text/javascript', body });
+  });
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  await page.getByRole('button', { name: /Choose a picture/ }).first().click();
+  await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+  await expectSettled(page);
+  const shown = (): Promise<readonly string[]> => page.locator('canvas[data-painted]').evaluateAll((canvases) => (canvases as HTMLCanvasElement[]).map((canvas) => canvas.toDataURL()));
+  const breakCrops = (isBroken: boolean): Promise<void> => page.evaluate((data) => new BroadcastChannel('crops').postMessage(data), isBroken);
+  const before = await shown();
+  await breakCrops(true);
+  const headline = page.getByLabel('Headline', { exact: true });
+  await headline.fill('Fly with us tomorrow, on the quay');
+  await expect(page.getByText('No room for a bitmap')).toBeVisible();
+  const changed = (await shown()).filter((pixels, index) => pixels !== before[index]).length;
+  expect(changed).toBeGreaterThan(0);
+  expect(changed).toBeLessThan(before.length);
+  await breakCrops(false);
+  await headline.press('End');
+  await page.keyboard.type('!');
+  await expectSettled(page);
+  const after = await shown();
+  await expectSaved(page);
+  await page.reload();
+  await expect(page.locator('canvas[data-painted]')).toHaveCount(15);
+  await expectSettled(page);
+  expect(await shown()).toEqual(after);
+});
+
 test('a list is entered once, a line an item, and is laid out in every cut', { tag: '@long' }, async ({ page }) => {
   await comeInAs(page, 'Wren');
   await startPiece(page, 'Ledger');

@@ -99,6 +99,22 @@ describe('a wall', () => {
   });
 });
 
+describe('a request', () => {
+  it('that was asked for last is not asked for again, unless a canvas has come', () => {
+    const request = { content, ghosts: false, cuts: [cut('a', square)] };
+    wall.paint(request);
+    wall.paint(request);
+    const [painter] = PainterInHand.all;
+    const asked = (): number => painter?.told.filter(({ kind }) => kind === 'paint').length ?? 0;
+    expect(asked()).toBe(1);
+    wall.place('a', { dataset: {} } as HTMLCanvasElement);
+    vi.runAllTimers();
+    expect(asked()).toBe(2);
+    wall.paint({ ...request });
+    expect(asked()).toBe(3);
+  });
+});
+
 describe('the canvas of a cut', () => {
   const report = {} as CutReport;
   const image = (width: number, height: number): ImageData => ({ width, height }) as ImageData;
