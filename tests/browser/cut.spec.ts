@@ -82,11 +82,12 @@ test('cuts that are painted in parts while a person types look as they do when t
 });
 
 test('a photograph that cannot be cropped holds back no words of other cuts, and is asked for again with the next letter', async ({ page }) => {
-  // Stands before the painter: from a word on, no bitmap can be cropped any more, as where memory runs out.
+  // Stands before the painter: from a word on, no bitmap can be cropped any more, as where memory runs out. Its clock stands still, so that nothing is sent because time has passed.
   await page.route(/\/wall-worker[^/]*\.js$/, async (route) => {
     if (route.request().url().includes('?')) return route.continue();
     const body = `const crop = self.createImageBitmap.bind(self);
       let isBroken = false;
+      performance.now = () => 0;
       self.createImageBitmap = (source, ...how) => (isBroken && source instanceof ImageBitmap ? Promise.reject(new Error('No room for a bitmap')) : crop(source, ...how));
       new BroadcastChannel('crops').onmessage = ({ data }) => { isBroken = data; };
       const early = [];

@@ -43,7 +43,7 @@ const photos = (count: number): Promise<{ name: string; mimeType: string; buffer
 };
 
 test('a month is filled from an article, a table, twenty photographs, days and a feed, and each post says why it stands where it stands', { tag: '@long' }, async ({ page, stack }) => {
-  test.setTimeout(300_000);
+  test.setTimeout(400_000);
   await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
   const before = await entriesOf(page);
 
@@ -77,7 +77,7 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   // Twenty photographs become twenty pieces over the open slots.
   await open(page, 'From files');
   await page.getByLabel('Choose files').setInputFiles(await photos(20));
-  await expect(page.getByRole('button', { name: 'Make 20 pieces' })).toBeEnabled({ timeout: 90_000 });
+  await expect(page.getByRole('button', { name: 'Make 20 pieces' })).toBeEnabled({ timeout: 150_000 });
   await page.getByRole('button', { name: 'Make 20 pieces' }).click();
   await expect(page.getByText(/20 pieces made, \d+ planned/)).toBeVisible();
 

@@ -1,13 +1,16 @@
 import { execFileSync } from 'node:child_process';
-import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { copyFileSync, mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join } from 'node:path';
 import fc from 'fast-check';
 import sharp from 'sharp';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { importRecording } from '../../src/server/recording/import-recording.ts';
 import { ProblemError } from '../../src/server/errors.ts';
+import { importJob } from '../../src/server/imports/import-upload.ts';
+import { lanes } from '../../src/server/jobs/lanes.ts';
 import { MediaStore } from '../../src/server/media/media-store.ts';
+import { UploadParts } from '../../src/server/media/upload-parts.ts';
 import { hostileBytes } from '../fixtures/hostile.ts';
 import { bars, H264, makeRecording, tone } from '../fixtures/recordings.ts';
 import { startStack, type Stack } from './stack.ts';
@@ -140,6 +143,19 @@ describe('clips among the media', () => {
     expect((await stack.wren.raw('GET', `${base}/${id}/recording`, { headers: { range: 'bytes=99999999-' } })).status).toBe(416);
     const whole = await stack.wren.raw('GET', `${base}/${id}/recording`);
     expect([whole.status, (await whole.arrayBuffer()).byteLength]).toEqual([200, Number(recording.headers.get('content-range')?.split('/')[1])]);
+  });
+
+  it.each([
+    ['a clip', 'ffmpeg', () => makeRecording(folder, 'lane.mp4', [...bars('320x180', '30', 1), ...H264])],
+    ['a sound', 'ffmpeg', () => makeRecording(folder, 'lane.m4a', [...tone(1), '-c:a', 'aac'])],
+    ['a photograph', null, () => Promise.resolve('demo/media/beach-hut-shop.jpg')],
+  ])('%s takes a place of %s', async (_, takes, file) => {
+    const parts = new UploadParts(store);
+    const path = parts.pathOf('lane');
+    mkdirSync(dirname(path), { recursive: true });
+    copyFileSync(await file(), path);
+    const { lane } = await importJob(parts, 'lane');
+    expect(lanes.find(({ name }) => name === lane)?.takes).toBe(takes);
   });
 
   it('a program that calls itself a recording is refused by its bytes', async () => {

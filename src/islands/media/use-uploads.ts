@@ -33,19 +33,23 @@ const PART_BYTES = 2 * 1024 * 1024;
 /** How often an import is asked about that takes longer than its upload waits. */
 const ASK_EVERY_MS = 700;
 
-/** Sends files one after the other in parts, with progress. What breaks can resume; what fails says why. */
+/** One file is sent while the one before it is imported. */
+const SENT_AT_ONCE = 2;
+
+/** Sends files in parts, two at a time, with progress; they are handed on in their order. What breaks can resume; what fails says why. */
 export function useUploads(brand: string, onDone: (item: MediaItem) => void): Uploads {
   const [list, setList] = useState<readonly Upload[]>([]);
   const remote = useRef(new Map<number, string>());
-  const queue = useRef<Promise<void>>(Promise.resolve());
+  const sent = useRef<readonly Promise<unknown>[]>([]);
+  const handedOn = useRef<Promise<void>>(Promise.resolve());
   const dropped = useRef(new Set<number>());
   const lastId = useRef(0);
 
   const set = (id: number, state: UploadState): void => setList((now) => now.map((each) => (each.id === id ? { ...each, state } : each)));
   const remove = (id: number): void => setList((now) => now.filter((each) => each.id !== id));
 
-  const sendOne = async ({ id, file }: Upload): Promise<void> => {
-    if (dropped.current.has(id)) return;
+  const sendOne = async ({ id, file }: Upload): Promise<MediaItem | null> => {
+    if (dropped.current.has(id)) return null;
     let at = 0;
     try {
       const known = remote.current.get(id);
@@ -53,27 +57,34 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
       remote.current.set(id, state.id);
       if (state.work?.state === 'failed') state = await call(retryUpload, { params: { brand, upload: state.id } });
       for (at = state.received; at < file.size; at = state.received) {
-        if (dropped.current.has(id)) return;
+        if (dropped.current.has(id)) return null;
         set(id, { kind: 'sending', share: at / file.size });
         state = await sendFile(sendUploadPart, { brand, upload: state.id }, { at }, file.slice(at, at + PART_BYTES));
       }
       while (!state.item && !dropped.current.has(id)) {
-        if (state.work?.state === 'failed' || state.work?.state === 'cancelled') return set(id, { kind: 'failed', sentence: state.work.problem ?? 'It could not be imported.', canRetry: true });
+        if (state.work?.state === 'failed' || state.work?.state === 'cancelled') {
+          set(id, { kind: 'failed', sentence: state.work.problem ?? 'It could not be imported.', canRetry: true });
+          return null;
+        }
         set(id, { kind: 'importing', share: state.work?.progress ?? 0 });
         await new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS));
         state = await call(getUpload, { params: { brand, upload: state.id } });
       }
-      if (!state.item) return;
-      remove(id);
-      onDone(state.item);
+      return state.item ?? null;
     } catch (error) {
-      if (dropped.current.has(id) || !(error instanceof ApiProblem)) return;
-      if (error.status === 0 && !(await isReadable(file))) return set(id, { kind: 'failed', sentence: 'The file has changed on this computer since it was chosen. Choose it again.', canRetry: false });
-      set(id, error.status === 0 ? { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' } : { kind: 'failed', sentence: error.message, canRetry: false });
+      if (!dropped.current.has(id)) set(id, await brokenState(error, file, at));
+      return null;
     }
   };
   const enqueue = (upload: Upload): void => {
-    queue.current = queue.current.then(() => sendOne(upload));
+    const one = Promise.resolve(sent.current.at(-SENT_AT_ONCE)).then(() => sendOne(upload));
+    sent.current = [...sent.current.slice(-SENT_AT_ONCE), one];
+    // One that is quick waits for the one before it, so that pictures come in the order in which they were chosen.
+    handedOn.current = Promise.all([one, handedOn.current]).then(([item]) => {
+      if (!item) return;
+      remove(upload.id);
+      onDone(item);
+    });
   };
 
   return {
@@ -97,6 +108,13 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
       enqueue(upload);
     },
   };
+}
+
+async function brokenState(error: unknown, file: File, at: number): Promise<UploadState> {
+  // An answer that breaks off in its middle is a broken connection as well.
+  if (error instanceof ApiProblem && error.status !== 0) return { kind: 'failed', sentence: error.message, canRetry: false };
+  if (!(await isReadable(file))) return { kind: 'failed', sentence: 'The file has changed on this computer since it was chosen. Choose it again.', canRetry: false };
+  return { kind: 'broken', share: at / file.size, sentence: 'The connection broke.' };
 }
 
 /** A file that is moved or written to after it was chosen cannot be read any more; a request with it looks like a broken connection. */

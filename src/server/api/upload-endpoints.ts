@@ -56,9 +56,10 @@ const sendUploadPart = defineEndpoint({
     const upload = await getUpload(services, brand, caller, params.upload);
     // The last part may be sent again, when its answer was lost.
     if (await findJob(db, importJobKey(upload.id))) return describeUpload(services, brand, upload);
-    const received = await new UploadParts(media).append(upload.id, query.at, upload.bytes, request);
+    const parts = new UploadParts(media);
+    const received = await parts.append(upload.id, query.at, upload.bytes, request);
     if (received < upload.bytes) return { id: upload.id, received, item: null, work: null };
-    await enqueueJob(db, importJob(upload.id), clock.machineNowMs());
+    await enqueueJob(db, await importJob(parts, upload.id), clock.machineNowMs());
     await waitForJob(db, importJobKey(upload.id), SOON_MS, request.signal);
     return describeUpload(services, brand, await getUpload(services, brand, caller, upload.id));
   },

@@ -32,7 +32,7 @@ export async function imported(services: Pick<Services, 'db' | 'media' | 'clock'
   const id = nanoid(16);
   await rename(received.path, parts.pathOf(id));
   await insertUpload(db, { id, brandId: brand.id, personId, name, bytes: received.bytes, startedMs: clock.machineNowMs() });
-  await enqueueJob(db, importJob(id, about), clock.machineNowMs());
+  await enqueueJob(db, await importJob(parts, id, about), clock.machineNowMs());
   const job = await waitForJob(db, importJobKey(id), WAIT_MS, signal);
   if (job?.state === 'failed') {
     // Nobody has been told the upload's name, so nobody can retry it.

@@ -1,3 +1,4 @@
+import { fileTypeFromFile } from 'file-type';
 import { noteChange } from '../db/change-repository.ts';
 import { findUploadById, noteImported, type PendingUpload } from '../db/upload-repository.ts';
 import type { Job, NewJob } from '../db/job-repository.ts';
@@ -7,6 +8,7 @@ import { recordingCopy } from '../derived/recording-copies.ts';
 import { smallCopy } from '../derived/small-copy.ts';
 import { ProblemError } from '../errors.ts';
 import type { JobHandler, JobOutcome } from '../jobs/job-handler.ts';
+import { isRecordingType } from '../media/receive-upload.ts';
 import { UploadParts } from '../media/upload-parts.ts';
 import type { Services } from '../services.ts';
 import { keepMedia } from './keep-media.ts';
@@ -33,9 +35,11 @@ export interface ImportAbout {
   readonly sourceAddress?: string;
 }
 
-/** Imports a file that has arrived whole: pictures take a second, clips up to minutes. */
-export function importJob(uploadId: string, about: ImportAbout = {}): NewJob {
-  return { key: importJobKey(uploadId), kind: KIND, lane: 'import', payload: { uploadId, ...about }, maxAttempts: MAX_IMPORT_ATTEMPTS, priority: 1 };
+/** Imports a file that has arrived whole: pictures take a second, clips up to minutes. Its bytes say which it is. */
+export async function importJob(parts: UploadParts, uploadId: string, about: ImportAbout = {}): Promise<NewJob> {
+  const type = await fileTypeFromFile(parts.pathOf(uploadId));
+  const lane = isRecordingType(type?.mime) ? 'import' : 'import-picture';
+  return { key: importJobKey(uploadId), kind: KIND, lane, payload: { uploadId, ...about }, maxAttempts: MAX_IMPORT_ATTEMPTS, priority: 1 };
 }
 
 type ImportServices = Pick<Services, 'db' | 'clock' | 'media'>;

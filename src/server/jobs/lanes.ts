@@ -23,6 +23,8 @@ export const lanes = [
   // Videos are made before they are sent, which takes minutes.
   { name: 'send-video', places: 1, takes: 'ffmpeg', isInterruptible: false },
   { name: 'import', places: 1, takes: 'ffmpeg', isInterruptible: true },
+  // A photograph takes a second, and waits for no clip.
+  { name: 'import-picture', places: 2, takes: null, isInterruptible: true },
   { name: 'export', places: 1, takes: 'ffmpeg', isInterruptible: true },
   // Small copies and pictures that a page waits for.
   { name: 'picture', places: 2, takes: 'painting', isInterruptible: true },
