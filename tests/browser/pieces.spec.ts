@@ -51,6 +51,26 @@ test('pieces are searched, filtered, duplicated, archived and deleted with a way
   await expect(found).toHaveCount(2);
 });
 
+test('a dialog stays inside a low window, and what is below in it can be reached', async ({ page }) => {
+  await page.setViewportSize({ width: 1024, height: 420 });
+  await comeInAs(page, 'Wren');
+  await startPiece(page, 'Headland');
+  const bottomOf = (name: string | RegExp): Promise<number> => page.getByRole('dialog', { name }).evaluate((dialog) => Math.round((dialog.parentElement ?? dialog).getBoundingClientRect().bottom));
+  await page.getByRole('button', { name: /Choose a picture/ }).first().click();
+  await expect(page.getByRole('dialog').getByRole('img').first()).toBeVisible();
+  expect(await bottomOf('Choose a picture')).toBeLessThanOrEqual(420);
+  const last = page.getByRole('dialog').getByRole('listitem').last();
+  await last.scrollIntoViewIfNeeded();
+  await page.getByRole('dialog').getByRole('listitem').last().getByRole('button').click();
+  await expect(page.getByRole('dialog')).toHaveCount(0);
+  await expectSaved(page);
+  // The dialog that most of the others are built from, and one of the plan.
+  await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
+  await page.keyboard.press('?');
+  await expect(page.getByRole('dialog', { name: /Shortcuts/ })).toBeVisible();
+  expect(await bottomOf(/Shortcuts/)).toBeLessThanOrEqual(420);
+});
+
 test('a piece with scheduled posts is not deleted', async ({ page }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/make/pieces?status=scheduled');
   const item = page.getByRole('list', { name: 'Pieces' }).getByRole('listitem').first();

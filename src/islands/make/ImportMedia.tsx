@@ -9,6 +9,7 @@ import { addressOf, call } from '../ui/call.ts';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { FilePick } from '../ui/FilePick.tsx';
+import { scrimClasses } from '../ui/scrim-classes.ts';
 import type { MediaItem } from '../media/media-address.ts';
 import { toast } from '../ui/toast.tsx';
 
@@ -50,7 +51,7 @@ export function ImportMedia({ brand, onFiles, onDone }: BringInProps) {
       </FilePick>
       <DialogTrigger isOpen={way !== null} onOpenChange={(open) => !open && setWay(null)}>
         <span hidden />
-        <ModalOverlay isDismissable className="fixed inset-0 z-30 grid place-items-center bg-scrim p-6">
+        <ModalOverlay isDismissable className={`${scrimClasses} md:p-8`}>
           <Modal className="shadow-float w-full max-w-2xl rounded-md border border-line bg-panel">
             <Dialog className="flex max-h-[80vh] flex-col outline-none">
               <div className="flex items-center justify-between border-b border-line px-5 py-3">

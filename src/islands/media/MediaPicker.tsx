@@ -8,6 +8,7 @@ import { call } from '../ui/call.ts';
 import { toast } from '../ui/toast.tsx';
 import { Button, buttonClasses } from '../ui/Button.tsx';
 import { EndlessList } from '../ui/EndlessList.tsx';
+import { scrimClasses } from '../ui/scrim-classes.ts';
 import { allMedia, mediaQuery, MediaSearch } from './MediaSearch.tsx';
 import { UploadList } from './UploadList.tsx';
 import { useUploads } from './use-uploads.ts';
@@ -34,7 +35,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
   const uploads = useUploads(brand, onChoose);
   const items = pages.data?.pages.flatMap((page) => page.items) ?? [];
   return (
-    <ModalOverlay isOpen isDismissable onOpenChange={(open) => !open && onClose()} className="fixed inset-0 z-40 grid place-items-center bg-scrim p-8">
+    <ModalOverlay isOpen isDismissable onOpenChange={(open) => !open && onClose()} className={`${scrimClasses} md:p-8`}>
       <Modal className="shadow-float flex max-h-full w-full max-w-4xl flex-col rounded-md border border-line bg-panel">
         <Dialog
           className="flex min-h-0 flex-col outline-none"

@@ -14,6 +14,7 @@ import { call } from '../ui/call.ts';
 import { Button } from '../ui/Button.tsx';
 import { Field, inputClasses } from '../ui/Field.tsx';
 import { iconButtonClasses } from '../ui/icon-button';
+import { scrimClasses } from '../ui/scrim-classes.ts';
 import { PiecePick } from './PiecePick.tsx';
 import { SeriesMove } from './SeriesMove.tsx';
 import { planStateWord } from './state-sign.tsx';
@@ -34,7 +35,7 @@ export function ItemDialog(props: ItemDialogProps) {
   const theme = item.themeId === null ? undefined : context.themes.get(item.themeId);
   const title = item.name === '' ? (item.state === 'open' ? 'Open slot' : 'Nothing yet') : item.name;
   return (
-    <ModalOverlay isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()} className="fixed inset-0 z-40 grid place-items-center bg-scrim p-4">
+    <ModalOverlay isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()} className={scrimClasses}>
       <Modal className="shadow-float max-h-full w-full max-w-2xl overflow-auto rounded-md border border-line bg-panel">
         <Dialog aria-label={title} className="p-5 outline-none">
           <div className="mb-3 flex items-start gap-3">

@@ -9,6 +9,7 @@ import { setScheme, turnTemplate } from '../../../core/piece/adjust.ts';
 import { changeTemplateOfPiece } from '../../../core/piece/change-template.ts';
 import { call } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
+import { scrimClasses } from '../../ui/scrim-classes.ts';
 import { toast } from '../../ui/toast.tsx';
 import { CutCanvas } from '../../preview/CutCanvas.tsx';
 import { templateQuery } from '../../preview/template-query.ts';
@@ -33,7 +34,7 @@ export function TemplateChoice(props: ContentProps) {
         {!readOnly && (
           <DialogTrigger isOpen={isOpen} onOpenChange={setOpen}>
             <AriaButton className={buttonClasses('plain', 'small')}>Change template</AriaButton>
-            <ModalOverlay isDismissable className="fixed inset-0 z-40 grid place-items-center bg-scrim p-4 md:p-8">
+            <ModalOverlay isDismissable className={`${scrimClasses} md:p-8`}>
               <Modal className="shadow-float flex max-h-full w-full max-w-5xl flex-col rounded-md border border-line bg-panel">
                 <Dialog className="flex min-h-0 flex-col outline-none">
                   <div className="flex items-center justify-between gap-3 border-b border-line px-4 py-3">

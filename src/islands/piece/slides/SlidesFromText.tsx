@@ -7,6 +7,7 @@ import { draftSlides } from '../../../core/piece/draft-slides.ts';
 import { readPoints } from '../../../core/piece/read-points.ts';
 import { Button } from '../../ui/Button.tsx';
 import { inputClasses } from '../../ui/Field.tsx';
+import { scrimClasses } from '../../ui/scrim-classes.ts';
 import type { ContactProps } from '../view-props.ts';
 import { textOfHtml } from './text-of-html.ts';
 
@@ -30,7 +31,7 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
         <ListOrdered aria-hidden className="size-4" />
         From a text
       </Button>
-      <ModalOverlay isOpen={open} isDismissable onOpenChange={setOpen} className="fixed inset-0 z-40 grid place-items-center bg-scrim p-8">
+      <ModalOverlay isOpen={open} isDismissable onOpenChange={setOpen} className={`${scrimClasses} md:p-8`}>
         <Modal className="shadow-float flex max-h-full w-full max-w-4xl flex-col rounded-md border border-line bg-panel">
           <Dialog className="flex min-h-0 flex-col outline-none" aria-label="Slides from a text">
             <div className="border-b border-line px-4 py-3">

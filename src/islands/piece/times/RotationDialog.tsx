@@ -9,6 +9,7 @@ import { mediaAddress } from '../../media/media-address.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { call } from '../../ui/call.ts';
 import { DayField } from '../../ui/DayField.tsx';
+import { scrimClasses } from '../../ui/scrim-classes.ts';
 import { toast } from '../../ui/toast.tsx';
 import type { PiecePlan } from './use-piece-plan.ts';
 
@@ -54,7 +55,7 @@ export function RotationDialog({ brand, pieceId, plan, cuts, isDisabled, flush, 
       <AriaButton isDisabled={isDisabled && !plan.rotation} className={buttonClasses('plain')}>
         {plan.rotation ? 'In rotation…' : 'Into rotation…'}
       </AriaButton>
-      <ModalOverlay isDismissable className="fixed inset-0 z-40 grid place-items-center bg-scrim p-4">
+      <ModalOverlay isDismissable className={scrimClasses}>
       <Modal className="shadow-float max-h-full w-full max-w-lg overflow-auto rounded-md border border-line bg-panel">
         <Dialog aria-label="Rotation" className="space-y-3 p-5 outline-none">
           {({ close }) => (

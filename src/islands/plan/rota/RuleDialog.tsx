@@ -6,6 +6,7 @@ import { Button } from '../../ui/Button.tsx';
 import { DayField } from '../../ui/DayField.tsx';
 import { SelectField } from '../../ui/SelectField.tsx';
 import { TimeOfDayField } from '../../ui/TimeOfDayField.tsx';
+import { scrimClasses } from '../../ui/scrim-classes.ts';
 import type { PlanContext } from '../use-plan.ts';
 import type { EditedRule } from './RotaView.tsx';
 import { weekdayNames } from '../../ui/weekdays.ts';
@@ -28,7 +29,7 @@ export function RuleDialog({ edited, plan, context: { channels, sheets }, mayCha
   const allowed = new Set(channelsOfTheme(theme, channels.map(({ id }) => id)));
   const isWhole = rule.time !== '' && rule.channelIds.length > 0;
   return (
-    <ModalOverlay isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()} className="fixed inset-0 z-40 grid place-items-center bg-scrim p-4">
+    <ModalOverlay isOpen isDismissable onOpenChange={(isOpen) => !isOpen && onClose()} className={scrimClasses}>
       <Modal className="shadow-float max-h-full w-full max-w-md overflow-auto rounded-md border border-line bg-panel">
         <Dialog aria-label={edited.isNew ? 'New slot' : 'Slot'} className="space-y-4 p-5 outline-none">
           <h2 className="text-base font-semibold">{edited.isNew ? 'New slot' : 'Slot'}</h2>
