@@ -59,7 +59,7 @@ export function MediaPicker({ brand, onChoose, onClose }: { readonly brand: stri
           </div>
           <div
             ref={scroller}
-            className="min-h-64 overflow-auto p-4"
+            className="min-h-[min(16rem,40dvh)] overflow-auto p-4"
             onDragOver={(event) => event.preventDefault()}
             onDrop={(event) => {
               event.preventDefault();

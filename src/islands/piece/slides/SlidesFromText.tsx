@@ -40,8 +40,9 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
               </Heading>
               <p className="text-sm text-quiet">Paste a list, Markdown, a table (CSV) or an article. Each point becomes a slide.</p>
             </div>
-            <div className="grid min-h-0 grid-cols-2">
-              <div className="border-r border-line p-4">
+            {/* In a low or a narrow window what it becomes stands below the text, and both scroll. */}
+            <div className="grid min-h-0 grid-cols-2 overflow-auto max-md:grid-cols-1">
+              <div className="border-line p-4 max-md:border-b md:border-r">
                 <textarea
                   aria-label="The text"
                   rows={16}
@@ -57,7 +58,7 @@ export function SlidesFromText({ piece, template, store, onChosen }: ContactProp
                   placeholder={'Three things to bring\n\n1. A warm coat: evenings are cool\n2. Good company'} className={`${inputClasses} h-full min-h-72 resize-none`}
                 />
               </div>
-              <div className="max-h-[26rem] overflow-auto p-4" aria-live="polite">
+              <div className="overflow-auto p-4 md:max-h-[26rem]" aria-live="polite">
                 {text.trim() === '' ? (
                   <p className="text-sm text-quiet">What it becomes shows here.</p>
                 ) : (
