@@ -126,6 +126,13 @@ test('a broken upload resumes where it stopped', async ({ page, context }) => {
   await context.setOffline(false);
   await list.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('complementary', { name: 'patchwork-wall.jpg' })).toBeVisible();
+  // Also where it breaks in the middle of an answer.
+  await page.route('**/uploads/*?at=*', (route) => route.fulfill({ status: 200, contentType: 'application/json', body: '{"id":' }));
+  await page.getByLabel('Upload files').setInputFiles('standin/library/tail-ribbons-macro.jpg');
+  await expect(list).toContainText('The connection broke.');
+  await page.unroute('**/uploads/*?at=*');
+  await list.getByRole('button', { name: 'Resume' }).click();
+  await expect(page.getByRole('complementary', { name: 'tail-ribbons-macro.jpg' })).toBeVisible();
 });
 
 test('a file that changes while its upload waits is asked for again, and nothing is said of the connection', async ({ page }, testInfo) => {

@@ -78,6 +78,9 @@ test('a month is filled from an article, a table, twenty photographs, days and a
   await open(page, 'From files');
   await page.getByLabel('Choose files').setInputFiles(await photos(20));
   await expect(page.getByRole('button', { name: 'Make 20 pieces' })).toBeEnabled({ timeout: 150_000 });
+  // Two are sent at once, and all stand in the order in which they were chosen.
+  const inOrder = await page.getByRole('region', { name: 'Files' }).getByRole('listitem').allTextContents();
+  expect(inOrder.map((text) => /flying-day-(\d+)/.exec(text)?.[1])).toEqual(Array.from({ length: 20 }, (_, index) => String(index + 1)));
   await page.getByRole('button', { name: 'Make 20 pieces' }).click();
   await expect(page.getByText(/20 pieces made, \d+ planned/)).toBeVisible();
 
