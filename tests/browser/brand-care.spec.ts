@@ -1,4 +1,4 @@
-import { appendFile, copyFile } from 'node:fs/promises';
+import { appendFile, copyFile, readFile } from 'node:fs/promises';
 import { expect, freshData, test } from './fixtures.ts';
 import { comeInAs, expectSaved, startPiece } from './steps.ts';
 
@@ -133,6 +133,16 @@ test('a broken upload resumes where it stopped', async ({ page, context }) => {
   await page.unroute('**/uploads/*?at=*');
   await list.getByRole('button', { name: 'Resume' }).click();
   await expect(page.getByRole('complementary', { name: 'tail-ribbons-macro.jpg' })).toBeVisible();
+});
+
+test('files of one name and one size are uploads of their own', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/make/ideas');
+  await page.getByRole('tab', { name: 'From files', exact: true }).click();
+  const bytes = await readFile('standin/library/tail-ribbons-macro.jpg');
+  // What stands behind the end of a picture is not read, and makes it another file.
+  await page.getByLabel('Choose files').setInputFiles([1, 2].map((mark) => ({ name: 'IMG_0001.jpg', mimeType: 'image/jpeg', buffer: Buffer.concat([bytes, Buffer.from([mark])]) })));
+  await expect(page.getByRole('button', { name: 'Make 2 pieces' })).toBeEnabled();
+  await expect(page.getByRole('list', { name: 'Uploads' })).toHaveCount(0);
 });
 
 test('a file that changes while its upload waits is asked for again, and nothing is said of the connection', async ({ page }, testInfo) => {

@@ -70,6 +70,8 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
         await new Promise((resolve) => setTimeout(resolve, ASK_EVERY_MS));
         state = await call(getUpload, { params: { brand, upload: state.id } });
       }
+      // Handed on once those before it are.
+      set(id, { kind: 'importing', share: 1 });
       return state.item ?? null;
     } catch (error) {
       if (!dropped.current.has(id)) set(id, await brokenState(error, file, at));
@@ -81,7 +83,7 @@ export function useUploads(brand: string, onDone: (item: MediaItem) => void): Up
     sent.current = [...sent.current.slice(-SENT_AT_ONCE), one];
     // One that is quick waits for the one before it, so that pictures come in the order in which they were chosen.
     handedOn.current = Promise.all([one, handedOn.current]).then(([item]) => {
-      if (!item) return;
+      if (!item || dropped.current.has(upload.id)) return;
       remove(upload.id);
       onDone(item);
     });
@@ -126,5 +128,6 @@ function begin(brand: string, file: File) {
     const megabytes = (bytes: number): string => `${Math.round(bytes / 1024 / 1024)} MB`;
     throw new ApiProblem(413, 'too-large', `It has ${megabytes(file.size)}; the most is ${megabytes(most)}. Export it smaller and upload it again.`, {});
   }
-  return call(startUpload, { params: { brand }, body: { name: file.name.slice(0, 200) || 'picture', bytes: file.size } });
+  // With a signal of its own it is no second press of another file's: two may have one name and one size.
+  return call(startUpload, { params: { brand }, body: { name: file.name.slice(0, 200) || 'picture', bytes: file.size }, signal: new AbortController().signal });
 }
