@@ -12,8 +12,8 @@ interface RowsProps {
   readonly rows: readonly PlaceRow<Delivery>[];
   /** Whether it is known where the piece goes out already: until then nothing can be ticked. */
   readonly isKnown: boolean;
-  readonly choices: Choices;
-  readonly onChoices: (choices: Choices) => void;
+  /** Changes what is chosen by then: two ticks may come before the page has rendered the first. */
+  readonly onChoices: (change: (now: Choices) => Choices) => void;
   readonly shared: ChosenMoment;
   readonly onShared: (moment: ChosenMoment) => void;
   readonly zone: string;
@@ -24,9 +24,9 @@ const columns = 'grid grid-cols-[1.25rem_minmax(0,1fr)] items-center gap-x-3 gap
 
 /** The shared moment, then a row a place: whether something goes out there, in which shape, and when. */
 export function PlaceRows(props: RowsProps) {
-  const { rows, isKnown, choices, onChoices, shared, onShared, zone, nowMs } = props;
+  const { rows, isKnown, onChoices, shared, onShared, zone, nowMs } = props;
   const on = rows.filter(({ isOn }) => isOn).length;
-  const set = (changed: readonly PlaceRow[], isOn: boolean): void => onChoices({ ...choices, ...Object.fromEntries(changed.map(({ place }) => [place.key, { ...choices[place.key], isOn }])) });
+  const set = (changed: readonly PlaceRow[], isOn: boolean): void => onChoices((now) => changed.reduce((choices, { place }) => choose(choices, place.key, { isOn }), now));
   /** Places that are still to come, of a piece that is scheduled or out in others. */
   const others = rows.filter(({ earlier }) => earlier === null);
   return (
@@ -76,9 +76,9 @@ function isAlone(cut: Cut, rows: readonly PlaceRow<Delivery>[]): boolean {
   return rows.every((row) => row.cut.channel.id === cut.channel.id || row.cut.sheet.key !== cut.sheet.key);
 }
 
-function Row({ row, rows, isKnown, choices, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
+function Row({ row, rows, isKnown, onChoices, zone, nowMs }: RowsProps & { readonly row: PlaceRow<Delivery> }) {
   const { place, cut, isOn, moment, hasOwnMoment, earlier } = row;
-  const change = (part: Parameters<typeof choose>[2]): void => onChoices(choose(choices, place.key, part));
+  const change = (part: Parameters<typeof choose>[2]): void => onChoices((now) => choose(now, place.key, part));
   return (
     <li className="border-b border-line py-2">
       <div role="group" aria-label={place.name} className={columns}>
@@ -120,7 +120,7 @@ function Row({ row, rows, isKnown, choices, onChoices, zone, nowMs }: RowsProps 
             aria-label={`${place.name}: with all places again`}
             title="With all places again"
             disabled={!hasOwnMoment}
-            onClick={() => onChoices(followShared(choices, place.key))}
+            onClick={() => onChoices((now) => followShared(now, place.key))}
             className="rounded-md p-1 text-quiet hover:bg-sunk hover:text-ink disabled:invisible"
           >
             <RotateCcw aria-hidden className="size-3.5" />

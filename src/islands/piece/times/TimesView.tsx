@@ -98,7 +98,7 @@ export function TimesView(props: TimesProps) {
             <TypedMoment moment={shared} zone={brand.zone} nowMs={nowMs} onChange={setShared} onTyping={setTyping} onEntered={() => setEntered((count) => count + 1)} />
             <Stagger rows={on} shared={shared} onChoices={(own) => setChoices((now) => ({ ...now, ...Object.fromEntries(Object.entries(own).map(([key, moment]) => [key, { ...now[key], moment }])) }))} />
           </div>
-          <PlaceRows rows={rows} isKnown={deliveries.isSuccess} choices={choices} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
+          <PlaceRows rows={rows} isKnown={deliveries.isSuccess} onChoices={setChoices} shared={shared} onShared={setShared} zone={brand.zone} nowMs={nowMs} />
           <NotThere {...props} />
           {!maySend && <p className="mt-3 text-sm text-quiet">{mayAsk ? `As ${brand.role} you ask for sign-off: somebody else approves it, then it goes out at its time.` : `As ${brand.role} you may look, but an owner or designer sends.`}</p>}
           {refusal && <RefusalNote refusal={refusal} onAgain={schedule} onDismiss={dismiss} />}
