@@ -158,17 +158,6 @@ test('a writer asks for sign-off, a reviewer sends it back, it is changed, appro
   await other.close();
 });
 
-test('ticks that come before the page has drawn the one before all count', async ({ page }) => {
-  await comeInAs(page, 'Wren');
-  await startPiece(page, 'Headland');
-  await page.getByRole('tab', { name: 'Times' }).click();
-  await expect(page.getByRole('checkbox', { name: 'All places' })).toBeEnabled();
-  const places = page.getByRole('checkbox', { name: /story/ });
-  await expect(places).toHaveCount(2);
-  await places.evaluateAll((boxes) => boxes.forEach((box) => (box as HTMLInputElement).click()));
-  for (const place of await places.all()) await expect(place).not.toBeChecked();
-});
-
 test('somebody outside approves by a link, on a phone, without an account', async ({ page, browser, stack }) => {
   await comeInAs(page, 'Wren', '/b/gullwick/send/sign-off');
   await page.locator('[data-review]').filter({ hasText: '312' }).or(page.locator('[data-review]').filter({ hasText: 'kites left the loft' })).first().click();

@@ -12,7 +12,7 @@ interface RowsProps {
   readonly rows: readonly PlaceRow<Delivery>[];
   /** Whether it is known where the piece goes out already: until then nothing can be ticked. */
   readonly isKnown: boolean;
-  /** Changes what is chosen by then: two ticks may come before the page has rendered the first. */
+  /** Changes what is chosen by then. */
   readonly onChoices: (change: (now: Choices) => Choices) => void;
   readonly shared: ChosenMoment;
   readonly onShared: (moment: ChosenMoment) => void;
