@@ -114,8 +114,8 @@ describe('pictures that came in before subjects were outlined', () => {
     const names = ['kite-kits.jpg', 'noodle-bowl.jpg', 'misty-day.jpg'];
     const before = new Map<string, Record<string, unknown>>();
     for (const name of names) {
-      const { outline, ...facts } = await factsOf(name);
-      before.set(name, { ...facts, outline });
+      const { outline, things, ...facts } = await factsOf(name);
+      before.set(name, { ...facts, outline, things });
       await db('media').where({ name }).update({ facts: JSON.stringify({ ...facts, own: 'kept' }), outline_due: 1 });
     }
     const gone = await db('media').where({ name: 'misty-day.jpg' }).first();
@@ -123,7 +123,7 @@ describe('pictures that came in before subjects were outlined', () => {
     const outcome = await outlinesHandler(stack.services).run({} as Job, undisturbed);
     expect(outcome).toEqual({ kind: 'done' });
     for (const name of names.slice(0, 2)) expect(await factsOf(name)).toEqual({ ...before.get(name), own: 'kept' });
-    expect(await factsOf('misty-day.jpg')).toMatchObject({ outline: null });
+    expect(await factsOf('misty-day.jpg')).toMatchObject({ outline: null, things: [] });
     expect(await listOutlinesDue(db, 10)).toEqual([]);
     for (const name of names) await db('media').where({ name }).update({ facts: JSON.stringify(before.get(name)) });
     await db('media').where({ name: 'misty-day.jpg' }).update({ stored_hash: gone.stored_hash });
@@ -134,7 +134,7 @@ describe('pictures that came in before subjects were outlined', () => {
     await db('media').where({ name: 'kite-kits.jpg' }).update({ outline_due: 1 });
     const [due] = await listOutlinesDue(db, 1);
     if (!due) throw new Error('One is due');
-    await keepOutline(db, { ...due, storedHash: 'e'.repeat(64) }, null, clock.machineNowMs());
+    await keepOutline(db, { ...due, storedHash: 'e'.repeat(64) }, { outline: null, things: [] }, clock.machineNowMs());
     const row = await db('media').where({ name: 'kite-kits.jpg' }).first();
     expect([row.outline_due, JSON.parse(row.facts)]).toEqual([0, due.facts]);
   });

@@ -1,6 +1,6 @@
 import { mkdirSync } from 'node:fs';
-import { readFile } from 'node:fs/promises';
-import { join } from 'node:path';
+import { readdir, readFile, writeFile } from 'node:fs/promises';
+import { basename, join } from 'node:path';
 import { parseArgs } from 'node:util';
 import sharp from 'sharp';
 import { gullwickBook } from '../../demo/brands/gullwick.ts';
@@ -24,7 +24,9 @@ import { pastelBook, plainBook } from './test-brands.ts';
 const FOLDER = join('test-results', 'sheet');
 const MEDIA = join('demo', 'media');
 /** What stands where a template shows a subject whole. */
-const CUT_OUTS = ['cutout-sled-kite.png', 'cutout-line-reel.png'];
+const CUT_OUTS = ['cutout-sled-kite.png', 'cutout-line-reel.png'].map((file) => join(MEDIA, file));
+/** Photographs are no larger than what the largest shape shows. */
+const LONG_SIDE_PX = 2400;
 const ROW_PX = 330;
 const GAP_PX = 14;
 
@@ -51,15 +53,25 @@ interface Media {
   readonly sources: ReadonlyMap<string, PictureSource>;
 }
 
-async function readMedia(): Promise<Media> {
+/** The photographs of each brand: the demo's, or those of a folder, in each brand from another one on. */
+async function photosOf(folder: string | undefined): Promise<readonly (readonly string[])[]> {
+  if (folder === undefined) return brands.map(({ photos }) => photos.map((file) => join(MEDIA, file)));
+  const files = (await readdir(folder)).filter((file) => /\.(?:jpe?g|png|webp)$/i.test(file)).toSorted().map((file) => join(folder, file));
+  return brands.map((_, brand) => [...files.slice(brand), ...files.slice(0, brand)]);
+}
+
+async function readMedia(photos: readonly (readonly string[])[]): Promise<Media> {
   const manifest = JSON.parse(await readFile(join(MEDIA, 'manifest.json'), 'utf8')) as { file: string; subject?: { x: number; y: number } }[];
   const pictures = new Map<string, Picture>();
   const sources = new Map<string, PictureSource>();
-  for (const file of new Set([...brands.flatMap(({ photos }) => photos), ...CUT_OUTS])) {
-    const filePath = join(MEDIA, file);
-    const { width: widthPx = 0, height: heightPx = 0 } = await sharp(filePath).metadata();
+  for (const file of new Set([...photos.flat(), ...CUT_OUTS])) {
+    // Upright, as an upload is kept.
+    const upright = await sharp(file).rotate().resize(LONG_SIDE_PX, LONG_SIDE_PX, { fit: 'inside', withoutEnlargement: true }).png({ compressionLevel: 1 }).toBuffer({ resolveWithObject: true });
+    const filePath = join(FOLDER, `${basename(file)}.upright.png`);
+    await writeFile(filePath, upright.data);
+    const { width: widthPx, height: heightPx } = upright.info;
     const facts = await readPictureFacts(filePath);
-    pictures.set(file, { id: file, widthPx, heightPx, facts, focal: manifest.find((each) => each.file === file)?.subject ?? facts.focal, focalBy: 'proposal' });
+    pictures.set(file, { id: file, widthPx, heightPx, facts, focal: manifest.find((each) => join(MEDIA, each.file) === file)?.subject ?? facts.focal, focalBy: 'proposal' });
     sources.set(file, { filePath, widthPx, heightPx });
   }
   return { pictures, sources };
@@ -83,18 +95,19 @@ function fill(template: Template, text: SheetText, photos: readonly string[]): F
 }
 
 async function main(): Promise<void> {
-  const { values, positionals } = parseArgs({ allowPositionals: true, options: { text: { type: 'string', default: 'usual' }, bare: { type: 'boolean', default: false }, align: { type: 'string' }, swapped: { type: 'boolean' }, plain: { type: 'boolean' } } });
+  const { values, positionals } = parseArgs({ allowPositionals: true, options: { text: { type: 'string', default: 'usual' }, bare: { type: 'boolean', default: false }, align: { type: 'string' }, swapped: { type: 'boolean' }, plain: { type: 'boolean' }, photos: { type: 'string' } } });
   const adjustment: Adjustment = { ...(values.align === 'start' || values.align === 'centre' ? { align: values.align } : {}), ...(values.swapped ? { swapsSides: true } : {}), ...(values.plain ? { isPlain: true } : {}) };
   const text = sheetTexts.find(({ name }) => name === values.text);
   if (!text) throw new Error(`There is no text '${values.text}'. There are: ${sheetTexts.map(({ name }) => name).join(', ')}.`);
   mkdirSync(FOLDER, { recursive: true });
-  const media = await readMedia();
+  const photos = await photosOf(values.photos);
+  const media = await readMedia(photos);
   const engines = await startEngines({ fontsFolder: 'fonts', emojiFolder: 'dist/emoji' });
   for (const template of shippedTemplates.filter(({ key }) => positionals.length === 0 || positionals.includes(key))) {
     const rows: { input: Buffer; left: number; top: number }[] = [];
     let widthPx = 0;
-    for (const [row, { book, photos }] of brands.entries()) {
-      const frame = fill(template, text, values.bare ? [] : photos);
+    for (const [row, { book }] of brands.entries()) {
+      const frame = fill(template, text, values.bare ? [] : (photos[row] ?? []));
       await engines.load(neededGlyphs(book, [{ template, frame }]), {});
       let left = GAP_PX;
       for (const placement of shapes) {

@@ -4,7 +4,9 @@ import type { Arrangement } from '../template/template.ts';
 import type { Emitted } from './emit.ts';
 import type { FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
+import type { SetBeside } from './report.ts';
 import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
+import { shownShare } from './set-aside.ts';
 
 /** A cut that was set in one way, as far as it is compared with another. */
 export interface Tried {
@@ -14,8 +16,8 @@ export interface Tried {
   readonly setting: { readonly bound: { readonly pictures: Readonly<Record<string, Picture>> } };
 }
 
-/** Words may become this much smaller for their mark to stand below them. */
-const LEAST_SIZE_BELOW = 0.75;
+/** Words may become this much smaller for their mark to stand below them, or for a subject to be seen beside them. */
+const LEAST_SIZE = 0.75;
 
 /** How amiss the place of a mark is: 2 where it has less room than its brand asks for, 1 where it lies on the subject of a photograph, else 0. */
 export function markAmiss({ fitted, emitted, setting }: Tried): number {
@@ -47,8 +49,12 @@ export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting
 export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
   if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || (coversSubject(moved) && !coversSubject(usual)) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
   if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
+  return staysLarge(moved, usual);
+}
+
+function staysLarge(moved: Tried, usual: Tried): boolean {
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
-  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE_BELOW);
+  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE);
 }
 
 /** Whether words, or what helps them to be read, hide the subject of their photograph. */
@@ -71,6 +77,25 @@ export function isFreer(smaller: Tried, usual: Tried): boolean {
 }
 
 const keepsAll = (other: Tried, usual: Tried): boolean => (!other.fitted.overflow || Boolean(usual.fitted.overflow)) && other.dropped.length <= usual.dropped.length;
+
+/** Words go beside a photograph on which less than this of its subject is seen, where that shows at least so much more of it. What a field hides is gone. */
+const SEEN_ENOUGH = { words: 0.75, field: 0.86 } as const;
+const MORE_SEEN = 0.12;
+
+/** The share of a photograph's subject that can be seen: neither cut off nor below words and what helps to read them. */
+export function seenShare({ emitted, setting }: Tried, slot: string): number {
+  const [at, picture] = [emitted.pictures.find((each) => each.slot === slot), setting.bound.pictures[slot]];
+  const hidden = emitted.blocks.find((each) => each.picture === slot)?.hiddenShare ?? 0;
+  return at && picture ? shownShare(picture, at.window) * (1 - hidden) : 1;
+}
+
+/** Whether a cut shows too little of the subject that its words stand on. */
+export const losesSubject = (tried: Tried, slot: string, hasField: boolean): boolean => seenShare(tried, slot) < SEEN_ENOUGH[hasField ? 'field' : 'words'];
+
+/** Whether a cut gains by its words beside the photograph: far more of the subject is seen, nothing is missing, and the words are still large. */
+export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside): boolean {
+  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual) && aside.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
+}
 
 /** Sizes of which none is above a share of the largest. */
 export function cappedSizes(sizes: ReadonlyMap<string, number>, share: number): ReadonlyMap<string, number> {

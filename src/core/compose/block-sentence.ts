@@ -1,6 +1,6 @@
 import type { CalmPlace } from '../template/parts.ts';
 import type { ReadingHelp } from './reading-help.ts';
-import type { PlacedBlock, PlacedFront } from './report.ts';
+import type { PlacedBlock, PlacedFront, SetBeside } from './report.ts';
 
 const placeNames: Readonly<Record<CalmPlace, string>> = {
   'top-left': 'top left',
@@ -21,6 +21,11 @@ export function blockSentence({ place, help }: PlacedBlock): string {
 /** Says that a subject stands before letters, and how much of them it hides. */
 export function frontSentence({ hiddenShare }: PlacedFront): string {
   return `The subject stands before the letters and hides ${percent(hiddenShare)} of them; each can still be told.`;
+}
+
+/** Says why words stand beside a photograph instead of on it. */
+export function besideSentence({ seenShare, seenOnPhoto }: SetBeside): string {
+  return `Words beside the photograph: ${percent(seenShare)} of its subject can be seen, with words on it ${percent(seenOnPhoto)}.`;
 }
 
 function helpWords(help: ReadingHelp): string {

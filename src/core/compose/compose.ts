@@ -9,7 +9,7 @@ import type { Scene } from '../scene/scene.ts';
 import type { PicturePart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
 import { arrange } from './arrange.ts';
-import { cappedSizes, coversSubject, crowdsSubject, isBetterMoved, isFreer, markAmiss, otherPlaces } from './better-attempt.ts';
+import { cappedSizes, coversSubject, crowdsSubject, isBetterAside, isBetterMoved, isFreer, losesSubject, markAmiss, otherPlaces, seenShare } from './better-attempt.ts';
 import { bind } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame } from './cut-frame.ts';
@@ -21,8 +21,9 @@ import { markBoxes } from './ink-boxes.ts';
 import type { OverBy } from './measure-overflow.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
-import type { CutReport, TextFit } from './report.ts';
+import type { CutReport, SetBeside, TextFit } from './report.ts';
 import { NO_LIST, sizeKey, usualMark, type Engines, type SetTexts, type Setting } from './set-cut.ts';
+import { photoBelowWords, setAside } from './set-aside.ts';
 import { settleMarks } from './settle-marks.ts';
 import { showPicture } from './show-picture.ts';
 import { isWorthMeeting, mayStandBefore, standBefore } from './stand-before.ts';
@@ -98,6 +99,20 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     return { tried: found, limits: undefined };
   };
+  /** The cut with its words beside the photograph, where its subject has no room beside words on it; else as it was found. */
+  const beside = (onPhoto: Attempted, marks: Setting['marks']) => {
+    const { slot, hasField } = photoBelowWords(arrangement) ?? NO_PHOTO;
+    const picture = onPhoto.setting.bound.pictures[slot];
+    const place = onPhoto.emitted.blocks.find((block) => block.picture === slot)?.place;
+    // A crop that a person has moved shows what they want to be seen.
+    if (!picture || !place || adjustment.crops?.[slot] || !losesSubject(onPhoto, slot, hasField)) return { tried: onPhoto, arrangement };
+    for (const aside of setAside(arrangement, picture, place, frame)) {
+      const tried = attempt({ arrangement: aside, marks, meetsSubject: false });
+      const beside: SetBeside = { picture: slot, seenShare: seenShare(tried, slot), seenOnPhoto: seenShare(onPhoto, slot) };
+      if (isBetterAside(tried, onPhoto, beside)) return { tried: { ...tried, beside }, arrangement: aside };
+    }
+    return { tried: onPhoto, arrangement };
+  };
   const mayMeet = mayStandBefore(arrangement.root, input);
   // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
   const setFor = (marks: Setting['marks']) => {
@@ -106,16 +121,17 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
     const found = attempt({ arrangement, marks, meetsSubject: false });
-    const { tried: usual, limits } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, limits: undefined };
+    const { tried: onPhoto, limits } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, limits: undefined };
+    const { tried: usual, arrangement: base } = beside(onPhoto, marks);
     if (markAmiss(usual) === 0) return usual;
     // From slide to slide, and in a video, a mark stays in its corner.
-    for (const other of otherPlaces(arrangement, usual, frame.size, template.kind === 'graphic')) {
+    for (const other of otherPlaces(base, usual, frame.size, template.kind === 'graphic')) {
       const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, limits });
-      if (isBetterMoved(moved, usual, other.inCorner)) return moved;
+      if (isBetterMoved(moved, usual, other.inCorner)) return { ...moved, beside: usual.beside };
     }
     return usual;
   };
-  const { setting, texts, fitted, dropped, overBy, emitted } = settleMarks(setFor, hasRoomForItsMarks);
+  const { setting, texts, fitted, dropped, overBy, emitted, beside: besidePhoto } = settleMarks(setFor, hasRoomForItsMarks);
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
@@ -125,10 +141,11 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       pictures: emitted.pictures,
       blocks: emitted.blocks,
       fronts: emitted.fronts,
+      ...(besidePhoto ? { beside: besidePhoto } : {}),
       panels: emitted.panels,
       marks: markBoxes(fitted.laidOut),
-      // Words that went to a subject left their block: the arrangement's own tree says which part is which.
-      ...(input.wantsParts ? { parts: partBoxes(emitted.fronts.length > 0 ? arrangement.root : setting.root, fitted.laidOut) } : {}),
+      // Words that went to a subject left their block, others their photograph: the arrangement's own tree says which part is which.
+      ...(input.wantsParts ? { parts: partBoxes(emitted.fronts.length > 0 || besidePhoto ? arrangement.root : setting.root, fitted.laidOut) } : {}),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
     sizes: sizesFound(arrangement, texts, fitted),
@@ -151,6 +168,7 @@ const STEPS_TO_MEET = [0, 2, 4] as const;
 /** Shares of the usual size at which words are tried to leave the subject free that they lie on. */
 const SHARES_OFF_SUBJECT = [0.85, 0.72] as const;
 
+const NO_PHOTO = { slot: '', hasField: false } as const;
 const NO_FRONTS: EmitInput['fronts'] = new Map();
 
 /** Whether a layout has room for the marks that its grounds ask for. */
@@ -173,6 +191,8 @@ function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcom
 
 /** A cut that was tried: laid out and emitted. */
 interface Attempted extends Fitted {
+  /** How words went beside their photograph. */
+  readonly beside?: SetBeside | undefined;
   readonly emitted: Emitted;
 }
 

@@ -233,7 +233,7 @@ class Emitter {
     const [shown, at] = [this.input.bound.pictures[picture], this.#placed(picture)];
     const likely = shown ? likelySubject(shown) : null;
     const subject = likely && at && boxInCut(likely, at);
-    this.blocks.push({ picture, place, help, hiddenShare: subject ? hiddenShare(subject, extent, (region) => this.#backdrop.hiddenIn(region)) : 0 });
+    this.blocks.push({ picture, place, help, hiddenShare: subject ? hiddenShare(subject, onPhoto.field ?? extent, (region) => this.#backdrop.hiddenIn(region)) : 0 });
     const covering = shown ? coveringText(shown, onPhoto, texts.filter(({ mayCover }) => mayCover), help, this.#veiled.has(picture)) : null;
     if (covering !== null) this.findings.push({ kind: 'covered-subject', slot: covering, picture });
   }

@@ -72,6 +72,14 @@ export interface PlacedFront {
   readonly hiddenShare: number;
 }
 
+/** Words that went beside the photograph they stand on elsewhere, with the share of its subject that can be seen so, and that could be seen with the words on it. */
+export interface SetBeside {
+  /** The slot of the picture. */
+  readonly picture: string;
+  readonly seenShare: number;
+  readonly seenOnPhoto: number;
+}
+
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
   /** Key of the arrangement that was taken. */
@@ -81,6 +89,8 @@ export interface CutReport {
   readonly pictures: readonly PlacedPicture[];
   readonly blocks: readonly PlacedBlock[];
   readonly fronts: readonly PlacedFront[];
+  /** Missing where words stand as their arrangement says. */
+  readonly beside?: SetBeside | undefined;
   /** Fields that stand on the cut, behind words. */
   readonly panels: readonly Box[];
   /** Boxes of the marks. */

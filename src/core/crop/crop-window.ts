@@ -1,6 +1,7 @@
 import { LRUCache } from 'lru-cache';
 import type { Box } from '../geometry/box.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
+import { likelySubject } from './known-subject.ts';
 import { subjectBox } from './subject-box.ts';
 
 /** A picture as layout knows it. */
@@ -52,6 +53,7 @@ export function cropWindow(picture: Picture, box: Box, visible: Box): CropWindow
 }
 
 function findWindow(picture: Picture, box: Box, visible: Box): CropWindow {
+  const { focalBy } = picture;
   const boxAspect = box.widthPx / box.heightPx;
   const pictureAspect = picture.widthPx / picture.heightPx;
   const width = Math.min(1, boxAspect / pictureAspect);
@@ -62,7 +64,8 @@ function findWindow(picture: Picture, box: Box, visible: Box): CropWindow {
     width: visible.widthPx / box.widthPx,
     height: visible.heightPx / box.heightPx,
   };
-  const subject = subjectBox(picture.facts, picture.focal);
+  // What a person has pointed at may be a part of the thing.
+  const subject = focalBy === 'proposal' ? likelySubject(picture) : subjectBox(picture.facts, picture.focal);
   let best: CropWindow = { x: (1 - width) / 2, y: (1 - height) / 2, width, height };
   let bestScore = -Infinity;
   for (const candidate of candidateWindows(picture.focal, { width, height }, seen)) {

@@ -46,6 +46,17 @@ describe('cropWindow', () => {
     );
   });
 
+  it('keeps a thing whole of which no outline is known, though its focal point lies near its end', () => {
+    const { facts } = testPicture();
+    const thing = { x: 0.3, y: 0.2, width: 0.3, height: 0.45 };
+    const picture = testPicture({ facts: { ...facts, outline: null, things: [thing], saliency: facts.saliency.map(() => 0) }, focal: { x: 0.45, y: 0.6 } });
+    const wide = { xPx: 0, yPx: 0, widthPx: 1600, heightPx: 620 };
+    const { y, height } = cropWindow(picture, wide, wide);
+    expect(height).toBeLessThan(0.7);
+    expect(y).toBeLessThanOrEqual(thing.y);
+    expect(y + height).toBeGreaterThanOrEqual(thing.y + thing.height);
+  });
+
   it('keeps what a person has pointed at from being cut off at a side, also where it cannot be had in what is seen', () => {
     // What is seen is the foot of the box, and the picture has no height to spare.
     const [box, foot] = [{ xPx: 0, yPx: 0, widthPx: 900, heightPx: 900 }, { xPx: 0, yPx: 700, widthPx: 900, heightPx: 200 }];

@@ -1,5 +1,7 @@
 import { convertLrgbToOklab } from 'culori';
+import type { BoxInPicture } from './subject-box.ts';
 import type { SubjectOutline } from './subject-outline.ts';
+import { thingsIn } from './things.ts';
 import { LINEAR_OF_BYTE, luminanceOfLinear, srgbToLinear } from '../colour/contrast.ts';
 
 /** A point of a picture as shares of its width and height, in [0, 1] from the upper left. */
@@ -31,6 +33,8 @@ export interface PictureFacts {
   readonly clearShare?: number | undefined;
   /** What stands before the ground; null where the one cannot be told from the other, missing where nobody has looked. */
   readonly outline?: SubjectOutline | null | undefined;
+  /** Boxes around what stands off from the border, the largest first; missing where nobody has looked. */
+  readonly things?: readonly BoxInPicture[] | undefined;
 }
 
 /** From this share of see-through pixels on a picture is a cut-out, not a photograph with a soft corner. */
@@ -77,6 +81,7 @@ export function takePictureFacts(raster: Raster): PictureFacts {
     saliency: cells(saliency, mean),
     focal: settleOnSubject(raster, saliency),
     clearShare: clearShareOf(raster),
+    things: thingsIn(raster),
   };
 }
 

@@ -10,6 +10,11 @@ export interface BoxInPicture {
   readonly height: number;
 }
 
+export function boxAroundBoth(one: BoxInPicture, other: BoxInPicture): BoxInPicture {
+  const [x, y] = [Math.min(one.x, other.x), Math.min(one.y, other.y)];
+  return { x, y, width: Math.max(one.x + one.width, other.x + other.width) - x, height: Math.max(one.y + one.height, other.y + other.height) - y };
+}
+
 /** What reaches further than this across a picture is its ground or its horizon, not a thing to keep whole. */
 export const MOST_OF_SIDE = 0.9;
 

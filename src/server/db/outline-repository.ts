@@ -1,5 +1,4 @@
 import type { PictureFacts } from '../../core/crop/picture-facts.ts';
-import type { SubjectOutline } from '../../core/crop/subject-outline.ts';
 import { noteChange } from './change-repository.ts';
 import type { Db } from './connection.ts';
 
@@ -16,10 +15,10 @@ export async function listOutlinesDue(db: Db, limit: number): Promise<readonly O
   return rows.map((row) => ({ id: row.id, brandId: row.brand_id, storedHash: row.stored_hash, facts: JSON.parse(row.facts) as PictureFacts }));
 }
 
-/** Keeps what was found. Another file that took its place meanwhile has brought its own outline. */
-export async function keepOutline(db: Db, { id, brandId, storedHash, facts }: OutlineDue, outline: SubjectOutline | null, machineNowMs: number): Promise<void> {
+/** Keeps what was found. Another file that took its place meanwhile has brought its own. */
+export async function keepOutline(db: Db, { id, brandId, storedHash, facts }: OutlineDue, found: Required<Pick<PictureFacts, 'outline' | 'things'>>, machineNowMs: number): Promise<void> {
   await db.transaction(async (trx) => {
-    const kept = await trx('media').where({ id, stored_hash: storedHash }).update({ facts: JSON.stringify({ ...facts, outline }), outline_due: 0 });
+    const kept = await trx('media').where({ id, stored_hash: storedHash }).update({ facts: JSON.stringify({ ...facts, ...found }), outline_due: 0 });
     if (kept === 0) await trx('media').where({ id }).update({ outline_due: 0 });
     else await noteChange(trx, { brandId, kind: 'media', subjectId: id }, machineNowMs);
   });

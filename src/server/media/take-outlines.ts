@@ -2,7 +2,7 @@ import { keepOutline, listOutlinesDue } from '../db/outline-repository.ts';
 import type { NewJob } from '../db/job-repository.ts';
 import type { JobHandler } from '../jobs/job-handler.ts';
 import type { Services } from '../services.ts';
-import { readSubjectOutline } from './picture-facts-of-file.ts';
+import { readSubjectFacts, type SubjectFacts } from './picture-facts-of-file.ts';
 
 const KIND = 'outlines';
 /** Pictures between which other upkeep gets its turn. */
@@ -17,11 +17,11 @@ export function outlinesHandler({ db, clock, media, log }: Pick<Services, 'db' |
     async run() {
       const due = await listOutlinesDue(db, BATCH);
       for (const picture of due) {
-        const outline = await readSubjectOutline(media.pathOf(picture.storedHash), picture.facts.focal).catch((error: unknown) => {
+        const found = await readSubjectFacts(media.pathOf(picture.storedHash), picture.facts.focal).catch((error: unknown): SubjectFacts => {
           log.warn({ err: error, media: picture.id }, 'no subject was looked for: the file cannot be read');
-          return null;
+          return { outline: null, things: [] };
         });
-        await keepOutline(db, picture, outline, clock.machineNowMs());
+        await keepOutline(db, picture, found, clock.machineNowMs());
       }
       return due.length < BATCH ? { kind: 'done' } : { kind: 'again', afterMs: PAUSE_MS };
     },

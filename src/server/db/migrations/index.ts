@@ -27,6 +27,7 @@ import * as twentyFifth from './0025-mentions.ts';
 import * as twentySixth from './0026-follow-ups.ts';
 import * as twentySeventh from './0027-outlines.ts';
 import * as twentyEighth from './0028-uses-by-state.ts';
+import * as twentyNinth from './0029-things.ts';
 
 /** Migrations in order; a shipped one is never edited. */
 const all: readonly { readonly name: string; readonly migration: Knex.Migration }[] = [
@@ -58,6 +59,7 @@ const all: readonly { readonly name: string; readonly migration: Knex.Migration 
   { name: '0026-follow-ups', migration: twentySixth },
   { name: '0027-outlines', migration: twentySeventh },
   { name: '0028-uses-by-state', migration: twentyEighth },
+  { name: '0029-things', migration: twentyNinth },
 ];
 
 export const migrations: Knex.MigrationSource<(typeof all)[number]> = {
