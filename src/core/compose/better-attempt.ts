@@ -52,9 +52,9 @@ export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): bo
   return staysLarge(moved, usual);
 }
 
-function staysLarge(moved: Tried, usual: Tried): boolean {
+function staysLarge(moved: Tried, usual: Tried, least = LEAST_SIZE): boolean {
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
-  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * LEAST_SIZE);
+  return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * least);
 }
 
 /** Whether words, or what helps them to be read, hide the subject of their photograph. */
@@ -92,9 +92,27 @@ export function seenShare({ emitted, setting }: Tried, slot: string): number {
 /** Whether a cut shows too little of the subject that its words stand on. */
 export const losesSubject = (tried: Tried, slot: string, hasField: boolean): boolean => seenShare(tried, slot) < SEEN_ENOUGH[hasField ? 'field' : 'words'];
 
+/** Another arrangement is tried where less than this of a subject is seen, and taken where it shows at least so much more. */
+const [SEEN_IN_USUAL, MORE_IN_OTHER] = [0.72, 0.13] as const;
+/** How much smaller words may become for it. */
+const LEAST_SIZE_IN_OTHER = 0.6;
+
+/** Of the photograph of which least of its subject is seen, how much that is. */
+export const worstSeen = (tried: Tried): number => Math.min(1, ...tried.emitted.pictures.map(({ slot }) => (tried.emitted.fronts.some(({ picture }) => picture === slot) ? 1 : seenShare(tried, slot))));
+
+/** Whether a cut cuts off too much of a subject. */
+export const cutsSubject = (tried: Tried): boolean => worstSeen(tried) < SEEN_IN_USUAL;
+
+/** Whether another arrangement shows far more of the subject, with all that is there, nothing amiss that was not, and words that are still large. */
+export function isBetterArranged(other: Tried, usual: Tried): boolean {
+  return worstSeen(other) >= worstSeen(usual) + MORE_IN_OTHER && keepsAll(other, usual) && staysLarge(other, usual, LEAST_SIZE_IN_OTHER) && hasNoMoreFindings(other, usual);
+}
+
+const hasNoMoreFindings = (other: Tried, usual: Tried): boolean => other.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
+
 /** Whether a cut gains by its words beside the photograph: far more of the subject is seen, nothing is missing, and the words are still large. */
 export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside): boolean {
-  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual) && aside.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
+  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual) && hasNoMoreFindings(aside, usual);
 }
 
 /** Sizes of which none is above a share of the largest. */

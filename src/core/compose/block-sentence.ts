@@ -1,6 +1,6 @@
 import type { CalmPlace } from '../template/parts.ts';
 import type { ReadingHelp } from './reading-help.ts';
-import type { PlacedBlock, PlacedFront, SetBeside } from './report.ts';
+import type { InsteadOf, PlacedBlock, PlacedFront, SetBeside } from './report.ts';
 
 const placeNames: Readonly<Record<CalmPlace, string>> = {
   'top-left': 'top left',
@@ -26,6 +26,11 @@ export function frontSentence({ hiddenShare }: PlacedFront): string {
 /** Says why words stand beside a photograph instead of on it. */
 export function besideSentence({ seenShare, seenOnPhoto }: SetBeside): string {
   return `Words beside the photograph: ${percent(seenShare)} of its subject can be seen, with words on it ${percent(seenOnPhoto)}.`;
+}
+
+/** Says why a cut has the arrangement of another shape. */
+export function insteadSentence({ seenShare, seenInIt }: InsteadOf): string {
+  return `Arranged as for another shape: ${percent(seenShare)} of a subject can be seen, as usual ${percent(seenInIt)}.`;
 }
 
 function helpWords(help: ReadingHelp): string {

@@ -8,8 +8,8 @@ import { ALONE, type SlidePlace } from '../piece/slides-of-cut.ts';
 import type { Scene } from '../scene/scene.ts';
 import type { PicturePart } from '../template/parts.ts';
 import type { Arrangement, Template } from '../template/template.ts';
-import { arrange } from './arrange.ts';
-import { cappedSizes, coversSubject, crowdsSubject, isBetterAside, isBetterMoved, isFreer, losesSubject, markAmiss, otherPlaces, seenShare } from './better-attempt.ts';
+import { arrange, nearArrangements } from './arrange.ts';
+import { cappedSizes, coversSubject, crowdsSubject, cutsSubject, isBetterArranged, isBetterAside, isBetterMoved, isFreer, losesSubject, markAmiss, otherPlaces, seenShare, worstSeen } from './better-attempt.ts';
 import { bind } from './bind.ts';
 import { isAlike } from './choose-mark.ts';
 import { cutFrame } from './cut-frame.ts';
@@ -21,7 +21,7 @@ import { markBoxes } from './ink-boxes.ts';
 import type { OverBy } from './measure-overflow.ts';
 import { partBoxes } from './part-boxes.ts';
 import { mayGrow, placeWords } from './place-words.ts';
-import type { CutReport, SetBeside, TextFit } from './report.ts';
+import type { CutReport, InsteadOf, SetBeside, TextFit } from './report.ts';
 import { NO_LIST, sizeKey, usualMark, type Engines, type SetTexts, type Setting } from './set-cut.ts';
 import { photoBelowWords, setAside } from './set-aside.ts';
 import { settleMarks } from './settle-marks.ts';
@@ -113,6 +113,18 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     return { tried: onPhoto, arrangement };
   };
+  /** The cut in an arrangement for a shape close to its own, where a window of the usual one cuts off too much of a subject; else as it was found. */
+  const arrangedAnew = (usual: Attempted, marks: Setting['marks']) => {
+    // Slides and shots of one piece are arranged alike, and a person's choice stays.
+    const isSettled = template.kind !== 'graphic' || adjustment.arrangement !== undefined || Object.keys(adjustment.crops ?? {}).length > 0;
+    if (isSettled || !cutsSubject(usual)) return { tried: usual, arrangement };
+    for (const near of nearArrangements(template, frame.size, arrange(template, frame.size))) {
+      const other = vary(near, adjustment);
+      const tried = attempt({ arrangement: other, marks, meetsSubject: false });
+      if (isBetterArranged(tried, usual)) return { tried: { ...tried, insteadOf: { arrangement: arrangement.key, seenShare: worstSeen(tried), seenInIt: worstSeen(usual) } }, arrangement: other };
+    }
+    return { tried: usual, arrangement };
+  };
   const mayMeet = mayStandBefore(arrangement.root, input);
   // Words go to their subject where it can stand before them, a little smaller if need be, and keep away from it where it cannot.
   const setFor = (marks: Setting['marks']) => {
@@ -122,20 +134,21 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     const found = attempt({ arrangement, marks, meetsSubject: false });
     const { tried: onPhoto, limits } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, limits: undefined };
-    const { tried: usual, arrangement: base } = beside(onPhoto, marks);
+    const { tried: usual, arrangement: base } = photoBelowWords(arrangement) ? beside(onPhoto, marks) : arrangedAnew(onPhoto, marks);
     if (markAmiss(usual) === 0) return usual;
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of otherPlaces(base, usual, frame.size, template.kind === 'graphic')) {
       const moved = attempt({ arrangement: other.arrangement, marks, meetsSubject: false, limits });
-      if (isBetterMoved(moved, usual, other.inCorner)) return { ...moved, beside: usual.beside };
+      if (isBetterMoved(moved, usual, other.inCorner)) return { ...moved, beside: usual.beside, insteadOf: usual.insteadOf };
     }
     return usual;
   };
-  const { setting, texts, fitted, dropped, overBy, emitted, beside: besidePhoto } = settleMarks(setFor, hasRoomForItsMarks);
+  const { setting, texts, fitted, dropped, overBy, emitted, beside: besidePhoto, insteadOf } = settleMarks(setFor, hasRoomForItsMarks);
   return {
     scene: { size: frame.size, nodes: emitted.nodes },
     report: {
-      arrangement: arrangement.key,
+      arrangement: setting.arrangement.key,
+      ...(insteadOf ? { insteadOf } : {}),
       texts: textFits(texts, fitted, emitted.placed, overBy),
       placed: emitted.placed,
       pictures: emitted.pictures,
@@ -148,7 +161,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       ...(input.wantsParts ? { parts: partBoxes(emitted.fronts.length > 0 || besidePhoto ? arrangement.root : setting.root, fitted.laidOut) } : {}),
       findings: [...setting.bound.findings, ...dropped.map((slot) => ({ kind: 'dropped' as const, slot })), ...emitted.findings],
     },
-    sizes: sizesFound(arrangement, texts, fitted),
+    sizes: sizesFound(setting.arrangement, texts, fitted),
   };
 }
 
@@ -193,6 +206,8 @@ function sizesFound(arrangement: Arrangement, texts: SetTexts, fitted: FitOutcom
 interface Attempted extends Fitted {
   /** How words went beside their photograph. */
   readonly beside?: SetBeside | undefined;
+  /** Why the arrangement is not the usual one. */
+  readonly insteadOf?: InsteadOf | undefined;
   readonly emitted: Emitted;
 }
 

@@ -80,10 +80,19 @@ export interface SetBeside {
   readonly seenOnPhoto: number;
 }
 
+/** The arrangement that a cut of this shape usually has, with the share of a photograph's subject that it would show, and that is seen instead. */
+export interface InsteadOf {
+  readonly arrangement: string;
+  readonly seenShare: number;
+  readonly seenInIt: number;
+}
+
 /** What the engine decided for a cut and what it could not reach. */
 export interface CutReport {
   /** Key of the arrangement that was taken. */
   readonly arrangement: string;
+  /** Missing where the arrangement is the usual or the chosen one. */
+  readonly insteadOf?: InsteadOf | undefined;
   readonly texts: readonly TextFit[];
   readonly placed: readonly PlacedText[];
   readonly pictures: readonly PlacedPicture[];

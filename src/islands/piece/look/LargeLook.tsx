@@ -4,7 +4,7 @@ import ChevronRight from 'lucide-react/icons/chevron-right';
 import Download from 'lucide-react/icons/download';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { getCutFile } from '../../../contract/piece-contracts.ts';
-import { besideSentence, blockSentence, frontSentence } from '../../../core/compose/block-sentence.ts';
+import { besideSentence, blockSentence, frontSentence, insteadSentence } from '../../../core/compose/block-sentence.ts';
 import { addressOf } from '../../ui/call.ts';
 import { Button, buttonClasses } from '../../ui/Button.tsx';
 import { toast } from '../../ui/toast.tsx';
@@ -122,7 +122,7 @@ export function LargeLook(props: LargeProps) {
         </div>
       </div>
       <p className="min-h-10 px-6 py-3 text-xs text-quiet tabular-nums">
-        {report && [...report.texts.map((text) => `${labelOf(text.slot)}: ${Math.round(text.sizePx)} px, ${text.lines} line${text.lines === 1 ? '' : 's'}`), ...report.blocks.map(blockSentence), ...report.fronts.map(frontSentence), ...(report.beside ? [besideSentence(report.beside)] : [])].join(' · ')}
+        {report && [...report.texts.map((text) => `${labelOf(text.slot)}: ${Math.round(text.sizePx)} px, ${text.lines} line${text.lines === 1 ? '' : 's'}`), ...report.blocks.map(blockSentence), ...report.fronts.map(frontSentence), ...(report.beside ? [besideSentence(report.beside)] : []), ...(report.insteadOf ? [insteadSentence(report.insteadOf)] : [])].join(' · ')}
       </p>
     </section>
   );
