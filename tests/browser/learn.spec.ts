@@ -144,3 +144,12 @@ test('links tell their clicks, what leads nowhere, and make a QR code; the archi
   const made = (await (await page.request.get(`/api/brands/gullwick/pieces/${page.url().split('/').at(-1) ?? ''}`)).json()) as { document: { title: string; words: { shared: { caption: string } } } };
   expect([made.document.title, made.document.words.shared.caption.includes('tide is in')]).toEqual(['The loft is open again', true]);
 });
+
+test('the address of a place alone leads to its first view, that of a brand to its day', async ({ page }) => {
+  await comeInAs(page, 'Wren', '/b/gullwick/learn/results');
+  for (const [address, view] of [['/b/gullwick/learn', /\/learn\/results$/], ['/b/gullwick/send', /\/send\/sign-off$/], ['/b/gullwick', /\/b\/gullwick\/today$/]] as const) {
+    await page.goto(address);
+    await expect(page).toHaveURL(view);
+  }
+  expect((await page.request.get('/b/gullwick/nowhere')).status()).toBe(404);
+});

@@ -16,8 +16,8 @@ export interface Tried {
   readonly setting: { readonly bound: { readonly pictures: Readonly<Record<string, Picture>> } };
 }
 
-/** Words may become this much smaller for their mark to stand below them, or for a subject to be seen beside them. */
-const LEAST_SIZE = 0.75;
+/** Words may become this much smaller for their mark to stand below them, and for a subject to be seen that is hidden or cut off else. */
+const LEAST_SIZE = { forMark: 0.75, forSubject: 0.6 } as const;
 
 /** How amiss the place of a mark is: 2 where it has less room than its brand asks for, 1 where it lies on the subject of a photograph, else 0. */
 export function markAmiss({ fitted, emitted, setting }: Tried): number {
@@ -49,10 +49,10 @@ export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting
 export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
   if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || (coversSubject(moved) && !coversSubject(usual)) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
   if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
-  return staysLarge(moved, usual);
+  return staysLarge(moved, usual, LEAST_SIZE.forMark);
 }
 
-function staysLarge(moved: Tried, usual: Tried, least = LEAST_SIZE): boolean {
+function staysLarge(moved: Tried, usual: Tried, least: number): boolean {
   const sizes = new Map(usual.emitted.placed.map(({ slot, sizePx }) => [slot, sizePx]));
   return moved.emitted.placed.every(({ slot, sizePx }) => sizePx >= (sizes.get(slot) ?? 0) * least);
 }
@@ -94,8 +94,6 @@ export const losesSubject = (tried: Tried, slot: string, hasField: boolean): boo
 
 /** Another arrangement is tried where less than this of a subject is seen, and taken where it shows at least so much more. */
 const [SEEN_IN_USUAL, MORE_IN_OTHER] = [0.72, 0.13] as const;
-/** How much smaller words may become for it. */
-const LEAST_SIZE_IN_OTHER = 0.6;
 
 /** Of the photograph of which least of its subject is seen, how much that is. */
 export const worstSeen = (tried: Tried): number => Math.min(1, ...tried.emitted.pictures.map(({ slot }) => (tried.emitted.fronts.some(({ picture }) => picture === slot) ? 1 : seenShare(tried, slot))));
@@ -105,14 +103,14 @@ export const cutsSubject = (tried: Tried): boolean => worstSeen(tried) < SEEN_IN
 
 /** Whether another arrangement shows far more of the subject, with all that is there, nothing amiss that was not, and words that are still large. */
 export function isBetterArranged(other: Tried, usual: Tried): boolean {
-  return worstSeen(other) >= worstSeen(usual) + MORE_IN_OTHER && keepsAll(other, usual) && staysLarge(other, usual, LEAST_SIZE_IN_OTHER) && hasNoMoreFindings(other, usual);
+  return worstSeen(other) >= worstSeen(usual) + MORE_IN_OTHER && keepsAll(other, usual) && staysLarge(other, usual, LEAST_SIZE.forSubject) && hasNoMoreFindings(other, usual);
 }
 
 const hasNoMoreFindings = (other: Tried, usual: Tried): boolean => other.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
 
 /** Whether a cut gains by its words beside the photograph: far more of the subject is seen, nothing is missing, and the words are still large. */
 export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside): boolean {
-  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual) && hasNoMoreFindings(aside, usual);
+  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual, LEAST_SIZE.forSubject) && hasNoMoreFindings(aside, usual);
 }
 
 /** Sizes of which none is above a share of the largest. */

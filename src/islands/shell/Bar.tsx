@@ -9,6 +9,7 @@ import { buttonClasses } from '../ui/Button.tsx';
 import { Notices } from './Notices.tsx';
 import { BrandClock } from './BrandClock.tsx';
 import { guideOf } from './guide-of.ts';
+import { places } from './places.ts';
 import { QuickActions } from './QuickActions.tsx';
 import { forgetUnsaved } from '../editor/unsaved-notes.ts';
 import { UntilReady } from '../ui/UntilReady.tsx';
@@ -27,41 +28,6 @@ interface BarProps {
 
 /** A place with more views than these takes the room of the wordmark on usual screens. */
 const MOST_WITH_ROOM = 4;
-
-/** The places, in the order of the job; the one we are in shows its views behind it. */
-const places = [
-  { name: 'Brand', views: [
-    { key: 'book', name: 'Book', path: 'brand/book' },
-    { key: 'facts', name: 'Facts', path: 'brand/facts' },
-    { key: 'voice', name: 'Voice', path: 'brand/voice' },
-    { key: 'templates', name: 'Templates', path: 'brand/templates' },
-  ] },
-  { name: 'Make', views: [{ key: 'pieces', name: 'Pieces', path: 'make/pieces' }, { key: 'media', name: 'Media', path: 'make/media' }, { key: 'ideas', name: 'Ideas', path: 'make/ideas' }] },
-  { name: 'Plan', views: [
-    { key: 'lanes', name: 'Lanes', path: 'plan/lanes' },
-    { key: 'month', name: 'Month', path: 'plan/month' },
-    { key: 'week', name: 'Week', path: 'plan/week' },
-    { key: 'list', name: 'List', path: 'plan/list' },
-    { key: 'profile', name: 'Profile', path: 'plan/profile' },
-    { key: 'rota', name: 'Rota', path: 'plan/rota' },
-    { key: 'rotation', name: 'Rotation', path: 'plan/rotation' },
-    { key: 'campaigns', name: 'Campaigns', path: 'plan/campaigns' },
-  ] },
-  { name: 'Send', views: [
-    { key: 'sign-off', name: 'Sign-off', path: 'send/sign-off' },
-    { key: 'outbox', name: 'Outbox', path: 'send/outbox' },
-    { key: 'by-hand', name: 'By hand', path: 'send/by-hand' },
-    { key: 'channels', name: 'Channels', path: 'send/channels' },
-    { key: 'networks', name: 'Networks', path: 'send/networks' },
-    { key: 'history', name: 'History', path: 'send/history' },
-  ] },
-  { name: 'Learn', views: [
-    { key: 'results', name: 'Results', path: 'learn/results' },
-    { key: 'replies', name: 'Replies', path: 'learn/replies' },
-    { key: 'links', name: 'Links', path: 'learn/links' },
-    { key: 'archive', name: 'Archive', path: 'learn/archive' },
-  ] },
-] as const;
 
 const item = 'flex cursor-pointer items-center justify-between gap-6 rounded-md px-2.5 py-1.5 text-sm outline-none data-[focused]:bg-sunk';
 const trigger = 'flex h-8 items-center gap-2 rounded-md px-2 max-[28rem]:px-1 text-sm hover:bg-sunk data-[pressed]:bg-sunk';
