@@ -265,7 +265,7 @@ test('words stand in the calmest place of a photograph, which the large view exp
   });
   await startPiece(page, 'Lull');
   await page.getByRole('button', { name: /Choose a picture/ }).click();
-  await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+  await page.getByRole('dialog').getByRole('button', { name: /red-diamond|red diamond/i }).first().click();
   await page.getByLabel('Headline').fill('The hatch is open');
   await expectSaved(page);
   await expectSettled(page);
@@ -285,6 +285,11 @@ test('words stand in the calmest place of a photograph, which the large view exp
   });
   await page.getByRole('button', { name: /Petalry Square,/ }).click();
   await expect(page.getByText(/Words at the [a-z ]+, the calmest place of this crop/)).toBeVisible();
+  await test.step('a hut that fills its photograph leaves them no place on it: they stand beside', async () => {
+    await page.getByRole('button', { name: 'Change', exact: true }).click();
+    await page.getByRole('dialog').getByRole('button', { name: /beach-hut|beach hut/i }).first().click();
+    await expect(page.getByText(/Words beside the photograph: \d+% of its subject can be seen, with words on it \d+%/)).toBeVisible();
+  });
 });
 
 test('a template is turned in all cuts at once, and otherwise in one of them', { tag: '@long' }, async ({ page }) => {
