@@ -16,8 +16,8 @@ export interface Tried {
   readonly setting: { readonly bound: { readonly pictures: Readonly<Record<string, Picture>> } };
 }
 
-/** Words may become this much smaller for their mark to stand below them, and for a subject to be seen that is hidden or cut off else. */
-const LEAST_SIZE = { forMark: 0.75, forSubject: 0.6 } as const;
+/** Words may become this much smaller for their mark to stand below them or to stand beside a photograph, and in another arrangement, which sets each of them otherwise. */
+const LEAST_SIZE = { moved: 0.75, arranged: 0.6 } as const;
 
 /** How amiss the place of a mark is: 2 where it has less room than its brand asks for, 1 where it lies on the subject of a photograph, else 0. */
 export function markAmiss({ fitted, emitted, setting }: Tried): number {
@@ -49,7 +49,7 @@ export function otherPlaces(arrangement: Arrangement, { fitted, emitted, setting
 export function isBetterMoved(moved: Tried, usual: Tried, inCorner: boolean): boolean {
   if (markAmiss(moved) >= markAmiss(usual) || !keepsAll(moved, usual) || (coversSubject(moved) && !coversSubject(usual)) || moved.emitted.findings.length > usual.emitted.findings.length) return false;
   if (inCorner && !standFree(markBoxes(moved.fitted.laidOut), moved.emitted)) return false;
-  return staysLarge(moved, usual, LEAST_SIZE.forMark);
+  return staysLarge(moved, usual, LEAST_SIZE.moved);
 }
 
 function staysLarge(moved: Tried, usual: Tried, least: number): boolean {
@@ -103,14 +103,14 @@ export const cutsSubject = (tried: Tried): boolean => worstSeen(tried) < SEEN_IN
 
 /** Whether another arrangement shows far more of the subject, with all that is there, nothing amiss that was not, and words that are still large. */
 export function isBetterArranged(other: Tried, usual: Tried): boolean {
-  return worstSeen(other) >= worstSeen(usual) + MORE_IN_OTHER && keepsAll(other, usual) && staysLarge(other, usual, LEAST_SIZE.forSubject) && hasNoMoreFindings(other, usual);
+  return worstSeen(other) >= worstSeen(usual) + MORE_IN_OTHER && keepsAll(other, usual) && staysLarge(other, usual, LEAST_SIZE.arranged) && hasNoMoreFindings(other, usual);
 }
 
 const hasNoMoreFindings = (other: Tried, usual: Tried): boolean => other.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
 
 /** Whether a cut gains by its words beside the photograph: far more of the subject is seen, nothing is missing, and the words are still large. */
 export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside): boolean {
-  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual, LEAST_SIZE.forSubject) && hasNoMoreFindings(aside, usual);
+  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual, LEAST_SIZE.moved) && hasNoMoreFindings(aside, usual);
 }
 
 /** Sizes of which none is above a share of the largest. */
