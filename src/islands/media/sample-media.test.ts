@@ -4,7 +4,7 @@ import type { MediaItem } from './media-address.ts';
 import { sampleMedia } from './sample-media.ts';
 
 const photo = { ...testPicture().facts, leastLuminance: [10], mostLuminance: [230] };
-const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({ id, recording: null, tags: [], facts: photo, widthPx: 2400, heightPx: 1600, altText: '', focalBy: 'proposal', ...more }) as unknown as MediaItem;
+const item = (id: string, more: Partial<MediaItem> = {}): MediaItem => ({ id, recording: null, tags: [], facts: photo, focal: photo.focal, widthPx: 2400, heightPx: 1600, altText: '', focalBy: 'proposal', ...more }) as unknown as MediaItem;
 
 describe('the pictures that templates are shown with', () => {
   it('are the best photographs, whatever came in last', () => {
@@ -17,6 +17,11 @@ describe('the pictures that templates are shown with', () => {
     const { items, pictures } = sampleMedia([item('new'), item('cut', { facts: clear }), item('mark', { facts: clear, tags: ['mark'] }), item('old')]);
     expect(pictures).toEqual({ photos: ['new', 'old'], clear: [], cutOuts: ['cut'] });
     expect(items.map(({ id }) => id)).toEqual(['new', 'old', 'cut']);
+  });
+
+  it('leave words room beside their subject before they are the latest', () => {
+    const filled = item('hut', { facts: { ...photo, outline: null, things: [{ x: 0.2, y: 0.1, width: 0.7, height: 0.7 }] } });
+    expect(sampleMedia([filled, item('kite')]).pictures.photos).toEqual(['kite', 'hut']);
   });
 
   it('tell which photographs have a subject that stands clear', () => {

@@ -1,3 +1,4 @@
+import { likelySubject } from '../../core/crop/known-subject.ts';
 import { isCutOut } from '../../core/crop/picture-facts.ts';
 import type { SamplePictures } from '../../core/piece/sample-frame.ts';
 import type { MediaItem } from './media-address.ts';
@@ -18,9 +19,16 @@ const isSharp = ({ widthPx, heightPx }: MediaItem): boolean => Math.min(widthPx,
 /** Somebody has looked at it: it is described, or its focal point was placed. */
 const isCaredFor = ({ altText, focalBy }: MediaItem): boolean => altText.trim() !== '' || focalBy === 'person';
 
+/** Templates are shown with subjects of at most this share of their photograph: a larger one leaves words no room on it, and all templates would look alike. */
+const MOST_OF_PHOTO = 0.2;
+const leavesRoom = (item: MediaItem): boolean => {
+  const subject = likelySubject(item);
+  return subject !== null && subject.width * subject.height <= MOST_OF_PHOTO;
+};
+
 /** A few of a brand's pictures to look at templates with: its best photographs, not whatever came in last. */
 export function sampleMedia(latest: readonly MediaItem[]): { readonly items: readonly MediaItem[]; readonly pictures: SamplePictures } {
-  const rank = (item: MediaItem): number => (isPhoto(item) ? 4 : 0) + (isSharp(item) ? 2 : 0) + (isCaredFor(item) ? 1 : 0);
+  const rank = (item: MediaItem): number => (isPhoto(item) ? 8 : 0) + (isSharp(item) ? 4 : 0) + (isCaredFor(item) ? 2 : 0) + (leavesRoom(item) ? 1 : 0);
   const ranked = latest.filter((item) => !isCutOut(item.facts)).toSorted((a, b) => rank(b) - rank(a));
   const photos = ranked.slice(0, MAX_OF_A_KIND);
   const clear = ranked.filter((item) => isPhoto(item) && item.facts.outline).slice(0, MAX_OF_A_KIND);
