@@ -21,7 +21,8 @@ describe('the pictures that templates are shown with', () => {
 
   it('leave words room beside their subject before they are the latest', () => {
     const filled = item('hut', { facts: { ...photo, outline: null, things: [{ x: 0.2, y: 0.1, width: 0.7, height: 0.7 }] } });
-    expect(sampleMedia([filled, item('kite')]).pictures.photos).toEqual(['kite', 'hut']);
+    const misty = item('mist', { facts: { ...photo, leastLuminance: [100], mostLuminance: [190] } });
+    expect(sampleMedia([filled, misty, item('kite')]).pictures.photos).toEqual(['kite', 'hut', 'mist']);
   });
 
   it('tell which photographs have a subject that stands clear', () => {
