@@ -48,8 +48,9 @@ describe('barrierDistance', () => {
 describe('thingsIn', () => {
   it('boxes all of a kite whose middle has the colour of the sky, and not its string', () => {
     const kite = drawn((x, y) => {
-      if (within(x, 0.4, 0.7) && within(y, 0.2, 0.5)) return within(x, 0.54, 0.56) ? sky(y) : x < 0.55 ? RED : YELLOW;
-      return within(x, 0.545, 0.555) && y > 0.5 ? RED : sky(y);
+      if (within(x, 0.4, 0.7) && within(y, 0.2, 0.5)) return within(x, 0.53, 0.57) ? sky(y) : x < 0.55 ? RED : YELLOW;
+      if (within(x, 0.1, 0.26) && within(y, 0.6, 0.8)) return [225, 228, 232];
+      return within(x, 0.537, 0.563) && within(y, 0.5, 0.75) ? RED : sky(y);
     });
     const [thing, ...others] = thingsIn(kite);
     expectBox(thing, { x: 0.4, y: 0.2, width: 0.3, height: 0.3 });
