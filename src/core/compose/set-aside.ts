@@ -1,5 +1,4 @@
-import type { Picture } from '../crop/crop-window.ts';
-import { cropWindow } from '../crop/crop-window.ts';
+import { cropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
 import { likelySubject } from '../crop/known-subject.ts';
 import type { Size } from '../geometry/box.ts';
 import type { CalmPlace, Edge, Field, PicturePart, StackPart } from '../template/parts.ts';
@@ -107,7 +106,7 @@ function seenIn(picture: Picture, size: Size): number {
 }
 
 /** The share of a picture's likely subject that lies inside a window of it, in [0, 1]; 1 where nothing is known of it. */
-export function shownShare(picture: Picture, window: { readonly x: number; readonly y: number; readonly width: number; readonly height: number }): number {
+export function shownShare(picture: Picture, window: CropWindow): number {
   const subject = likelySubject(picture);
   if (!subject) return 1;
   const along = (from: number, length: number, start: number, room: number): number => Math.max(0, Math.min(from + length, start + room) - Math.max(from, start)) / Math.max(Number.EPSILON, length);
