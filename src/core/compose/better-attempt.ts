@@ -6,7 +6,7 @@ import type { FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
 import type { SetBeside } from './report.ts';
 import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
-import { shownShare } from './set-aside.ts';
+import { shownShare, type Cover } from './set-aside.ts';
 
 /** A cut that was set in one way, as far as it is compared with another. */
 export interface Tried {
@@ -78,8 +78,11 @@ export function isFreer(smaller: Tried, usual: Tried): boolean {
 
 const keepsAll = (other: Tried, usual: Tried): boolean => (!other.fitted.overflow || Boolean(usual.fitted.overflow)) && other.dropped.length <= usual.dropped.length;
 
-/** Words go beside a photograph on which less than this of its subject is seen, where that shows at least so much more of it. What a field hides is gone. */
-const SEEN_ENOUGH = { words: 0.75, field: 0.86 } as const;
+/**
+ * Words go beside a photograph on which less than this of its subject is seen, where that shows at least so much more of it. What a field hides is
+ * gone, and a subject that stands half in its light and half in the dark looks like a fault.
+ */
+const SEEN_ENOUGH: Readonly<Record<Cover, number>> = { words: 0.75, veil: 0.79, field: 0.86 };
 const MORE_SEEN = 0.12;
 
 /** The share of a photograph's subject that can be seen: neither cut off nor below words and what helps to read them. */
@@ -90,7 +93,7 @@ export function seenShare({ emitted, setting }: Tried, slot: string): number {
 }
 
 /** Whether a cut shows too little of the subject that its words stand on. */
-export const losesSubject = (tried: Tried, slot: string, hasField: boolean): boolean => seenShare(tried, slot) < SEEN_ENOUGH[hasField ? 'field' : 'words'];
+export const losesSubject = (tried: Tried, slot: string, cover: Cover): boolean => seenShare(tried, slot) < SEEN_ENOUGH[cover];
 
 /** Another arrangement is tried where less than this of a subject is seen, and taken where it shows at least so much more. */
 const [SEEN_IN_USUAL, MORE_IN_OTHER] = [0.72, 0.13] as const;

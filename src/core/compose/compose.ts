@@ -101,11 +101,11 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   };
   /** The cut with its words beside the photograph, where its subject has no room beside words on it; else as it was found. */
   const beside = (onPhoto: Attempted, marks: Setting['marks']) => {
-    const { slot, hasField } = photoBelowWords(arrangement) ?? NO_PHOTO;
+    const { slot, cover } = photoBelowWords(arrangement) ?? NO_PHOTO;
     const picture = onPhoto.setting.bound.pictures[slot];
     const place = onPhoto.emitted.blocks.find((block) => block.picture === slot)?.place;
     // A crop that a person has moved shows what they want to be seen.
-    if (!picture || !place || adjustment.crops?.[slot] || !losesSubject(onPhoto, slot, hasField)) return { tried: onPhoto, arrangement };
+    if (!picture || !place || adjustment.crops?.[slot] || !losesSubject(onPhoto, slot, cover)) return { tried: onPhoto, arrangement };
     for (const aside of setAside(arrangement, picture, place, frame)) {
       const tried = attempt({ arrangement: aside, marks, meetsSubject: false });
       const beside: SetBeside = { picture: slot, seenShare: seenShare(tried, slot), seenOnPhoto: seenShare(onPhoto, slot) };
@@ -181,7 +181,7 @@ const STEPS_TO_MEET = [0, 2, 4] as const;
 /** Shares of the usual size at which words are tried to leave the subject free that they lie on. */
 const SHARES_OFF_SUBJECT = [0.85, 0.72] as const;
 
-const NO_PHOTO = { slot: '', hasField: false } as const;
+const NO_PHOTO = { slot: '', cover: 'words' } as const;
 const NO_FRONTS: EmitInput['fronts'] = new Map();
 
 /** Whether a layout has room for the marks that its grounds ask for. */

@@ -110,6 +110,20 @@ describe('setAside', () => {
     expect(plaque?.children[0]).toMatchObject({ field: { ink: 'accent' } });
   });
 
+  it('says what lies over the photograph besides words', () => {
+    expect(['lull', 'gust', 'shade'].map((key) => photoBelowWords(arrangementOf(key, shapes.square))?.cover)).toEqual(['words', 'field', 'veil']);
+  });
+
+  it('of shade leave no subject half in its light and half in the dark', () => {
+    // Three quarters of it are in the light, which would be enough for a subject that no dark lies on.
+    const inBoth = cutOf('shade', placementOf(1080, 1350), photoOf(0.3, { x: 0.5, y: 0.55 })).report;
+    expect(inBoth.beside?.seenOnPhoto).toBeGreaterThan(0.75);
+    expect(inBoth.beside?.seenShare).toBeGreaterThan(0.9);
+    const inLight = cutOf('shade', placementOf(1080, 1350), photoOf(0.3, { x: 0.5, y: 0.6 })).report;
+    expect(inLight.beside).toBeUndefined();
+    expect(inLight.blocks[0]?.hiddenShare).toBeLessThan(0.1);
+  });
+
   it('leaves arrangements alone whose words stand on no photograph', () => {
     expect(photoBelowWords(arrangementOf('season', shapes.square))).toBeNull();
     expect(asidesOf('season', shapes.square)).toEqual([]);

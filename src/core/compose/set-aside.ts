@@ -27,10 +27,15 @@ interface OnPhoto {
   readonly block: StackPart;
 }
 
-/** The photograph that the words of an arrangement stand on, and whether they have a field; null where they stand on none, or in several blocks. */
-export function photoBelowWords({ root }: Arrangement): { readonly slot: string; readonly hasField: boolean } | null {
+/** What lies over a photograph with words on it: the words alone, a field below them, or a veil that opens around the subject. */
+export type Cover = 'words' | 'field' | 'veil';
+
+/** The photograph that the words of an arrangement stand on, and what lies over it; null where they stand on none, or in several blocks. */
+export function photoBelowWords({ root }: Arrangement): { readonly slot: string; readonly cover: Cover } | null {
   const found = onPhoto(root);
-  return found && { slot: found.picture.slot, hasField: found.block.field !== undefined };
+  if (!found) return null;
+  const isVeiled = root.children.some((child) => child.part === 'veil' && child.around === found.picture.slot);
+  return { slot: found.picture.slot, cover: found.block.field ? 'field' : isVeiled ? 'veil' : 'words' };
 }
 
 /**
