@@ -4,6 +4,7 @@ import { gullwickBook } from '../../../demo/brands/gullwick.ts';
 import { testPicture } from '../../../tests/fixtures/pictures.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import type { Picture } from '../crop/crop-window.ts';
+import { shownShare } from '../crop/seen-share.ts';
 import type { BoxInPicture } from '../crop/subject-box.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import { linkedCut, type Adjustment } from '../piece/adjustment.ts';
@@ -14,7 +15,6 @@ import { arrange, nearArrangements } from './arrange.ts';
 import { insteadSentence } from './block-sentence.ts';
 import { compose } from './compose.ts';
 import type { CutReport } from './report.ts';
-import { shownShare } from './set-aside.ts';
 
 const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
 const square: Placement = { key: 'square', name: 'Square', surface: 'Feed', exportPx: { width: 1080, height: 1080 }, safePercent: { top: 4, right: 4, bottom: 4, left: 4 } };

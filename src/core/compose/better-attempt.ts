@@ -1,4 +1,5 @@
 import type { Picture } from '../crop/crop-window.ts';
+import { shownShare } from '../crop/seen-share.ts';
 import type { Size } from '../geometry/box.ts';
 import type { Arrangement } from '../template/template.ts';
 import type { Emitted } from './emit.ts';
@@ -6,7 +7,7 @@ import type { FitOutcome } from './fit.ts';
 import { markBoxes } from './ink-boxes.ts';
 import type { SetBeside } from './report.ts';
 import { marksOnSubject, standFree, withMarksMoved } from './mark-off-subject.ts';
-import { shownShare, type Cover } from './set-aside.ts';
+import type { Cover } from './set-aside.ts';
 
 /** A cut that was set in one way, as far as it is compared with another. */
 export interface Tried {

@@ -5,6 +5,7 @@ import { patchRaster, testPicture } from '../../../tests/fixtures/pictures.ts';
 import { testTypesetter } from '../../../tests/fixtures/typesetter.ts';
 import type { Picture } from '../crop/crop-window.ts';
 import { takePictureFacts } from '../crop/picture-facts.ts';
+import { shownShare } from '../crop/seen-share.ts';
 import { boxContains, growBox, intersectBoxes } from '../geometry/box.ts';
 import type { Placement } from '../network/network-sheet.ts';
 import { linkedCut, type Adjustment } from '../piece/adjustment.ts';
@@ -16,7 +17,7 @@ import { arrange } from './arrange.ts';
 import { besideSentence } from './block-sentence.ts';
 import { compose, type Composed } from './compose.ts';
 import { cutFrame } from './cut-frame.ts';
-import { photoBelowWords, setAside, shownShare } from './set-aside.ts';
+import { photoBelowWords, setAside } from './set-aside.ts';
 
 const engines = { typesetter: testTypesetter(), yoga: await loadYoga() };
 const placementOf = (width: number, height: number, safe = { top: 4, right: 4, bottom: 4, left: 4 }): Placement => ({ key: 'k', name: 'k', surface: 'k', exportPx: { width, height }, safePercent: safe });
@@ -127,14 +128,5 @@ describe('setAside', () => {
   it('leaves arrangements alone whose words stand on no photograph', () => {
     expect(photoBelowWords(arrangementOf('season', shapes.square))).toBeNull();
     expect(asidesOf('season', shapes.square)).toEqual([]);
-  });
-});
-
-describe('shownShare', () => {
-  it('is what a window holds of the likely subject, and all where none is known', () => {
-    const picture = testPicture({ facts: { ...testPicture().facts, things: [{ x: 0.4, y: 0.4, width: 0.2, height: 0.2 }], saliency: [] }, focal: { x: 0.5, y: 0.5 } });
-    expect(shownShare(picture, { x: 0, y: 0, width: 1, height: 1 })).toBeCloseTo(1);
-    expect(shownShare(picture, { x: 0.5, y: 0.45, width: 0.5, height: 0.5 })).toBeCloseTo(0.375);
-    expect(shownShare({ ...picture, facts: { ...picture.facts, things: [] } }, { x: 0.9, y: 0.9, width: 0.1, height: 0.1 })).toBe(1);
   });
 });

@@ -1,5 +1,5 @@
-import { cropWindow, type CropWindow, type Picture } from '../crop/crop-window.ts';
-import { likelySubject } from '../crop/known-subject.ts';
+import { cropWindow, type Picture } from '../crop/crop-window.ts';
+import { shownShare } from '../crop/seen-share.ts';
 import type { Size } from '../geometry/box.ts';
 import type { CalmPlace, Edge, Field, PicturePart, StackPart } from '../template/parts.ts';
 import type { Arrangement } from '../template/template.ts';
@@ -108,12 +108,4 @@ function partOf({ widthPx, heightPx }: Size, way: 'column' | 'row'): Size {
 function seenIn(picture: Picture, size: Size): number {
   const box = { xPx: 0, yPx: 0, ...size };
   return shownShare(picture, cropWindow(picture, box, box));
-}
-
-/** The share of a picture's likely subject that lies inside a window of it, in [0, 1]; 1 where nothing is known of it. */
-export function shownShare(picture: Picture, window: CropWindow): number {
-  const subject = likelySubject(picture);
-  if (!subject) return 1;
-  const along = (from: number, length: number, start: number, room: number): number => Math.max(0, Math.min(from + length, start + room) - Math.max(from, start)) / Math.max(Number.EPSILON, length);
-  return along(subject.x, subject.width, window.x, window.width) * along(subject.y, subject.height, window.y, window.height);
 }

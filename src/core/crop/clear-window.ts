@@ -1,6 +1,7 @@
 import type { Box } from '../geometry/box.ts';
 import { cropWindow, type CropWindow, type Picture } from './crop-window.ts';
 import { knownSubject, likelySubject } from './known-subject.ts';
+import { seenShareOf } from './seen-share.ts';
 import type { BoxInPicture } from './subject-box.ts';
 
 /** A subject of which this much can be seen counts as whole. */
@@ -29,7 +30,7 @@ export function clearWindow(picture: Picture, box: Box, places: readonly [Box, .
   const subject = knownSubject(picture) ?? withAir(likelySubject(picture), picture);
   const isCovered = largest.widthPx * largest.heightPx < box.widthPx * box.heightPx * WHOLE;
   if (!subject || !isCovered) return usual;
-  const seen = seenOf(subject, usual, box, largest);
+  const seen = seenIn(largest, subject, usual, box);
   if (seen >= WHOLE) return usual;
   // Closer than its pixels allow would be blurred.
   const sharp = Math.max(1, (usual.width * picture.widthPx) / box.widthPx);
@@ -37,7 +38,7 @@ export function clearWindow(picture: Picture, box: Box, places: readonly [Box, .
   for (const zoom of ZOOMS.filter((each) => each <= sharp)) {
     for (const place of places.slice(0, MAX_PLACES)) {
       const window = movedTo(place, subject, box, { width: usual.width / zoom, height: usual.height / zoom });
-      const worth = seenOf(subject, window, box, place) - ZOOM_COST * (zoom - 1);
+      const worth = seenIn(place, subject, window, box) - ZOOM_COST * (zoom - 1);
       if (worth > best.worth) best = { window, worth };
     }
   }
@@ -60,10 +61,8 @@ function movedTo(place: Box, subject: BoxInPicture, box: Box, { width, height }:
   return { x: within(subject.x + subject.width / 2 - across * width, 1 - width), y: within(subject.y + subject.height / 2 - down * height, 1 - height), width, height };
 }
 
-/** The share of a subject's box that lies in a place, in [0, 1]. */
-function seenOf(subject: BoxInPicture, window: CropWindow, box: Box, place: Box): number {
-  const along = (from: number, length: number, placeFrom: number, placeLength: number): number => Math.max(0, Math.min(from + length, placeFrom + placeLength) - Math.max(from, placeFrom)) / Math.max(Number.EPSILON, length);
-  const x = box.xPx + ((subject.x - window.x) / window.width) * box.widthPx;
-  const y = box.yPx + ((subject.y - window.y) / window.height) * box.heightPx;
-  return along(x, (subject.width / window.width) * box.widthPx, place.xPx, place.widthPx) * along(y, (subject.height / window.height) * box.heightPx, place.yPx, place.heightPx);
+/** The share of a subject's box that lies in a place of the box where a window of its picture is painted, in [0, 1]. */
+function seenIn(place: Box, subject: BoxInPicture, window: CropWindow, box: Box): number {
+  const [across, down] = [window.width / box.widthPx, window.height / box.heightPx];
+  return seenShareOf(subject, { x: window.x + (place.xPx - box.xPx) * across, y: window.y + (place.yPx - box.yPx) * down, width: place.widthPx * across, height: place.heightPx * down });
 }

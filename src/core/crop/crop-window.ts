@@ -2,6 +2,7 @@ import { LRUCache } from 'lru-cache';
 import type { Box } from '../geometry/box.ts';
 import type { FocalPoint, PictureFacts } from './picture-facts.ts';
 import { likelySubject } from './known-subject.ts';
+import { overlap } from './seen-share.ts';
 import { subjectBox } from './subject-box.ts';
 
 /** A picture as layout knows it. */
@@ -172,8 +173,8 @@ function focalPlace(focal: FocalPoint, part: CropWindow): number {
 /** How much of a subject's box is seen, with some air around it, of what a window of this size can show; in [0, 1]. */
 function keptOf(subject: CropWindow, part: CropWindow): number {
   const along = (from: number, length: number, partFrom: number, partLength: number): number => {
-    const [start, end] = [partFrom + WHOLE_MARGIN * partLength, partFrom + (1 - WHOLE_MARGIN) * partLength];
-    return Math.max(0, Math.min(from + length, end) - Math.max(from, start)) / Math.max(Number.EPSILON, Math.min(length, end - start));
+    const roomy = (1 - 2 * WHOLE_MARGIN) * partLength;
+    return overlap(from, length, partFrom + WHOLE_MARGIN * partLength, roomy) / Math.max(Number.EPSILON, Math.min(length, roomy));
   };
   return along(subject.x, subject.width, part.x, part.width) * along(subject.y, subject.height, part.y, part.height);
 }
