@@ -111,11 +111,11 @@ export function TemplatePicker({ brand, onClose }: { readonly brand: string; rea
           ))}
         </div>
       )}
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(32rem,100%),1fr))] gap-4">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(29rem,100%),1fr))] gap-4">
         {offered.map((template) => (
           <li key={template.key} ref={inView.watch} data-template={template.key}>
             <button type="button" disabled={start.isPending} onClick={() => start.mutate(template.key)} className="block w-full rounded-md border border-line bg-panel p-3 text-left hover:border-house disabled:opacity-60">
-              <span className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
+              <span className="flex items-end gap-2.5 [&>canvas]:min-w-0" aria-hidden>
                 {previewCuts(template, shapes).map(({ key, placement }) => (
                   <CutCanvas key={key} wall={wall} cutKey={key} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
                 ))}

@@ -183,7 +183,7 @@ interface TileProps {
 function TemplateTile({ template, wall, watch, children }: TileProps) {
   return (
     <li ref={watch} className={`rounded-md border border-line bg-panel p-3 ${template.archived ? 'opacity-60' : ''}`} data-template={template.key}>
-      <div className="flex items-end gap-2.5 overflow-hidden" aria-hidden>
+      <div className="flex items-end gap-2.5 [&>canvas]:min-w-0" aria-hidden>
         {shown.map((placement) => (
           <CutCanvas key={placement.key} wall={wall} cutKey={`${template.key}.${placement.key}`} widthPx={(HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={HEIGHT_PX} />
         ))}

@@ -131,7 +131,7 @@ function TemplateTiles({ brand, template, piece, store, cuts, onClose }: Content
             onClick={() => void choose(each.key)}
             className={`block w-full rounded-md border bg-panel p-2.5 text-left ${each.key === template.key ? 'border-house ring-1 ring-house' : 'border-line hover:border-house'}`}
           >
-            <span className="flex items-end gap-2 overflow-hidden" aria-hidden>
+            <span className="flex items-end gap-2 [&>canvas]:min-w-0" aria-hidden>
               {shapes.map(({ key, placement }) => (
                 <CutCanvas key={key} wall={wall} cutKey={`${each.key}.${key}`} widthPx={(SHOWN_HEIGHT_PX * placement.exportPx.width) / placement.exportPx.height} heightPx={SHOWN_HEIGHT_PX} />
               ))}
