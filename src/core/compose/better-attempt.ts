@@ -61,15 +61,15 @@ function staysLarge(moved: Tried, usual: Tried, least: number): boolean {
 /** Whether words, or what helps them to be read, hide the subject of their photograph. */
 export const coversSubject = ({ emitted }: Tried): boolean => emitted.findings.some(({ kind }) => kind === 'covered-subject');
 
-/** Words crowd a subject of which they and their help hide more than this. */
-const CROWDED_FROM = 0.3;
+/** Words crowd a subject of which they and their help hide more than this. Smaller ones let a veil open wider around it, which is what the veil is for. */
+const CROWDED_FROM: Readonly<Record<Cover, number>> = { words: 0.3, veil: 0.12, field: 0.3 };
 /** Smaller words have to hide at most this share of what was hidden. */
 const MOST_STILL_HIDDEN = 0.6;
 
 const hiddenBy = ({ emitted }: Tried): number => Math.max(0, ...emitted.blocks.map(({ hiddenShare }) => hiddenShare));
 
 /** Whether words leave a part of their photograph's subject to be seen, but too little. */
-export const crowdsSubject = (tried: Tried): boolean => hiddenBy(tried) > CROWDED_FROM;
+export const crowdsSubject = (tried: Tried, cover: Cover): boolean => hiddenBy(tried) > CROWDED_FROM[cover];
 
 /** Whether smaller words leave the subject free, or far more of it, and nothing is missing that was there. */
 export function isFreer(smaller: Tried, usual: Tried): boolean {
@@ -83,8 +83,10 @@ const keepsAll = (other: Tried, usual: Tried): boolean => (!other.fitted.overflo
  * Words go beside a photograph on which less than this of its subject is seen, where that shows at least so much more of it. What a field hides is
  * gone, and a subject that stands half in its light and half in the dark looks like a fault.
  */
-const SEEN_ENOUGH: Readonly<Record<Cover, number>> = { words: 0.75, veil: 0.79, field: 0.86 };
+const SEEN_ENOUGH: Readonly<Record<Cover, number>> = { words: 0.75, veil: 0.84, field: 0.86 };
 const MORE_SEEN = 0.12;
+/** For so much more of a subject words may get as small as in another arrangement, unless they were tried smaller on the photograph. */
+const FAR_MORE_SEEN = 0.3;
 
 /** The share of a photograph's subject that can be seen: neither cut off nor below words and what helps to read them. */
 export function seenShare({ emitted, setting }: Tried, slot: string): number {
@@ -112,9 +114,11 @@ export function isBetterArranged(other: Tried, usual: Tried): boolean {
 
 const hasNoMoreFindings = (other: Tried, usual: Tried): boolean => other.emitted.findings.every(({ kind }) => usual.emitted.findings.some((each) => each.kind === kind));
 
-/** Whether a cut gains by its words beside the photograph: far more of the subject is seen, nothing is missing, and the words are still large. */
-export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside): boolean {
-  return seenShare >= seenOnPhoto + MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual, LEAST_SIZE.moved) && hasNoMoreFindings(aside, usual);
+/** Whether a cut gains by its words beside the photograph: more of the subject is seen, nothing is missing, and the words are as large as that is worth. */
+export function isBetterAside(aside: Tried, usual: Tried, { seenShare, seenOnPhoto }: SetBeside, isSmallAlready: boolean): boolean {
+  const gain = seenShare - seenOnPhoto;
+  const least = gain >= FAR_MORE_SEEN && !isSmallAlready ? LEAST_SIZE.arranged : LEAST_SIZE.moved;
+  return gain >= MORE_SEEN && keepsAll(aside, usual) && staysLarge(aside, usual, least) && hasNoMoreFindings(aside, usual);
 }
 
 /** Sizes of which none is above a share of the largest. */

@@ -69,6 +69,7 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
   const place = input.place ?? ALONE;
   const scheme = resolveScheme(book, hasScheme(book, adjustment.scheme) ? adjustment.scheme : template.scheme);
   const arrangement = vary(arrange(template, frame.size, adjustment.arrangement), adjustment);
+  const below = photoBelowWords(arrangement);
   const settingFor = ({ arrangement, marks, meetsSubject, smallerBy = 0, limits }: Attempt) => ({ leastShare, isBound }: Leeway) => (dropped: readonly string[]): Setting => {
     const hidden = [...(adjustment.hidden ?? []), ...dropped];
     const bound = bind(template, input.frame, input.pictures, { ghosts: input.ghosts, hidden, facts: book.facts, language: book.language });
@@ -99,17 +100,22 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
     }
     return { tried: found, limits: undefined };
   };
-  /** The cut with its words beside the photograph, where its subject has no room beside words on it; else as it was found. */
-  const beside = (onPhoto: Attempted, marks: Setting['marks']) => {
-    const { slot, cover } = photoBelowWords(arrangement) ?? NO_PHOTO;
+  /**
+   * The cut with its words beside the photograph, where its subject has no room beside words on it; else as it is.
+   * @param found the cut before its words were made smaller for the subject, which they were in vain if too little of it can be seen
+   */
+  const beside = (onPhoto: Attempted, found: Attempted, marks: Setting['marks']) => {
+    const { slot, cover } = below ?? NO_PHOTO;
     const picture = onPhoto.setting.bound.pictures[slot];
     const place = onPhoto.emitted.blocks.find((block) => block.picture === slot)?.place;
     // A crop that a person has moved shows what they want to be seen.
     if (!picture || !place || adjustment.crops?.[slot] || !losesSubject(onPhoto, slot, cover)) return { tried: onPhoto, arrangement };
     for (const aside of setAside(arrangement, picture, place, frame)) {
       const tried = attempt({ arrangement: aside, marks, meetsSubject: false });
-      const beside: SetBeside = { picture: slot, seenShare: seenShare(tried, slot), seenOnPhoto: seenShare(onPhoto, slot) };
-      if (isBetterAside(tried, onPhoto, beside)) return { tried: { ...tried, beside }, arrangement: aside };
+      for (const usual of new Set([onPhoto, found])) {
+        const beside: SetBeside = { picture: slot, seenShare: seenShare(tried, slot), seenOnPhoto: seenShare(usual, slot) };
+        if (isBetterAside(tried, usual, beside, onPhoto !== found)) return { tried: { ...tried, beside }, arrangement: aside };
+      }
     }
     return { tried: onPhoto, arrangement };
   };
@@ -133,8 +139,8 @@ export function compose(input: ComposeInput, engines: Engines): Composed {
       if (met.emitted.fronts.length > 0 && !met.fitted.overflow && isWorthMeeting(met.emitted)) return met;
     }
     const found = attempt({ arrangement, marks, meetsSubject: false });
-    const { tried: onPhoto, limits } = coversSubject(found) || crowdsSubject(found) ? offSubject(found, marks) : { tried: found, limits: undefined };
-    const { tried: usual, arrangement: base } = photoBelowWords(arrangement) ? beside(onPhoto, marks) : arrangedAnew(onPhoto, marks);
+    const { tried: onPhoto, limits } = coversSubject(found) || crowdsSubject(found, (below ?? NO_PHOTO).cover) ? offSubject(found, marks) : { tried: found, limits: undefined };
+    const { tried: usual, arrangement: base } = below ? beside(onPhoto, found, marks) : arrangedAnew(onPhoto, marks);
     if (markAmiss(usual) === 0) return usual;
     // From slide to slide, and in a video, a mark stays in its corner.
     for (const other of otherPlaces(base, usual, frame.size, template.kind === 'graphic')) {

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { FillNode } from '../scene/scene.ts';
-import { fadeAround, fadeFromEdge, sharesOfFade, wayTo } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, sharesAround, sharesOfFade, wayTo } from './soft-fills.ts';
 
 const cut = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 800 };
 
@@ -90,5 +90,27 @@ describe('fadeAround', () => {
     expect(hiddenAt(node, 0.33)).toBeCloseTo(0, 6);
     expect(hiddenAt(node, 1)).toBeCloseTo(0.7, 6);
     expect(hiddenAt(node, 0.66)).toBeGreaterThan(0.2);
+  });
+});
+
+describe('sharesAround', () => {
+  const box = { xPx: 0, yPx: 0, widthPx: 1000, heightPx: 800 };
+  const sharesIn = sharesAround(box, { xPx: 400, yPx: 300, clearPx: 100, endPx: 200 }, 0.6);
+  const at = (xPx: number, yPx: number, sidePx = 1) => sharesIn({ xPx, yPx, widthPx: sidePx, heightPx: sidePx });
+
+  it('hides nothing in its middle and all beyond its end, also in the corners of the box around it', () => {
+    expect(at(400, 300)).toEqual([0, 0]);
+    expect(at(600, 300)[0]).toBeCloseTo(0.6);
+    const [corner] = at(255, 155);
+    expect(corner).toBeCloseTo(0.6);
+    const [half] = at(549, 300);
+    expect(half).toBeGreaterThan(0.2);
+    expect(half).toBeLessThan(0.5);
+  });
+
+  it('gives the least and the most of a region, and nothing at least where that leaves the box', () => {
+    expect(at(350, 250, 300)).toEqual([0, 0.6]);
+    expect(at(800, 600, 150)).toEqual([0.6, 0.6]);
+    expect(at(900, 700, 150)).toEqual([0, 0.6]);
   });
 });

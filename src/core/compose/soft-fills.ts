@@ -1,4 +1,4 @@
-import type { Box } from '../geometry/box.ts';
+import { boxContains, type Box } from '../geometry/box.ts';
 import type { FadeStop, LineFade } from '../scene/fade.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { Edge } from '../template/parts.ts';
@@ -80,6 +80,16 @@ export interface Opening {
 /** How much a colour with a round opening hides at a distance from the opening's middle. */
 export function hiddenAround({ clearPx, endPx }: Opening, awayPx: number, share: number): number {
   return share * hiddenAt(Math.min(1, Math.max(0, (endPx - awayPx) / (endPx - clearPx))), share);
+}
+
+/** How much a colour with a round opening hides in a region of its box, at least and at most: nothing at least where the region leaves the box. */
+export function sharesAround(box: Box, opening: Opening, share: number): (region: Box) => readonly [number, number] {
+  return (region) => {
+    const [right, bottom] = [region.xPx + region.widthPx, region.yPx + region.heightPx];
+    const near = Math.hypot(Math.max(region.xPx - opening.xPx, 0, opening.xPx - right), Math.max(region.yPx - opening.yPx, 0, opening.yPx - bottom));
+    const far = Math.hypot(Math.max(opening.xPx - region.xPx, right - opening.xPx), Math.max(opening.yPx - region.yPx, bottom - opening.yPx));
+    return [boxContains(box, region, 1) ? hiddenAround(opening, near, share) : 0, hiddenAround(opening, far, share)];
+  };
 }
 
 /** A colour over a whole box with a soft round opening. */

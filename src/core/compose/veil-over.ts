@@ -1,5 +1,5 @@
 import type { Picture } from '../crop/crop-window.ts';
-import { subjectBox } from '../crop/subject-box.ts';
+import { boxInCut, seenSubject } from '../crop/known-subject.ts';
 import { boxAround, growBox, type Box } from '../geometry/box.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { Edge } from '../template/parts.ts';
@@ -7,7 +7,7 @@ import { evenVeil, type Veiling } from './backdrop.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { rectPath } from './part-outlines.ts';
 import type { PlacedPicture } from './report.ts';
-import { fadeAround, fadeFromEdge, hiddenAround, sharesOfFade } from './soft-fills.ts';
+import { fadeAround, fadeFromEdge, hiddenAround, sharesAround, sharesOfFade } from './soft-fills.ts';
 import { GRADIENT_ROOM_M, HIDES_FROM, openingAround, reachOf, wayFrom, type Point } from './words-on-photo.ts';
 
 /** What a veil leaves clear: where it stands in the cut, and how far it reaches from there; 0 where that is not known. */
@@ -23,11 +23,12 @@ const USUAL_REACH = 0.3;
 /** Where an opening is a spot on a subject that it shows, the side of the words is only better if it hides at most this share of it. */
 const MOST_HIDDEN = 0.45;
 
-/** The subject of a picture in its cut; null where it is cut off. */
+/** The subject of a picture in its cut: its middle where it can be told how far it reaches, else its focal point; null where that is cut off. */
 export function subjectInCut({ box, window, subject }: PlacedPicture, picture: Picture | undefined): ClearSubject | null {
   if (!subject) return null;
-  const known = picture ? subjectBox(picture.facts, picture.focal) : null;
-  return { ...subject, reachPx: known ? Math.max((known.width / window.width) * box.widthPx, (known.height / window.height) * box.heightPx) / 2 : 0 };
+  const seen = picture && seenSubject(picture);
+  const at = seen && boxInCut(seen, { box, window });
+  return at ? { xPx: at.xPx + at.widthPx / 2, yPx: at.yPx + at.heightPx / 2, reachPx: Math.max(at.widthPx, at.heightPx) / 2 } : { ...subject, reachPx: 0 };
 }
 
 /**
@@ -39,13 +40,13 @@ export function veilOver(over: Box, subject: ClearSubject | null, words: readonl
   if (!subject) return { node: { kind: 'fill', path: rectPath(over), colour, alpha: strength }, veiling: evenVeil(over, strength), hidesSubject: false };
   const [near] = words.map((each) => wayFrom(subject, each)).toSorted((a, b) => a.px - b.px);
   const fromSide = near && near.px > 0 && sideVeil(over, subject, edgeOfWords(near), words, frame, strength);
-  const { opening, box } = openingAround(subject, over, words);
+  const { opening } = openingAround(subject, over, words);
   const shortPx = Math.min(over.widthPx, over.heightPx);
   const showsAll = opening.endPx >= (subject.reachPx || shortPx * USUAL_REACH) / MOST_OF_OPENING;
   const hiddenFromSide = fromSide ? fromSide.sharesIn({ ...subject, widthPx: 1, heightPx: 1 })[1] : 1;
   if (!fromSide || (showsAll && (opening.endPx >= shortPx * LEAST_OPENING || hiddenFromSide > MOST_HIDDEN))) {
     const hidden = hiddenAround(opening, Math.hypot(subject.xPx - opening.xPx, subject.yPx - opening.yPx), strength);
-    return { node: fadeAround(over, opening, colour, strength), veiling: evenVeil(over, strength, box), hidesSubject: hidden >= HIDES_FROM };
+    return { node: fadeAround(over, opening, colour, strength), veiling: { box: over, sharesIn: sharesAround(over, opening, strength) }, hidesSubject: hidden >= HIDES_FROM };
   }
   return { node: fadeFromEdge(over, fromSide.edge, fromSide.reach, colour, strength), veiling: { box: over, sharesIn: fromSide.sharesIn }, hidesSubject: hiddenFromSide >= HIDES_FROM };
 }

@@ -15,10 +15,14 @@ export function knownSubject({ facts, focal, focalBy }: Picture): BoxInPicture |
   return subjectBox(facts, focal) ?? pointedAt;
 }
 
-/** The box of a picture's subject as far as it can be told: the known one, else the thing at its focal point with what stands out there. */
+/** The box of a picture's subject as far as it can be told: the one that can be seen, else where a person points. */
 export function likelySubject(picture: Picture): BoxInPicture | null {
-  const { facts, focal } = picture;
-  return subjectBox(facts, focal) ?? guessedBox(thingBox(facts, focal), salientBox(facts, focal)) ?? knownSubject(picture);
+  return seenSubject(picture) ?? knownSubject(picture);
+}
+
+/** How far a picture's subject reaches: the box of its outline, else of the thing at its focal point with what stands out there. Null where neither is found. */
+export function seenSubject({ facts, focal }: Picture): BoxInPicture | null {
+  return subjectBox(facts, focal) ?? guessedBox(thingBox(facts, focal), salientBox(facts, focal));
 }
 
 /** A thing that has come apart is put together by what stands out across its parts, unless that leaves the picture. What takes nearly all of the picture is none. */
