@@ -88,6 +88,9 @@ export function standFree(marks: readonly Box[], { pictures, placed, panels }: {
   return marks.every((mark) => pictures.some(({ box }) => boxContains(box, mark, 1)) && !taken.some((box) => intersectBoxes(box, mark)));
 }
 
+/** Words with their marks below them, where these stand at the end of a row. */
+export const marksBelow = (words: StackPart): StackPart => below(words, true);
+
 function below(part: StackPart, isAfloat: boolean): StackPart {
   const onPhoto = isAfloat || part.afloat !== undefined;
   if (isAfloat && isRowToMark(part)) {

@@ -111,6 +111,15 @@ describe('setAside', () => {
     expect(plaque?.children[0]).toMatchObject({ field: { ink: 'accent' } });
   });
 
+  it('has marks below its words where they stand beside the photograph, and answers the same parts again', () => {
+    const arrangement = arrangementOf('shade', shapes.square);
+    const asides = () => setAside(arrangement, photoOf(0.8), 'top', cutFrame(shapes.square));
+    const rowOf = (all: readonly Arrangement[]) => all.find(({ root }) => root.direction === 'row');
+    const words = [...walkParts(rowOf(asides())?.root as StackPart)].find((part): part is StackPart => part.part === 'stack' && part.children.at(-1)?.part === 'mark');
+    expect(words?.direction).toBe('column');
+    expect(rowOf(asides())).toBe(rowOf(asides()));
+  });
+
   it('says what lies over the photograph besides words', () => {
     expect(['lull', 'gust', 'shade'].map((key) => photoBelowWords(arrangementOf(key, shapes.square))?.cover)).toEqual(['words', 'field', 'veil']);
   });

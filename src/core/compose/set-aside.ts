@@ -5,6 +5,7 @@ import type { CalmPlace, Edge, Field, PicturePart, StackPart } from '../template
 import type { Arrangement } from '../template/template.ts';
 import type { CutFrame } from './cut-frame.ts';
 import { sidesOf } from './place-words.ts';
+import { marksBelow } from './mark-off-subject.ts';
 import { safeInset } from './shown-parts.ts';
 
 /** Up to this shape words go above or below their photograph, from that one on beside it; in between to where more of the subject is seen. */
@@ -48,7 +49,7 @@ export function setAside(arrangement: Arrangement, picture: Picture, place: Calm
   if (!found) return [];
   const aspect = frame.size.widthPx / frame.size.heightPx;
   const ways = (['column', 'row'] as const).filter((way) => (way === 'column' ? aspect < WIDE : aspect >= TALL));
-  const rated = ways.map((way) => ({ arrangement: { ...arrangement, root: parted(found, way, place, frame) }, seen: seenIn(picture, partOf(frame.size, way)) }));
+  const rated = ways.map((way) => ({ arrangement: partedOnce(arrangement, found, way, edgeOfWords(found.afloat, way, place, frame)), seen: seenIn(picture, partOf(frame.size, way)) }));
   return rated.toSorted((a, b) => b.seen - a.seen).map((each) => each.arrangement);
 }
 
@@ -60,11 +61,24 @@ function onPhoto(root: StackPart): OnPhoto | null {
   return stacks.length === 1 && afloat && picture && block?.part === 'stack' ? { root, picture, afloat, block } : null;
 }
 
-function parted({ root, picture, afloat, block }: OnPhoto, way: 'column' | 'row', place: CalmPlace, frame: CutFrame): StackPart {
-  const at = edgeOfWords(afloat, way, place, frame);
+const known = new WeakMap<Arrangement, Map<string, Arrangement>>();
+
+/** Answers the same objects for the same arrangement, as marks are told apart by their parts. */
+function partedOnce(arrangement: Arrangement, found: OnPhoto, way: 'column' | 'row', at: Edge): Arrangement {
+  const ways = known.get(arrangement) ?? new Map<string, Arrangement>();
+  known.set(arrangement, ways);
+  const key = `${way} ${at}`;
+  const made = ways.get(key) ?? { ...arrangement, root: parted(found, way, at) };
+  ways.set(key, made);
+  return made;
+}
+
+function parted({ root, picture, block }: OnPhoto, way: 'column' | 'row', at: Edge): StackPart {
   const inner = opposite[at];
   const edges = (['top', 'right', 'bottom', 'left'] as const).filter((edge) => edge !== inner);
   const isFirst = at === 'top' || at === 'left';
+  // Beside a photograph a row is too narrow for a wide mark next to words.
+  const { direction, align, gapM, children } = way === 'row' ? marksBelow(block) : block;
   const inside = (edge: Edge): number => (edge === inner ? Math.max(TOWARDS_PHOTO_M, block.padM?.[edge] ?? 0) : Math.max(OUTER_M, block.padM?.[edge] ?? 0));
   const words: StackPart = {
     part: 'stack',
@@ -77,7 +91,7 @@ function parted({ root, picture, afloat, block }: OnPhoto, way: 'column' | 'row'
     ...(block.field ? { field: turned(block.field, inner) } : {}),
     // A mark in a corner of the photograph comes along, so that all of it is left to the subject.
     children: [
-      { part: 'stack', direction: block.direction, align: block.align, gapM: block.gapM, children: block.children },
+      { part: 'stack', direction, align, gapM, children },
       ...root.children.flatMap((child) => (child.part === 'mark' ? [{ ...child, over: undefined, alignSelf: 'start' as const }] : [])),
     ],
   };

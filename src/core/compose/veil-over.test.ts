@@ -62,10 +62,11 @@ describe('subjectInCut', () => {
   const ring = [0.25, 0.25, 0.75, 0.25, 0.75, 0.5, 0.25, 0.5].map((share) => share * OUTLINE_UNITS);
   const placed = { slot: 'photo', pictureId: 'p', box: cut, window: { x: 0, y: 0, width: 0.8, height: 1 }, subject: { xPx: 600, yPx: 400 } };
 
-  it('is the middle of the outline, or of a thing without one, and reaches as far as that does in the window that the cut shows', () => {
+  it('is the middle of the outline or of a thing, or where a person points, and reaches as far as that does in the window that the cut shows', () => {
     const { facts } = testPicture();
     const outlined = testPicture({ focal: { x: 0.5, y: 0.4 }, facts: { ...facts, outline: [ring] } });
     expect(subjectInCut(placed, outlined)).toEqual({ xPx: 625, yPx: 375, reachPx: 312.5 });
+    expect(subjectInCut(placed, { ...outlined, focalBy: 'person' })).toEqual({ xPx: 600, yPx: 400, reachPx: 312.5 });
     const thing = testPicture({ focal: { x: 0.5, y: 0.4 }, facts: { ...facts, saliency: [], things: [{ x: 0.48, y: 0.3, width: 0.08, height: 0.3 }] } });
     const found = subjectInCut(placed, thing);
     expect([found?.xPx, found?.yPx, found?.reachPx].map((each) => Math.round(each ?? 0))).toEqual([650, 450, 150]);

@@ -1,5 +1,6 @@
 import type { Picture } from '../crop/crop-window.ts';
 import { boxInCut, seenSubject } from '../crop/known-subject.ts';
+import { subjectBox } from '../crop/subject-box.ts';
 import { boxAround, growBox, type Box } from '../geometry/box.ts';
 import type { FillNode } from '../scene/scene.ts';
 import type { Edge } from '../template/parts.ts';
@@ -23,12 +24,18 @@ const USUAL_REACH = 0.3;
 /** Where an opening is a spot on a subject that it shows, the side of the words is only better if it hides at most this share of it. */
 const MOST_HIDDEN = 0.45;
 
-/** The subject of a picture in its cut: its middle where it can be told how far it reaches, else its focal point; null where that is cut off. */
+/**
+ * The subject of a picture in its cut: the middle of what is seen of it, else its focal point. What a person points at stays the middle, however far
+ * the outline around it reaches. Null where the focal point is cut off.
+ */
 export function subjectInCut({ box, window, subject }: PlacedPicture, picture: Picture | undefined): ClearSubject | null {
-  if (!subject) return null;
-  const seen = picture && seenSubject(picture);
+  if (!subject || !picture) return subject && { ...subject, reachPx: 0 };
+  const isPointedAt = picture.focalBy === 'person';
+  const seen = isPointedAt ? subjectBox(picture.facts, picture.focal) : seenSubject(picture);
   const at = seen && boxInCut(seen, { box, window });
-  return at ? { xPx: at.xPx + at.widthPx / 2, yPx: at.yPx + at.heightPx / 2, reachPx: Math.max(at.widthPx, at.heightPx) / 2 } : { ...subject, reachPx: 0 };
+  if (!at) return { ...subject, reachPx: 0 };
+  const middle = isPointedAt ? subject : { xPx: at.xPx + at.widthPx / 2, yPx: at.yPx + at.heightPx / 2 };
+  return { ...middle, reachPx: Math.max(at.widthPx, at.heightPx) / 2 };
 }
 
 /**
